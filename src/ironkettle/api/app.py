@@ -1,0 +1,75 @@
+"""The application: routes, errors, the built interface, and what lives as long as the server."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+
+import ironkettle
+from ironkettle.api import (
+    cylinders,
+    glands,
+    health,
+    jobs,
+    pressure_tests,
+    problems,
+    rings,
+    sheets,
+    stacks,
+    stand,
+    torque,
+    workshop,
+)
+from ironkettle.reference import ring_table
+from ironkettle.settings import Settings
+from ironkettle.stand.driver import StandAwayError, StandDriver
+from ironkettle.store.base import make_engine
+
+
+def create_app(settings: Settings | None = None) -> FastAPI:
+    """The whole application. The database is first touched by a request, never at import."""
+    settings = settings or Settings()
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        ring_table()
+        yield
+        await app.state.stand.close()
+        app.state.engine.dispose()
+
+    app = FastAPI(
+        title="Iron Kettle",
+        version=ironkettle.__version__,
+        description="Bench companion of a fluid power repair technician.",
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,
+    )
+    app.state.engine = make_engine(settings.database_url)
+    app.state.stand = StandDriver(settings.stand_host, settings.stand_port)
+    problems.install(app)
+    app.add_exception_handler(StandAwayError, stand.stand_away)  # type: ignore[arg-type]
+    for module in (rings, glands, stacks, torque, cylinders, pressure_tests, sheets, jobs, workshop, stand, health):
+        app.include_router(module.router)
+    if settings.web_dir.is_dir():
+        _serve_interface(app, settings.web_dir)
+    return app
+
+
+def _serve_interface(app: FastAPI, folder: Path) -> None:
+    app.mount("/_app", StaticFiles(directory=folder / "_app"), name="assets")
+    plain_files = {path.name for path in folder.iterdir() if path.is_file()}
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def interface(path: str) -> FileResponse:
+        if path.startswith("api/"):
+            raise HTTPException(404, "No such address")
+        return FileResponse(folder / (path if path in plain_files else "index.html"))

@@ -1,0 +1,231 @@
+"""POST /api/torque/plan."""
+
+from __future__ import annotations
+
+from functools import cache
+from itertools import pairwise
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ironkettle.api.problems import ERROR_RESPONSES
+from ironkettle.api.schemas import Body, Collector, FindingOut, Finite, NameText, QuantityText, findings_out
+from ironkettle.core.errors import RuleError, fault
+from ironkettle.core.quantities import read_length, read_torque
+from ironkettle.core.tightening import (
+    Adapter,
+    ByTorque,
+    ByTurns,
+    Fastener,
+    FastenerTables,
+    Layout,
+    Range,
+    Spec,
+    TorqueRange,
+    ToSlot,
+    ToStop,
+    Wrench,
+    find_factor,
+    find_proof,
+    find_thread,
+    plan_tightening,
+)
+from ironkettle.reference import bolt_strengths, nut_factors, threads
+
+router = APIRouter(prefix="/api/torque", tags=["torque"], responses=ERROR_RESPONSES)
+
+
+class SpecBody(Body):
+    """One way of saying how tight: min and max; target (with tolerance_pct); turns and thread; slots; to_stop."""
+
+    min: QuantityText | None = None
+    max: QuantityText | None = None
+    target: QuantityText | None = None
+    tolerance_pct: Finite | None = Field(default=None, gt=0, lt=50)
+    turns: Finite | None = Field(default=None, gt=0, le=50)
+    slots: int | None = Field(default=None, ge=1, le=60)
+    from_bottom: bool = True
+    thread: NameText | None = None
+    to_stop: bool = False
+
+
+class WrenchBody(Body):
+    min: QuantityText
+    max: QuantityText
+    accuracy_pct: Finite = Field(gt=0, le=20)
+
+
+class AdapterBody(Body):
+    wrench_length: QuantityText
+    extension: QuantityText
+    angle_deg: Finite = Field(default=0, ge=-180, le=180)
+
+
+class PatternBody(Body):
+    layout: Layout = Layout.SINGLE
+    count: int = Field(default=1, ge=1, le=64)
+
+
+class FastenerBody(Body):
+    thread: NameText
+    grade: NameText
+    condition: NameText = "light oil"
+
+
+class TorquePlanBody(Body):
+    spec: SpecBody
+    wrench: WrenchBody | None = None
+    adapter: AdapterBody | None = None
+    pattern: PatternBody = Field(default_factory=PatternBody)
+    passes_pct: list[Finite] = Field(default=[100.0], min_length=1, max_length=10)
+    soft_thread: bool = False
+    fastener: FastenerBody | None = None
+
+
+class PassOut(BaseModel):
+    pct: float
+    setting_nm: float | None
+    sequence: list[int]
+
+
+class WrenchOut(BaseModel):
+    fits: bool
+    reason: str
+
+
+class RangeOut(BaseModel):
+    low: float
+    nominal: float
+    high: float
+
+
+class TorquePlanOut(BaseModel):
+    setting_nm: float | None
+    wrench_setting_nm: float | None
+    setting_text: str
+    passes: list[PassOut]
+    wrench: WrenchOut | None
+    preload_kn: RangeOut | None
+    proof_pct: RangeOut | None
+    travel_mm: float | None
+    back_off_deg_max: float | None
+    findings: list[FindingOut]
+
+
+@cache
+def fastener_tables() -> FastenerTables:
+    return FastenerTables(threads(), nut_factors(), bolt_strengths())
+
+
+@router.post("/plan", summary="Setting, order and preload of a group of fasteners")
+def plan(body: TorquePlanBody) -> TorquePlanOut:
+    result = plan_tightening(
+        _spec(body.spec),
+        layout=body.pattern.layout,
+        count=body.pattern.count,
+        passes_pct=_passes(body.passes_pct),
+        wrench=_wrench(body.wrench),
+        adapter=_adapter(body.adapter),
+        soft_thread=body.soft_thread,
+        fastener=_fastener(body.fastener),
+    )
+    return TorquePlanOut(
+        setting_nm=result.setting,
+        wrench_setting_nm=result.wrench_setting,
+        setting_text=result.setting_text,
+        passes=[PassOut(pct=p.pct, setting_nm=p.setting, sequence=list(p.sequence)) for p in result.passes],
+        wrench=result.wrench and WrenchOut(fits=result.wrench.fits, reason=result.wrench.reason),
+        preload_kn=_range(result.preload),
+        proof_pct=_range(result.proof_pct),
+        travel_mm=result.travel,
+        back_off_deg_max=result.back_off_deg_max,
+        findings=findings_out(result.findings),
+    )
+
+
+def _range(figure: Range | None) -> RangeOut | None:
+    return None if figure is None else RangeOut(low=figure.low, nominal=figure.nominal, high=figure.high)
+
+
+def _spec(spec: SpecBody) -> Spec:
+    ways = [
+        name
+        for name, given in (
+            ("min and max", spec.min is not None or spec.max is not None),
+            ("target", spec.target is not None),
+            ("turns", spec.turns is not None),
+            ("slots", spec.slots is not None),
+            ("to_stop", spec.to_stop),
+        )
+        if given
+    ]
+    if len(ways) != 1:
+        came = " with ".join(ways) if ways else "nothing"
+        raise fault("spec", f"say it in one way; {came} came", "min and max", "target", "turns", "slots", "to_stop")
+    if spec.to_stop:
+        return ToStop()
+    if spec.turns is not None or spec.slots is not None:
+        if spec.thread is None:
+            raise fault("spec.thread", "is needed for turns and slots", "M42x2")
+        pitch = find_thread(spec.thread, threads(), "spec.thread").pitch
+        return ByTurns(spec.turns, pitch) if spec.turns is not None else ToSlot(spec.slots or 1, pitch)
+    return ByTorque(_torque_range(spec))
+
+
+def _torque_range(spec: SpecBody) -> TorqueRange:
+    read = Collector()
+    if spec.target is not None:
+        target = read.get(read_torque, spec.target, "spec.target")
+        read.done()
+        spread = target * (spec.tolerance_pct or 0.0) / 100
+        return TorqueRange(target - spread, target + spread)
+    read.require(spec.min is not None, "spec.min", "is needed beside max", "N·m", "lbf·ft")
+    read.require(spec.max is not None, "spec.max", "is needed beside min", "N·m", "lbf·ft")
+    low = read.get(read_torque, spec.min, "spec.min")
+    high = read.get(read_torque, spec.max, "spec.max")
+    if low is not None and high is not None:
+        read.require(low <= high, "spec.min", f"{spec.min} is above {spec.max}")
+    read.done()
+    return TorqueRange(low, high)
+
+
+def _passes(passes: list[float]) -> list[float]:
+    rising = all(earlier < later for earlier, later in pairwise(passes))
+    if not rising or passes[0] <= 0 or passes[-1] != 100:
+        raise fault("passes_pct", "must rise from above 0 to 100", "30, 70, 100")
+    return passes
+
+
+def _wrench(wrench: WrenchBody | None) -> Wrench | None:
+    if wrench is None:
+        return None
+    read = Collector()
+    low = read.get(read_torque, wrench.min, "wrench.min")
+    high = read.get(read_torque, wrench.max, "wrench.max")
+    if low is not None and high is not None:
+        read.require(low < high, "wrench.min", f"{wrench.min} is not below {wrench.max}")
+    read.done()
+    return Wrench(low, high, wrench.accuracy_pct)
+
+
+def _adapter(adapter: AdapterBody | None) -> Adapter | None:
+    if adapter is None:
+        return None
+    read = Collector()
+    length = read.get(read_length, adapter.wrench_length, "adapter.wrench_length")
+    extension = read.get(read_length, adapter.extension, "adapter.extension")
+    read.done()
+    return Adapter(length, extension, adapter.angle_deg)
+
+
+def _fastener(body: FastenerBody | None) -> Fastener | None:
+    if body is None:
+        return None
+    tables = fastener_tables()
+    try:
+        thread = find_thread(body.thread, tables.threads, "thread")
+        factor = find_factor(body.condition, tables.nut_factors, "condition")
+        proof = find_proof(body.grade, thread.major_diameter, tables.strengths, "grade")
+    except RuleError as error:
+        raise RuleError(found.under("fastener") for found in error.faults) from None
+    return Fastener(thread, factor, proof)

@@ -1,0 +1,59 @@
+"""Backup rings: whether, how many, on which side, which size, and the groove they need."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ironkettle.core.glands.extrusion import Gap
+from ironkettle.core.glands.model import Gland, GlandRow, Motion, PressureDirection
+from ironkettle.core.rings.sizes import AS568, RingSize
+
+WIDTH_BASIS = "usual groove widths by section (inch groove table; between sections read off in proportion)"
+
+
+@dataclass(frozen=True, slots=True)
+class BackupAdvice:
+    """``sides`` names where each ring lies; ``groove_width_needed`` in mm, None when none is needed."""
+
+    needed: bool
+    count: int
+    sides: tuple[str, ...]
+    designation: str | None
+    groove_width_needed: float | None
+
+
+def advise_backup(
+    gland: Gland, gap: Gap | None, ring: RingSize | None, section: float, rows: Sequence[GlandRow]
+) -> BackupAdvice:
+    """Backup rings for this gland: one on the side away from pressure, two when it comes from both.
+
+    Parameters: section of the ring in mm. The size is the dash number of the O-ring itself; a
+    metric backup is named by groove and section. Source: common practice; reference/tables/gland_inch.csv.
+    """
+    if gap is None or not gap.needs_backup:
+        return BackupAdvice(False, 0, (), None, None)
+    both = gland.pressure_direction is PressureDirection.BOTH_SIDES
+    count = 2 if both else 1
+    sides = ("each side of the ring",) * 2 if both else ("side away from pressure",)
+    if ring is not None and ring.series == AS568:
+        designation = f"backup ring for AS568-{ring.designation}"
+    else:
+        designation = f"backup ring for groove {gland.groove_diameter.nominal:.2f} mm, section {section:.2f} mm"
+    return BackupAdvice(True, count, sides, designation, groove_width_for(section, count, gland.motion, rows))
+
+
+def groove_width_for(section: float, backups: int, motion: Motion, rows: Sequence[GlandRow]) -> float:
+    """Groove width wanted for a section with 0, 1 or 2 backup rings. [mm]
+
+    Read off the inch groove table in proportion between its sections; beyond its ends the
+    nearest ratio of width to section is kept. Parameters: section in mm.
+    """
+    use = "static_radial" if motion is Motion.STATIC else "reciprocating"
+    table = sorted((row for row in rows if row.use == use), key=lambda row: row.section)
+    widths = [(row.width_no_backup, row.width_one_backup, row.width_two_backups)[backups] for row in table]
+    known = [(row.section, width / row.section) for row, width in zip(table, widths, strict=True) if width is not None]
+    ratio = np.interp(section, [s for s, _ in known], [r for _, r in known])
+    return float(ratio * section)

@@ -1,0 +1,28 @@
+"""Stacks of seals: which way round, in what order, and what was found reversed."""
+
+from ironkettle.core.stacks.facing import WORD
+from ironkettle.core.stacks.model import (
+    Element,
+    ElementKind,
+    Orientation,
+    OrientedElement,
+    OrientedStation,
+    Station,
+    Zone,
+    ZoneKind,
+)
+from ironkettle.core.stacks.orient import orient, reversed_finding
+
+__all__ = [
+    "WORD",
+    "Element",
+    "ElementKind",
+    "Orientation",
+    "OrientedElement",
+    "OrientedStation",
+    "Station",
+    "Zone",
+    "ZoneKind",
+    "orient",
+    "reversed_finding",
+]

@@ -1,0 +1,63 @@
+"""Orientation of all stations, and comparison with the way things were found."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ironkettle.core.findings import Finding, reject
+from ironkettle.core.stacks.facing import BASIS, WIPERS, WORD, orient_elements
+from ironkettle.core.stacks.model import (
+    ElementKind,
+    Orientation,
+    OrientedElement,
+    OrientedStation,
+    Station,
+    Zone,
+    check_references,
+)
+from ironkettle.core.stacks.order import fitting_order, removal_order
+
+
+def orient(
+    zones: tuple[Zone, ...], stations: tuple[Station, ...], as_found: Mapping[str, str] | None = None
+) -> Orientation:
+    """Facing and order of every element; elements found the wrong way round are called out.
+
+    Parameters
+    ----------
+    zones : every pressure space, drain and the open air. [MPa gauge]
+    stations : elements in physical order from the first zone to the second.
+    as_found : element key to the zone it faced at strip-down.
+
+    Raises RuleError for unknown zones and elements and repeated keys.
+    """
+    found = dict(as_found or {})
+    check_references(zones, stations, found)
+    by_key = {zone.key: zone for zone in zones}
+    oriented: list[OrientedStation] = []
+    findings: list[Finding] = []
+    for station in stations:
+        elements, station_findings = orient_elements(station, by_key)
+        oriented.append(OrientedStation(station.key, elements, fitting_order(station), removal_order(station)))
+        findings += station_findings
+        findings += [f for e in elements if (f := reversed_finding(e, found.get(e.key), by_key)) is not None]
+    return Orientation(tuple(oriented), tuple(findings))
+
+
+def reversed_finding(element: OrientedElement, faced: str | None, zones: Mapping[str, Zone]) -> Finding | None:
+    """The finding for an element that faced another zone than it must, or None.
+
+    A reversed lip or wiper is named as a likely cause of the failure.
+    """
+    if faced is None or element.faces is None or faced == element.faces:
+        return None
+    word = WORD[element.kind]
+    must, was = zones[element.faces].label, zones[faced].label
+    if element.kind in WIPERS:
+        effect = "it let dirt and water in: a likely cause of scoring and wear"
+    elif element.kind in {ElementKind.LIP_SEAL, ElementKind.CUP_SEAL, ElementKind.V_PACKING, ElementKind.SHAFT_SEAL}:
+        effect = "pressure pushed it shut instead of open: the likely cause of the leak"
+    else:
+        effect = "it could not do its work: a likely cause of the failure"
+    text = f"{element.key} was found reversed: {word} towards {was}, must be towards {must}; {effect}"
+    return reject("reversed", text, BASIS)

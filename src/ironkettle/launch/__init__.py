@@ -1,0 +1,1 @@
+"""What ./kettle does before the environment exists: only the standard library is used here."""

@@ -1,0 +1,151 @@
+"""Read the CSV tables shipped with the application into the core's types, once per process."""
+
+from __future__ import annotations
+
+import csv
+from functools import cache
+from pathlib import Path
+
+from ironkettle.core.glands import ExtrusionLimit, GlandRow
+from ironkettle.core.pressure import Fluid
+from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
+from ironkettle.core.tightening import BoltStrength, NutFactor, Thread
+
+_TABLES = Path(__file__).parent / "tables"
+_INCH = 25.4
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    with (_TABLES / name).open(encoding="utf-8", newline="") as file:
+        return list(csv.DictReader(file))
+
+
+@cache
+def ring_table() -> RingTable:
+    """Every ring size known: AS568, ISO 3601-1, JIS B 2401, and metric stock made by rule."""
+    inch = tuple(
+        RingSize(
+            AS568,
+            row["dash"],
+            float(row["id_in"]) * _INCH,
+            float(row["id_tol_in"]) * _INCH,
+            float(row["cs_in"]) * _INCH,
+            float(row["cs_tol_in"]) * _INCH,
+            "SAE AS568",
+            "sizes checked twice; a few tolerances from memory of the table",
+        )
+        for row in _rows("oring_as568.csv")
+    )
+    iso = _metric("oring_iso3601_metric.csv", ISO_3601, "ISO 3601-1", "sizes as published, tolerance by its formula")
+    jis = _metric("oring_jisb2401.csv", JIS_B_2401, "JIS B 2401", "sizes as published, tolerance estimated")
+    return RingTable(inch + iso + jis + metric_stock())
+
+
+def _metric(name: str, series: str, source: str, sure: str) -> tuple[RingSize, ...]:
+    return tuple(
+        RingSize(
+            series,
+            row["designation"],
+            float(row["id_mm"]),
+            float(row["id_tol_mm"]),
+            float(row["cs_mm"]),
+            float(row["cs_tol_mm"]),
+            source,
+            sure,
+        )
+        for row in _rows(name)
+    )
+
+
+@cache
+def extrusion_limits() -> tuple[ExtrusionLimit, ...]:
+    """Largest radial gap by hardness, pressure and section."""
+    return tuple(
+        ExtrusionLimit(
+            int(row["hardness_shore_a"]),
+            float(row["pressure_max_mpa"]),
+            float(row["cs_over_mm"]),
+            float(row["cs_up_to_mm"]),
+            float(row["radial_gap_max_mm"]),
+        )
+        for row in _rows("extrusion_gap_mm.csv")
+    )
+
+
+@cache
+def gland_rows() -> tuple[GlandRow, ...]:
+    """Usual inch groove sizes, converted to mm."""
+
+    def mm(text: str) -> float | None:
+        return float(text) * _INCH if text else None
+
+    def must(text: str) -> float:
+        return float(text) * _INCH
+
+    return tuple(
+        GlandRow(
+            row["use"],
+            must(row["cs_in"]),
+            must(row["depth_min_in"]),
+            must(row["depth_max_in"]),
+            float(row["squeeze_min_pct"]),
+            float(row["squeeze_max_pct"]),
+            must(row["clearance_min_in"]),
+            must(row["clearance_max_in"]),
+            must(row["width_no_backup_in"]),
+            mm(row["width_one_backup_in"]),
+            mm(row["width_two_backups_in"]),
+            must(row["width_tol_in"]),
+        )
+        for row in _rows("gland_inch.csv")
+    )
+
+
+@cache
+def threads() -> tuple[Thread, ...]:
+    """ISO metric and unified threads: nominal diameter and pitch."""
+    return tuple(
+        Thread(row["thread"], float(row["major_diameter_mm"]), float(row["pitch_mm"])) for row in _rows("threads.csv")
+    )
+
+
+@cache
+def nut_factors() -> tuple[NutFactor, ...]:
+    """Torque coefficient K by condition of the thread."""
+    return tuple(
+        NutFactor(row["condition"], float(row["k_nominal"]), float(row["k_low"]), float(row["k_high"]))
+        for row in _rows("nut_factor.csv")
+    )
+
+
+@cache
+def bolt_strengths() -> tuple[BoltStrength, ...]:
+    """Proof stress by property class and diameter."""
+    return tuple(
+        BoltStrength(
+            row["standard"],
+            row["grade"],
+            float(row["diameter_over_mm"]),
+            float(row["diameter_up_to_mm"]),
+            float(row["proof_mpa"]),
+        )
+        for row in _rows("bolt_strength.csv")
+    )
+
+
+@cache
+def fluids() -> tuple[Fluid, ...]:
+    """Nominal properties of fluids at 20 °C."""
+
+    def number(text: str) -> float | None:
+        return float(text) if text else None
+
+    return tuple(
+        Fluid(
+            row["fluid"],
+            row["kind"] == "gas",
+            number(row["bulk_modulus_gpa"]),
+            number(row["volume_expansion_per_k"]),
+        )
+        for row in _rows("fluids.csv")
+    )

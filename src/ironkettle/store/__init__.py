@@ -1,0 +1,1 @@
+"""The database: models, queries and migrations, one module a noun."""

@@ -1,0 +1,41 @@
+"""Bring a database to the newest migration, and say where it stands."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine
+
+_HERE = Path(__file__).parent / "migrations"
+
+
+def _config() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(_HERE))
+    return config
+
+
+def newest_revision() -> str:
+    """The revision this version of the application wants."""
+    return ScriptDirectory.from_config(_config()).get_current_head() or ""
+
+
+def current_revision(engine: Engine) -> str:
+    """The revision the database is at; empty for a fresh one."""
+    with engine.connect() as connection:
+        return MigrationContext.configure(connection).get_current_revision() or ""
+
+
+def migrate(engine: Engine, revision: str = "head") -> None:
+    """Upgrade to a revision, the newest by default; a downgrade where it lies behind."""
+    config = _config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        if revision == "base":
+            command.downgrade(config, revision)
+        else:
+            command.upgrade(config, revision)

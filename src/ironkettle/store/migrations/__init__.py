@@ -1,0 +1,1 @@
+"""Alembic migrations; what each is for stands in MIGRATION-NOTES.md."""

@@ -1,0 +1,36 @@
+"""The workshop's torque wrenches and gauges."""
+
+from __future__ import annotations
+
+from sqlalchemy import select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from ironkettle.store.base import Base
+
+
+class WrenchTool(Base):
+    __tablename__ = "wrenches"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    low: Mapped[str]
+    high: Mapped[str]
+    accuracy_pct: Mapped[float]
+
+
+class GaugeTool(Base):
+    __tablename__ = "gauges"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    range: Mapped[str]
+    resolution: Mapped[str]
+    accuracy_pct: Mapped[float]
+
+
+def all_wrenches(session: Session) -> list[WrenchTool]:
+    return list(session.scalars(select(WrenchTool).order_by(WrenchTool.key)))
+
+
+def all_gauges(session: Session) -> list[GaugeTool]:
+    return list(session.scalars(select(GaugeTool).order_by(GaugeTool.key)))
