@@ -23,3 +23,10 @@ def all_people(session: Session) -> list[Person]:
 
 def find_person(session: Session, key: str) -> Person | None:
     return session.get(Person, key)
+
+
+def add_person(session: Session, person: Person) -> Person:
+    """Add a person; a key in use is refused by the database and told as a conflict."""
+    session.add(person)
+    session.flush()
+    return person

@@ -34,3 +34,9 @@ def all_wrenches(session: Session) -> list[WrenchTool]:
 
 def all_gauges(session: Session) -> list[GaugeTool]:
     return list(session.scalars(select(GaugeTool).order_by(GaugeTool.key)))
+
+
+def add_tool(session: Session, tool: WrenchTool | GaugeTool) -> None:
+    """Add a wrench or gauge; a key in use is refused by the database and told as a conflict."""
+    session.add(tool)
+    session.flush()

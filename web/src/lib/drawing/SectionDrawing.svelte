@@ -1,0 +1,280 @@
+<script lang="ts">
+	import Maximize from '@lucide/svelte/icons/maximize-2';
+	import ZoomIn from '@lucide/svelte/icons/zoom-in';
+	import type { JobView, SheetView } from '$lib/api';
+	import { frameOf, outlineOf, polygon, statusOf, STATUS_WORDS, type Mode } from './paint';
+
+	interface Props {
+		sheet: SheetView;
+		view: JobView | null;
+		mode?: Mode;
+		selected?: string | null;
+		onSelect?: (station: string) => void;
+	}
+	let { sheet, view, mode = 'found', selected = null, onSelect = () => {} }: Props = $props();
+
+	let near = $state(false);
+	const id = $props.id();
+	const scene = $derived(sheet.drawing);
+	const frame = $derived(frameOf(scene, selected, near));
+	const letter = $derived(frame.width / 62);
+	const top = $derived(frame.y + letter * 1.15);
+
+	function stationWords(key: string): string {
+		const station = scene.stations.find((one) => one.key === key);
+		const parts = station?.elements.map((e) => `${e.name} ${STATUS_WORDS[statusOf(e, view, mode)]}`) ?? [];
+		return `${station?.name}: ${parts.join(', ')}`;
+	}
+
+	function onkeydown(event: KeyboardEvent, key: string) {
+		if (event.key === 'Enter' || event.key === ' ') {
+			event.preventDefault();
+			onSelect(key);
+		}
+	}
+</script>
+
+<figure class="panel relative p-2" aria-label="Section through the unit, to scale">
+	<svg
+		viewBox="{frame.x} {frame.y} {frame.width} {frame.height}"
+		class="max-h-[30vh] min-h-40 w-full"
+		data-mode={mode}
+		role="group"
+		aria-label="Drawing of {sheet.document.name}. Tap a place to go there."
+	>
+		<defs>
+			<pattern
+				id="{id}-hatch"
+				width="4"
+				height="4"
+				patternUnits="userSpaceOnUse"
+				patternTransform="rotate(45)"
+			>
+				<line x1="0" y1="0" x2="0" y2="4" class="hatch" />
+			</pattern>
+			<clipPath id="{id}-frame"
+				><rect x={frame.x} y={frame.y} width={frame.width} height={frame.height} /></clipPath
+			>
+		</defs>
+		<g clip-path="url(#{id}-frame)">
+			{#each [1, -1] as side (side)}
+				<g transform="scale(1 {side})">
+					{#each scene.zones as zone (zone.key)}
+						{#each zone.areas as area, index (index)}
+							<polygon points={polygon(area)} class="zone" style:--share={zone.share} />
+						{/each}
+					{/each}
+					{#each scene.parts as part (part.key)}
+						<polygon points={polygon(part.outline)} class="part" data-material={part.material} />
+						{#if part.material === 'housing'}
+							<polygon points={polygon(part.outline)} fill="url(#{id}-hatch)" />
+						{/if}
+					{/each}
+					{#each scene.stations as station (station.key)}
+						{#each station.elements as element (element.key)}
+							{@const status = statusOf(element, view, mode)}
+							{@const [z0, r0, z1, r1] = element.box}
+							<polygon
+								points={polygon([
+									[z0, r0],
+									[z1, r0],
+									[z1, r1],
+									[z0, r1]
+								])}
+								class="cavity"
+							/>
+							<polygon
+								points={polygon(outlineOf(element, view, mode))}
+								class="element"
+								data-kind={element.kind}
+								data-status={status}
+							>
+								<title>{element.name}: {STATUS_WORDS[status]}</title>
+							</polygon>
+							{#if status === 'missing' || status === 'reversed'}
+								<text
+									x={(z0 + z1) / 2}
+									y={-(r0 + r1) / 2}
+									class="mark"
+									font-size={letter * 0.9}
+									transform="scale(1 1)"
+								>
+									{status === 'missing' ? '×' : '⇄'}
+								</text>
+							{/if}
+						{/each}
+					{/each}
+				</g>
+			{/each}
+			<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />
+			{#each scene.zones as zone (zone.key)}
+				{#if zone.areas[0]}
+					{@const points = zone.areas[0]}
+					<text
+						x={points.reduce((sum, [z]) => sum + z, 0) / points.length}
+						y={points.reduce((sum, [, r]) => sum + (r ?? 0), 0) / points.length}
+						class="zone-name"
+						font-size={letter * 0.72}
+						>{zone.name}<tspan x={points.reduce((sum, [z]) => sum + z, 0) / points.length} dy="1.1em"
+							>{zone.pressure ?? ''}</tspan
+						></text
+					>
+				{/if}
+			{/each}
+		</g>
+		{#each scene.stations as station, index (station.key)}
+			{@const [z0, r0, z1, r1] = station.box}
+			{@const x = (z0 + z1) / 2}
+			<g
+				class="station"
+				role="button"
+				tabindex="0"
+				aria-pressed={selected === station.key}
+				aria-label="{index + 1}. {stationWords(station.key)}"
+				data-selected={selected === station.key || undefined}
+				onclick={() => onSelect(station.key)}
+				onkeydown={(event) => onkeydown(event, station.key)}
+			>
+				<line x1={x} x2={x} y1={top + letter * 0.9} y2={-r1} class="leader" />
+				<rect x={z0} y={-r1} width={z1 - z0} height={r1 - r0} class="spot" />
+				<rect
+					x={x - letter * 1.2}
+					y={frame.y}
+					width={letter * 2.4}
+					height={letter * 2.6}
+					fill="transparent"
+				/>
+				<circle cx={x} cy={top} r={letter * 0.95} class="bubble" />
+				<text {x} y={top + letter * 0.36} class="number" font-size={letter}>{index + 1}</text>
+			</g>
+		{/each}
+	</svg>
+	<div class="absolute right-2 bottom-2 flex gap-2">
+		<button
+			type="button"
+			class="btn btn-square"
+			disabled={!selected}
+			aria-pressed={near}
+			aria-label={near ? 'Show the whole unit' : 'Look closer at the chosen place'}
+			title={near ? 'Show the whole unit' : 'Look closer at the chosen place'}
+			onclick={() => (near = !near)}
+		>
+			{#if near}<Maximize size={20} />{:else}<ZoomIn size={20} />{/if}
+		</button>
+	</div>
+</figure>
+
+<style>
+	.zone {
+		fill: color-mix(in oklab, var(--pressed) calc(var(--share) * 70%), var(--void));
+	}
+	.hatch {
+		stroke: color-mix(in oklab, var(--color-base-content) 16%, transparent);
+		stroke-width: 0.5;
+	}
+	.part {
+		stroke: var(--color-base-content);
+		stroke-width: 0.35;
+	}
+	.part[data-material='housing'] {
+		fill: var(--solid-housing);
+	}
+	.part[data-material='moving'] {
+		fill: var(--solid-moving);
+	}
+	.part[data-material='fastener'] {
+		fill: var(--solid-fastener);
+	}
+	.cavity {
+		fill: var(--void);
+		stroke: var(--color-base-content);
+		stroke-width: 0.2;
+	}
+	.element {
+		fill: var(--rubber);
+		stroke: var(--rubber-edge);
+		stroke-width: 0.3;
+	}
+	.element[data-kind='backup_ring'],
+	.element[data-kind='contoured_backup'],
+	.element[data-kind='wear_band'],
+	.element[data-kind='slide_ring'] {
+		fill: var(--hard);
+		stroke: #2a2018;
+	}
+	.element[data-status='unknown'],
+	.element[data-status='to-fit'] {
+		fill: transparent;
+		stroke: var(--color-base-content);
+		stroke-dasharray: 0.9 0.7;
+	}
+	.element[data-status='missing'] {
+		fill: transparent;
+		stroke: var(--color-error);
+		stroke-dasharray: 0.9 0.7;
+	}
+	.element[data-status='reversed'] {
+		stroke: var(--color-error);
+		stroke-width: 0.8;
+	}
+	.mark {
+		fill: var(--color-error);
+		stroke: var(--void);
+		stroke-width: 0.25;
+		paint-order: stroke;
+		font-weight: 800;
+		text-anchor: middle;
+		dominant-baseline: central;
+		pointer-events: none;
+	}
+	.axis {
+		stroke: var(--color-base-content);
+		stroke-width: 0.25;
+		stroke-dasharray: 7 1.5 1.5 1.5;
+	}
+	.zone-name {
+		fill: var(--color-base-content);
+		stroke: var(--void);
+		stroke-width: 0.3;
+		paint-order: stroke;
+		text-anchor: middle;
+		font-weight: 600;
+		pointer-events: none;
+	}
+	.station {
+		cursor: pointer;
+		outline: none;
+	}
+	.leader {
+		stroke: var(--color-primary);
+		stroke-width: 0.35;
+	}
+	.spot {
+		fill: transparent;
+	}
+	.station[data-selected] .spot,
+	.station:focus-visible .spot {
+		stroke: var(--color-accent);
+		stroke-width: 0.7;
+	}
+	.bubble {
+		fill: var(--color-base-100);
+		stroke: var(--color-primary);
+		stroke-width: 0.4;
+	}
+	.station[data-selected] .bubble {
+		fill: var(--color-primary);
+	}
+	.station:focus-visible .bubble {
+		stroke: var(--color-accent);
+		stroke-width: 1;
+	}
+	.number {
+		fill: var(--color-base-content);
+		text-anchor: middle;
+		font-weight: 700;
+	}
+	.station[data-selected] .number {
+		fill: var(--color-primary-content);
+	}
+</style>

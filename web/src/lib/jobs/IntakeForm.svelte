@@ -1,0 +1,98 @@
+<script lang="ts" module>
+	export interface IntakeDraft {
+		unit: string;
+		serial: string;
+		customer: string;
+		complaint: string;
+		fluid: string;
+		pressure: string;
+		hours: string;
+	}
+
+	export const emptyIntake = (): IntakeDraft => ({
+		unit: '',
+		serial: '',
+		customer: '',
+		complaint: '',
+		fluid: '',
+		pressure: '',
+		hours: ''
+	});
+</script>
+
+<script lang="ts">
+	import type { Problem } from '$lib/api';
+	import { faultAt, focusNext, QuantityField } from '$lib/shared';
+
+	interface Props {
+		draft: IntakeDraft;
+		unit: string;
+		fluids: string[];
+		problem: Problem | null;
+	}
+	let { draft = $bindable(), unit = $bindable(), fluids, problem }: Props = $props();
+
+	const id = $props.id();
+	const texts: { key: 'unit' | 'serial' | 'customer' | 'hours'; name: string; hint: string }[] = [
+		{ key: 'unit', name: 'Unit', hint: 'what it is and where it sits' },
+		{ key: 'serial', name: 'Serial number', hint: 'as stamped' },
+		{ key: 'customer', name: 'Customer', hint: '' },
+		{ key: 'hours', name: 'Since last service', hint: 'hours, cycles or months; may be left out' }
+	];
+
+	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
+		if (event.key === 'Enter') {
+			event.preventDefault();
+			focusNext(event.currentTarget);
+		}
+	}
+</script>
+
+<div class="grid gap-x-4 sm:grid-cols-2">
+	{#each texts as text (text.key)}
+		{@const fault = faultAt(problem, text.key)}
+		<div>
+			<label class="mb-1 block font-semibold" for="{id}-{text.key}">{text.name}</label>
+			<input
+				id="{id}-{text.key}"
+				class={['entry input w-full', fault && 'input-error']}
+				maxlength="120"
+				autocomplete="off"
+				data-entry
+				bind:value={draft[text.key]}
+				{onkeydown}
+				aria-invalid={fault ? 'true' : undefined}
+			/>
+			<p class={['mt-1 min-h-6 text-sm', fault ? 'text-error' : 'faint']}>{fault ?? text.hint}</p>
+		</div>
+	{/each}
+	<div class="sm:col-span-2">
+		<label class="mb-1 block font-semibold" for="{id}-complaint">Complaint</label>
+		<textarea
+			id="{id}-complaint"
+			class={['textarea w-full text-[1.1rem]', faultAt(problem, 'complaint') && 'textarea-error']}
+			rows="2"
+			maxlength="2000"
+			data-entry
+			bind:value={draft.complaint}></textarea>
+		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'complaint') ? 'text-error' : 'faint']}>
+			{faultAt(problem, 'complaint') ?? 'what the customer sees: where it leaks, when, how much'}
+		</p>
+	</div>
+	<div>
+		<label class="mb-1 block font-semibold" for="{id}-fluid">Fluid</label>
+		<select id="{id}-fluid" class="entry select w-full" data-entry bind:value={draft.fluid}>
+			{#each fluids as fluid (fluid)}<option>{fluid}</option>{/each}
+		</select>
+		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'fluid') ? 'text-error' : 'faint']}>
+			{faultAt(problem, 'fluid') ?? 'as the build sheet allows'}
+		</p>
+	</div>
+	<QuantityField
+		label="Working pressure"
+		dimension="pressure"
+		bind:value={draft.pressure}
+		bind:unit
+		fault={faultAt(problem, 'pressure')}
+	/>
+</div>

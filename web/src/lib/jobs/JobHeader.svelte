@@ -1,0 +1,41 @@
+<script lang="ts">
+	import CloudOff from '@lucide/svelte/icons/cloud-off';
+	import FileText from '@lucide/svelte/icons/file-text';
+	import History from '@lucide/svelte/icons/history';
+	import type { JobStore } from './job.svelte';
+	import JobLog from './JobLog.svelte';
+
+	let { store }: { store: JobStore } = $props();
+	const job = $derived(store.view?.job);
+	let dialog = $state<HTMLDialogElement>();
+</script>
+
+{#if job}
+	<div class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1">
+		<p class="min-w-0 flex-1">
+			<strong class="text-lg">{job.unit}</strong>
+			<span class="faint">· job {job.number} · serial {job.serial}</span>
+			{#if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
+		</p>
+		{#if store.offline || store.waiting}
+			<p class="badge badge-warning h-auto gap-2 py-1 font-semibold" role="status">
+				<CloudOff size={18} aria-hidden="true" />
+				No connection{store.waiting
+					? `; ${store.waiting} kept on this device, sent as soon as it is back`
+					: ''}
+			</p>
+		{/if}
+		<button class="btn btn-ghost" onclick={() => dialog?.showModal()}>
+			<History size={20} aria-hidden="true" />Log ({job.entry_count})
+		</button>
+		<a class="btn btn-ghost" href="/api/jobs/{job.id}/certificate.pdf" target="_blank" rel="noopener">
+			<FileText size={20} aria-hidden="true" />{job.released ? 'Certificate' : 'Draft'}
+		</a>
+	</div>
+	<dialog class="modal" bind:this={dialog} aria-label="Log of the job">
+		<div class="modal-box max-w-3xl">
+			<JobLog {store} />
+			<form method="dialog" class="modal-action"><button class="btn">Close</button></form>
+		</div>
+	</dialog>
+{/if}

@@ -1,0 +1,1 @@
+export { JobStore, STAGES, type StageName } from './job.svelte';

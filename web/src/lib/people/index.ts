@@ -1,0 +1,2 @@
+export { people } from './people.svelte';
+export { default as PersonPicker } from './PersonPicker.svelte';

@@ -1,0 +1,2 @@
+export { default as Trace } from './Trace.svelte';
+export { default as Verdict } from './Verdict.svelte';

@@ -1,0 +1,2 @@
+export { default as RingMatch } from './RingMatch.svelte';
+export type { RingReading } from './types';

@@ -1,0 +1,20 @@
+import { expect, it } from 'vitest';
+import { faultAt } from './forms';
+
+const problem = {
+	type: '',
+	title: '',
+	status: 422,
+	detail: '',
+	errors: [
+		{ field: 'groove.bore', message: 'has no unit', accepts: ['mm', 'in'] },
+		{ field: 'section', message: 'is absurd', accepts: [] }
+	]
+};
+
+it('finds the fault of a field by its own name or the end of its path', () => {
+	expect(faultAt(problem, 'bore')).toBe('has no unit (fits: mm, in)');
+	expect(faultAt(problem, 'section')).toBe('is absurd');
+	expect(faultAt(problem, 'ore')).toBeNull();
+	expect(faultAt(null, 'section')).toBeNull();
+});

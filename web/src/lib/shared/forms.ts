@@ -1,0 +1,20 @@
+import type { Problem } from '$lib/api';
+
+/** The message for a field: the fault whose path ends with its name. */
+export function faultAt(problem: Problem | null, field: string): string | null {
+	const fault = problem?.errors.find((error) => error.field === field || error.field.endsWith(`.${field}`));
+	if (!fault) return null;
+	return fault.accepts.length
+		? `${fault.message} (fits: ${fault.accepts.slice(0, 6).join(', ')})`
+		: fault.message;
+}
+
+/** Moves to the next entry field of the form, as a caliper that sends Enter expects; false at the end. */
+export function focusNext(from: HTMLElement): boolean {
+	const form = from.closest('form, [data-form]');
+	const fields = [...(form?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])];
+	const next = fields[fields.indexOf(from) + 1];
+	next?.focus();
+	if (next instanceof HTMLInputElement) next.select();
+	return next !== undefined;
+}

@@ -1,0 +1,100 @@
+<script lang="ts">
+	import { places, type Layout } from './pattern';
+
+	interface Props {
+		layout: Layout;
+		count: number;
+		next: number | null;
+		done: Set<number>;
+		wrong: Set<number>;
+		onSelect: (number: number) => void;
+	}
+	let { layout, count, next, done, wrong, onSelect }: Props = $props();
+	const state = (number: number) =>
+		wrong.has(number) ? 'wrong' : done.has(number) ? 'done' : number === next ? 'next' : 'open';
+	const words = { wrong: 'out of range', done: 'tight', next: 'next', open: 'to do' };
+</script>
+
+<svg
+	viewBox="0 0 200 120"
+	class="max-h-[30vh] w-full"
+	role="group"
+	aria-label="Fasteners, numbered as on the part"
+>
+	{#if layout === 'circle'}
+		<circle cx="100" cy="60" r="57" class="body" />
+	{:else if layout !== 'single'}
+		<rect x="12" y="6" width="176" height="108" rx="10" class="body" />
+	{/if}
+	{#each places(layout, count) as place, index (index)}
+		{@const number = index + 1}
+		<g
+			class="bolt"
+			role="button"
+			tabindex="0"
+			aria-label="Number {number}: {words[state(number)]}"
+			data-state={state(number)}
+			onclick={() => onSelect(number)}
+			onkeydown={(event) => (event.key === 'Enter' || event.key === ' ') && onSelect(number)}
+		>
+			<polygon
+				points={[0, 1, 2, 3, 4, 5]
+					.map(
+						(corner) =>
+							`${place.x + 12 * Math.cos((corner * Math.PI) / 3)},${place.y + 12 * Math.sin((corner * Math.PI) / 3)}`
+					)
+					.join(' ')}
+			/>
+			<text x={place.x} y={place.y + 3.6}>{number}</text>
+			<text x={place.x} y={place.y + 20} class="word">{words[state(number)]}</text>
+		</g>
+	{/each}
+</svg>
+
+<style>
+	.body {
+		fill: var(--solid-housing);
+		stroke: var(--color-base-content);
+		stroke-width: 0.6;
+	}
+	.bolt {
+		cursor: pointer;
+		outline: none;
+	}
+	.bolt polygon {
+		fill: var(--color-base-100);
+		stroke: var(--color-base-content);
+		stroke-width: 1;
+	}
+	.bolt text {
+		font-size: 10px;
+		font-weight: 700;
+		text-anchor: middle;
+		fill: var(--color-base-content);
+	}
+	.bolt .word {
+		font-size: 6px;
+		stroke: var(--color-base-100);
+		stroke-width: 1.6;
+		paint-order: stroke;
+	}
+	.bolt[data-state='done'] polygon {
+		stroke: var(--color-success);
+		stroke-width: 2.4;
+	}
+	.bolt[data-state='wrong'] polygon {
+		stroke: var(--color-error);
+		stroke-width: 2.4;
+		stroke-dasharray: 3 1.5;
+	}
+	.bolt[data-state='next'] polygon {
+		fill: var(--color-primary);
+	}
+	.bolt[data-state='next'] text:not(.word) {
+		fill: var(--color-primary-content);
+	}
+	.bolt:focus-visible polygon {
+		stroke: var(--color-accent);
+		stroke-width: 3;
+	}
+</style>

@@ -1,0 +1,53 @@
+<script lang="ts">
+	import '../app.css';
+	import Moon from '@lucide/svelte/icons/moon';
+	import Sun from '@lucide/svelte/icons/sun';
+	import { page } from '$app/state';
+	import { people, PersonPicker } from '$lib/people';
+
+	let { children } = $props();
+	const KEY = 'kettle-theme';
+	let theme = $state(localStorage.getItem(KEY) ?? 'kettle-night');
+	const links = [
+		{ href: '/', name: 'Bench' },
+		{ href: '/workshop', name: 'Workshop' }
+	];
+
+	$effect(() => {
+		document.documentElement.dataset.theme = theme;
+		localStorage.setItem(KEY, theme);
+	});
+	$effect(() => {
+		void people.load();
+	});
+</script>
+
+<div class="flex min-h-screen flex-col">
+	<header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-2 border-primary bg-base-200 px-4 py-1">
+		<a
+			href="/"
+			class="flex items-center gap-2 py-1 font-display text-2xl font-extrabold tracking-wide text-primary"
+		>
+			<img src="/favicon.svg" alt="" class="size-8" />Iron Kettle
+		</a>
+		<nav class="flex" aria-label="Main">
+			{#each links as link (link.href)}
+				<a
+					href={link.href}
+					class="btn btn-ghost aria-[current]:text-primary"
+					aria-current={page.url.pathname === link.href ? 'page' : undefined}>{link.name}</a
+				>
+			{/each}
+		</nav>
+		<span class="flex-1"></span>
+		<PersonPicker />
+		<button
+			class="btn btn-square btn-ghost"
+			aria-label={theme === 'kettle-night' ? 'Light colours' : 'Dark colours'}
+			onclick={() => (theme = theme === 'kettle-night' ? 'kettle-day' : 'kettle-night')}
+		>
+			{#if theme === 'kettle-night'}<Sun size={20} />{:else}<Moon size={20} />{/if}
+		</button>
+	</header>
+	{@render children()}
+</div>

@@ -1,0 +1,134 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
+	import IntakeForm, { emptyIntake } from '$lib/jobs/IntakeForm.svelte';
+	import { people } from '$lib/people';
+	import { ProblemNote, withUnit } from '$lib/shared';
+
+	let sheets = $state.raw<Schemas['SheetSummary'][] | null>(null);
+	let chosen = $state<string | null>(null);
+	let sheet = $state.raw<SheetView | null>(null);
+	let search = $state('');
+	let draft = $state(emptyIntake());
+	let unit = $state('bar');
+	let problem = $state.raw<Problem | null>(null);
+	let busy = $state(false);
+	const ids = { job: crypto.randomUUID(), entry: crypto.randomUUID() };
+	const shown = $derived(
+		sheets?.filter((one) =>
+			`${one.name} ${one.family} ${one.key}`.toLowerCase().includes(search.toLowerCase())
+		) ?? []
+	);
+
+	$effect(() => {
+		void ask(api.GET('/api/sheets')).then((answer) => {
+			sheets = answer.data;
+			problem = answer.problem;
+		});
+	});
+
+	async function choose(one: Schemas['SheetSummary']) {
+		chosen = one.key;
+		const answer = await ask(
+			api.GET('/api/sheets/{key}/{version}', { params: { path: { key: one.key, version: one.version } } })
+		);
+		sheet = answer.data as SheetView | null;
+		problem = answer.problem;
+		if (answer.data) {
+			draft.fluid = answer.data.document.ratings.fluids[0] ?? '';
+			draft.pressure = answer.data.document.ratings.pressure;
+			if (!draft.unit) draft.unit = answer.data.document.name;
+		}
+	}
+
+	async function open() {
+		if (!chosen || busy) return;
+		if (!people.current) {
+			problem = {
+				type: '',
+				title: 'Who is at the bench',
+				status: 0,
+				detail: 'Choose your name at the top first.',
+				errors: []
+			};
+			return;
+		}
+		busy = true;
+		const { hours, ...rest } = draft;
+		const intake = {
+			kind: 'intake_recorded' as const,
+			...rest,
+			pressure: withUnit(draft.pressure, unit),
+			hours: hours || null
+		};
+		const answer = await ask(
+			api.POST('/api/jobs', {
+				body: {
+					id: ids.job,
+					entry_id: ids.entry,
+					sheet_key: chosen,
+					who: people.current.key,
+					bench_time: new Date().toISOString(),
+					intake
+				}
+			})
+		);
+		busy = false;
+		problem = answer.problem;
+		if (answer.data) await goto(`/jobs/${ids.job}/safe`);
+	}
+</script>
+
+<svelte:head><title>New job · Iron Kettle</title></svelte:head>
+
+<main class="mx-auto w-full max-w-4xl flex-1 p-4">
+	<h1 class="mb-3 text-4xl font-extrabold">Take a unit in</h1>
+	<section class="panel mb-3" aria-labelledby="which">
+		<h2 id="which" class="text-2xl font-bold">1. Which unit is it?</h2>
+		<label class="faint block text-sm" for="search">Find by name, family or key</label>
+		<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
+		{#if sheets === null}
+			<p>Looking for build sheets …</p>
+		{:else}
+			<ul class="space-y-2">
+				{#each shown as one (one.key)}
+					<li>
+						<button
+							class="btn btn-block h-auto justify-start py-2 text-left aria-pressed:btn-primary"
+							aria-pressed={chosen === one.key}
+							onclick={() => choose(one)}
+						>
+							<span
+								><strong>{one.name}</strong><br /><span class="font-normal"
+									>{one.family} · version {one.version}</span
+								></span
+							>
+						</button>
+					</li>
+				{:else}
+					<li>No build sheet fits. <a class="link" href="/workshop">Import one</a>.</li>
+				{/each}
+			</ul>
+		{/if}
+	</section>
+	{#if sheet}
+		<form
+			class="panel"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void open();
+			}}
+		>
+			<h2 class="text-2xl font-bold">2. What is wrong with it?</h2>
+			<p class="faint mb-2">
+				Rated {sheet.document.ratings.pressure}, {sheet.document.ratings.fluids.join(' or ')}.
+				{#if sheet.document.markings?.length}Marked: {sheet.document.markings.join('; ')}.{/if}
+			</p>
+			<IntakeForm bind:draft bind:unit fluids={sheet.document.ratings.fluids} {problem} />
+			<ProblemNote {problem} />
+			<button class="btn btn-primary" disabled={busy}>Open the job</button>
+		</form>
+	{:else}
+		<ProblemNote {problem} />
+	{/if}
+</main>

@@ -1,0 +1,52 @@
+<script lang="ts">
+	import type { Problem } from '$lib/api';
+	import { faultAt, ProblemNote } from '$lib/shared';
+
+	interface Props {
+		what: string;
+		fields: { key: string; name: string; hint?: string; choices?: string[] }[];
+		add: (values: Record<string, string>) => Promise<Problem | null>;
+	}
+	let { what, fields, add }: Props = $props();
+
+	const id = $props.id();
+	let values = $state<Record<string, string>>({});
+	let problem = $state.raw<Problem | null>(null);
+	const elsewhere = $derived(problem && !fields.some((field) => faultAt(problem, field.key)));
+
+	async function submit(event: SubmitEvent) {
+		event.preventDefault();
+		problem = await add({ ...values });
+		if (!problem) values = {};
+	}
+</script>
+
+<details class="mt-2">
+	<summary class="btn">Add a {what}</summary>
+	<form class="mt-2 grid gap-x-3 sm:grid-cols-2" onsubmit={submit}>
+		{#each fields as field (field.key)}
+			{@const fault = faultAt(problem, field.key)}
+			<div>
+				<label class="font-semibold" for="{id}-{field.key}">{field.name}</label>
+				{#if field.choices}
+					<select id="{id}-{field.key}" class="entry select w-full" bind:value={values[field.key]}>
+						{#each field.choices as choice (choice)}<option>{choice}</option>{/each}
+					</select>
+				{:else}
+					<input
+						id="{id}-{field.key}"
+						class="entry input w-full"
+						autocomplete="off"
+						placeholder={field.hint}
+						bind:value={values[field.key]}
+					/>
+				{/if}
+				<p class="min-h-6 text-sm text-error">{fault ?? ''}</p>
+			</div>
+		{/each}
+		<div class="sm:col-span-2">
+			{#if elsewhere}<ProblemNote {problem} />{/if}
+			<button class="btn btn-primary">Add the {what}</button>
+		</div>
+	</form>
+</details>
