@@ -43,7 +43,7 @@ def test_whole_walk_ends_in_a_signed_certificate(client: TestClient) -> None:
     view = work(client, job)
     assert [r["stage"] for r in view["stages"] if r["status"] == "open"] == ["release"]
     reversed_ = [f for f in view["findings"] if f["code"] == "reversed"]
-    assert "rod-lip was found reversed" in reversed_[0]["message"]
+    assert "rod lip seal was found reversed" in reversed_[0]["message"]
     assert "likely cause of the leak" in reversed_[0]["message"]
 
     refused = send(client, job, walk.RELEASE, who="bede")

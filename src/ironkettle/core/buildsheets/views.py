@@ -36,7 +36,7 @@ def orientation_of(sheet: BuildSheet, as_found: dict[str, str] | None = None) ->
         Station(
             station.key,
             station.between,
-            tuple(Element(element.key, element.kind) for element in station.elements),
+            tuple(Element(element.key, element.kind, element.name) for element in station.elements),
             station.motion,
             station.entered_from,
         )

@@ -150,11 +150,11 @@ def _fitted(case: _Case, payload: e.ElementFitted) -> None:
         names = {zone.key: zone.label for zone in zones_of(case.sheet)}
         word = WORD[element.kind]
         if payload.faces is None:
-            raise fault("faces", f"say which side the {word} face", must)
+            raise fault("faces", f"say which side the {word} face", names[must])
         text = (
             f"reversed: {word} of the {element.name} must face {names[must]}, not {names[payload.faces]}; turn it round"
         )
-        raise fault("faces", text, must)
+        raise fault("faces", text, names[must])
     if element.identify and payload.element not in case.state.rings and Stage.MATCH not in case.state.skipped:
         raise RefusedError("size-unknown", f"choose the size of the {element.name} at Match first")
 

@@ -51,7 +51,7 @@ def orient_elements(station: Station, zones: Mapping[str, Zone]) -> tuple[tuple[
     findings: list[Finding] = []
     for index, element in enumerate(station.elements):
         faces = _faces(station, index, first, second, high)
-        oriented.append(OrientedElement(element.key, element.kind, faces, _instruction(element, faces, zones)))
+        oriented.append(OrientedElement(element.key, element.kind, faces, _instruction(element, faces, zones), element.label))
     both_pressed = first.kind is ZoneKind.PRESSURE and second.kind is ZoneKind.PRESSURE
     lips = [element for element in oriented if element.kind in {ElementKind.LIP_SEAL, ElementKind.CUP_SEAL}]
     if both_pressed and len(lips) == 1:
@@ -139,6 +139,6 @@ def _backup_findings(station: Station, first: Zone, second: Zone, high: Zone, bo
         ring = min(rings, key=lambda place: abs(place - index))
         on_first_side = index < ring
         if (first if on_first_side else second) is high:
-            text = f"{station.key}: {station.elements[index].key} lies on the pressure side; it belongs on the side away from {high.label}"
+            text = f"{station.key}: {station.elements[index].label} lies on the pressure side; it belongs on the side away from {high.label}"
             findings.append(reject("backup-high-side", text, BASIS))
     return findings

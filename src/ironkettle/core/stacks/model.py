@@ -61,6 +61,11 @@ class Zone:
 class Element:
     key: str
     kind: ElementKind
+    name: str = ""
+
+    @property
+    def label(self) -> str:
+        return self.name or self.key
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +85,7 @@ class OrientedElement:
     kind: ElementKind
     faces: str | None
     instruction: str
+    label: str
 
 
 @dataclass(frozen=True, slots=True)

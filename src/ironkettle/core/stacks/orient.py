@@ -59,5 +59,5 @@ def reversed_finding(element: OrientedElement, faced: str | None, zones: Mapping
         effect = "pressure pushed it shut instead of open: the likely cause of the leak"
     else:
         effect = "it could not do its work: a likely cause of the failure"
-    text = f"{element.key} was found reversed: {word} towards {was}, must be towards {must}; {effect}"
+    text = f"{element.label} was found reversed: {word} towards {was}, must be towards {must}; {effect}"
     return reject("reversed", text, BASIS)

@@ -2,7 +2,7 @@
 	import Maximize from '@lucide/svelte/icons/maximize-2';
 	import ZoomIn from '@lucide/svelte/icons/zoom-in';
 	import type { JobView, SheetView } from '$lib/api';
-	import { frameOf, outlineOf, polygon, statusOf, STATUS_WORDS, type Mode } from './paint';
+	import { frameOf, letterOf, outlineOf, polygon, spread, statusOf, STATUS_WORDS, type Mode } from './paint';
 
 	interface Props {
 		sheet: SheetView;
@@ -10,15 +10,25 @@
 		mode?: Mode;
 		selected?: string | null;
 		onSelect?: (station: string) => void;
+		small?: boolean;
 	}
-	let { sheet, view, mode = 'found', selected = null, onSelect = () => {} }: Props = $props();
+	let { sheet, view, mode = 'found', selected = null, onSelect = () => {}, small = false }: Props = $props();
 
 	let near = $state(false);
 	const id = $props.id();
 	const scene = $derived(sheet.drawing);
 	const frame = $derived(frameOf(scene, selected, near));
-	const letter = $derived(frame.width / 62);
+	const letter = $derived(letterOf(frame.width));
 	const top = $derived(frame.y + letter * 1.15);
+	const foot = $derived(frame.y + frame.height - letter * 0.45);
+	const bubbles = $derived(
+		spread(
+			scene.stations.map(({ box: [z0, , z1] }) => (z0 + z1) / 2),
+			letter * 2.3
+		)
+	);
+	const highest = (areas: [number, number][][]) =>
+		areas.flat().reduce((best, point) => (point[1] > best[1] ? point : best), [0, 0] as [number, number]);
 
 	function stationWords(key: string): string {
 		const station = scene.stations.find((one) => one.key === key);
@@ -37,7 +47,7 @@
 <figure class="panel relative p-2" aria-label="Section through the unit, to scale">
 	<svg
 		viewBox="{frame.x} {frame.y} {frame.width} {frame.height}"
-		class="max-h-[30vh] min-h-40 w-full"
+		class={['w-full', small ? 'max-h-[22vh]' : 'max-h-[30vh] min-h-40']}
 		data-mode={mode}
 		role="group"
 		aria-label="Drawing of {sheet.document.name}. Tap a place to go there."
@@ -91,40 +101,31 @@
 							>
 								<title>{element.name}: {STATUS_WORDS[status]}</title>
 							</polygon>
-							{#if status === 'missing' || status === 'reversed'}
-								<text
-									x={(z0 + z1) / 2}
-									y={-(r0 + r1) / 2}
-									class="mark"
-									font-size={letter * 0.9}
-									transform="scale(1 1)"
-								>
-									{status === 'missing' ? '×' : '⇄'}
-								</text>
-							{/if}
 						{/each}
 					{/each}
 				</g>
 			{/each}
 			<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />
 			{#each scene.zones as zone (zone.key)}
-				{#if zone.areas[0]}
-					{@const points = zone.areas[0]}
-					<text
-						x={points.reduce((sum, [z]) => sum + z, 0) / points.length}
-						y={points.reduce((sum, [, r]) => sum + (r ?? 0), 0) / points.length}
-						class="zone-name"
-						font-size={letter * 0.72}
-						>{zone.name}<tspan x={points.reduce((sum, [z]) => sum + z, 0) / points.length} dy="1.1em"
-							>{zone.pressure ?? ''}</tspan
-						></text
-					>
+				{#if zone.areas.length}
+					{@const [z, r] = highest(zone.areas)}
+					<line x1={z} x2={z} y1={r - 1} y2={foot - letter} class="leader" />
+					<text x={z} y={foot} class="zone-name" font-size={letter}>{zone.name} {zone.pressure ?? ''}</text>
+				{/if}
+			{/each}
+			{#each scene.stations.flatMap((station) => station.elements) as element (element.key)}
+				{@const status = statusOf(element, view, mode)}
+				{@const [z0, , z1, r1] = element.box}
+				{#if status === 'missing' || status === 'reversed'}
+					<text x={(z0 + z1) / 2} y={-r1 - letter * 0.75} class="mark" font-size={letter * 1.3}>
+						{status === 'missing' ? '×' : '⇄'}
+					</text>
 				{/if}
 			{/each}
 		</g>
 		{#each scene.stations as station, index (station.key)}
 			{@const [z0, r0, z1, r1] = station.box}
-			{@const x = (z0 + z1) / 2}
+			{@const x = bubbles[index] ?? 0}
 			<g
 				class="station"
 				role="button"
@@ -135,7 +136,7 @@
 				onclick={() => onSelect(station.key)}
 				onkeydown={(event) => onkeydown(event, station.key)}
 			>
-				<line x1={x} x2={x} y1={top + letter * 0.9} y2={-r1} class="leader" />
+				<line x1={x} x2={(z0 + z1) / 2} y1={top + letter * 0.9} y2={-r1} class="leader" />
 				<rect x={z0} y={-r1} width={z1 - z0} height={r1 - r0} class="spot" />
 				<rect
 					x={x - letter * 1.2}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { JobView } from '../api/client';
-import { frameOf, outlineOf, polygon, statusOf, type ElementShape, type Scene } from './paint';
+import { frameOf, outlineOf, polygon, spread, statusOf, type ElementShape, type Scene } from './paint';
 
 const lip: ElementShape = {
 	key: 'lip',
@@ -61,4 +61,12 @@ it('keeps the shape of the frame when it goes near', () => {
 	expect(near.width).toBeLessThan(whole.width);
 	expect(near.width / near.height).toBeCloseTo(whole.width / whole.height, 6);
 	expect(near.x + near.width / 2).toBeCloseTo(13, 6);
+});
+
+it('moves numbers apart that would overlap, and leaves the others', () => {
+	expect(spread([10, 50], 8)).toEqual([10, 50]);
+	const places = spread([20, 20, 21], 8);
+	const sorted = [...places].sort((a, b) => a - b);
+	expect((sorted[1] ?? 0) - (sorted[0] ?? 0)).toBeGreaterThan(7.9);
+	expect((sorted[2] ?? 0) - (sorted[1] ?? 0)).toBeGreaterThan(7.9);
 });

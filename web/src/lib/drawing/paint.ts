@@ -40,7 +40,9 @@ export interface Frame {
 /** The part of the drawing shown: the whole unit, or one station with its surroundings. */
 export function frameOf(scene: Scene, station: string | null, zoom: boolean): Frame {
 	const [start, end, radius] = scene.extent as [number, number, number];
-	const whole = { x: start - 5, y: -radius - 13, width: end - start + 10, height: 2 * radius + 18 };
+	const width0 = end - start + 10;
+	const line = letterOf(width0);
+	const whole = { x: start - 5, y: -radius - 3 * line, width: width0, height: 2 * radius + 4.6 * line };
 	const at = scene.stations.find((one) => one.key === station);
 	if (!zoom || !at) return whole;
 	const [z0, r0, z1, r1] = at.box as [number, number, number, number];
@@ -48,6 +50,28 @@ export function frameOf(scene: Scene, station: string | null, zoom: boolean): Fr
 	const height = (width * whole.height) / whole.width;
 	const middle = (r0 + r1) / 2;
 	return { x: (z0 + z1) / 2 - width / 2, y: -middle - height / 2, width, height };
+}
+
+/** Height of the lettering in a frame of this width. [mm] */
+export function letterOf(width: number): number {
+	return width / 58;
+}
+
+/** Places for the numbers above the drawing: over their stations, moved apart where they would overlap. */
+export function spread(wanted: number[], gap: number): number[] {
+	const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));
+	const places = [...wanted];
+	for (let round = 0; round < 40; round++) {
+		for (let i = 1; i < order.length; i++) {
+			const [left, right] = [order[i - 1] as number, order[i] as number];
+			const lack = gap - ((places[right] ?? 0) - (places[left] ?? 0));
+			if (lack > 1e-6) {
+				places[left] = (places[left] ?? 0) - lack / 2;
+				places[right] = (places[right] ?? 0) + lack / 2;
+			}
+		}
+	}
+	return places;
 }
 
 export const STATUS_WORDS: Record<Status, string> = {

@@ -28,7 +28,7 @@
 	<h2 id="seen-{when}" class="text-xl font-bold">
 		{when === 'as_found' ? 'As found' : 'As found and as left'}
 	</h2>
-	<ul class="space-y-2">
+	<ul class={['grid gap-x-4 gap-y-2', when === 'as_left' && 'lg:grid-cols-3']}>
 		{#each sheet.document.observations ?? [] as seen (seen.key)}
 			{@const now = noted(seen.key, when)}
 			{@const before = noted(seen.key, 'as_found')}

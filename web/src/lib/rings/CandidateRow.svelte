@@ -31,7 +31,7 @@
 
 <li class="panel p-2 data-[chosen]:border-2 data-[chosen]:border-success" data-chosen={chosen || undefined}>
 	<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-		<div class="w-28">
+		<div class="w-20">
 			<p class="text-lg font-bold">{percent < 0.5 ? '< 1' : shown(percent, 0)} %</p>
 			<progress
 				class="progress progress-primary w-full"
@@ -40,7 +40,7 @@
 				aria-label="probability {shown(percent, 0)} %"
 			></progress>
 		</div>
-		<div class="min-w-52 flex-1">
+		<div class="min-w-44 flex-1">
 			<p class="text-lg font-bold">{name}</p>
 			<p class="faint text-sm">
 				{shown(candidate.inside_diameter_mm)} ±{shown(candidate.inside_diameter_tolerance_mm)} × {shown(
@@ -62,34 +62,36 @@
 				{verdicts[candidate.groove.verdict]}
 			</p>
 		{/if}
+	</div>
+	<div class="mt-1 flex items-end justify-between gap-3">
+		{#if candidate.groove}
+			<table class="text-sm">
+				<caption class="sr-only">Figures of {name} in this groove</caption>
+				<thead class="faint">
+					<tr
+						><th class="pr-4 text-left font-normal">in the groove</th><th class="px-2 font-normal">min</th><th
+							class="px-2 font-normal">nominal</th
+						><th class="px-2 font-normal">max</th></tr
+					>
+				</thead>
+				<tbody>
+					{#each figures as [figure, span] (figure)}
+						<tr>
+							<th class="pr-4 text-left font-normal">{figure}</th>
+							{#each [span.min, span.nominal, span.max] as value, index (index)}
+								<td class="px-2 text-right">{shown(value, 1)} %</td>
+							{/each}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{:else}<span></span>{/if}
 		{#if onChoose}
 			<button class={['btn', chosen ? 'btn-success' : 'btn-primary btn-outline']} onclick={onChoose}>
 				{chosen ? 'Chosen' : 'Choose'}
 			</button>
 		{/if}
 	</div>
-	{#if candidate.groove}
-		<table class="mt-1 text-sm">
-			<caption class="sr-only">Figures of {name} in this groove</caption>
-			<thead class="faint">
-				<tr
-					><th class="pr-4 text-left font-normal">in the groove</th><th class="px-2 font-normal">min</th><th
-						class="px-2 font-normal">nominal</th
-					><th class="px-2 font-normal">max</th></tr
-				>
-			</thead>
-			<tbody>
-				{#each figures as [figure, span] (figure)}
-					<tr>
-						<th class="pr-4 text-left font-normal">{figure}</th>
-						{#each [span.min, span.nominal, span.max] as value, index (index)}
-							<td class="px-2 text-right">{shown(value, 1)} %</td>
-						{/each}
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	{/if}
 	<details class="text-sm">
 		<summary class="faint min-h-8 cursor-pointer">Why</summary>
 		<ul class="ml-5 list-disc">

@@ -15,9 +15,8 @@
 					<ul>
 						{#each problem.errors as fault (fault.field + fault.message)}
 							<li>
-								<span class="font-semibold">{fault.field}</span>: {fault.message}{fault.accepts.length
-									? ` (fits: ${fault.accepts.join(', ')})`
-									: ''}
+								{fault.message}{fault.accepts.length ? ` (fits: ${fault.accepts.join(', ')})` : ''}
+								<span class="text-sm">[{fault.field}]</span>
 							</li>
 						{/each}
 					</ul>

@@ -16,15 +16,15 @@
 </script>
 
 <svg
-	viewBox="0 0 200 120"
+	viewBox="0 -2 200 132"
 	class="max-h-[30vh] w-full"
 	role="group"
 	aria-label="Fasteners, numbered as on the part"
 >
 	{#if layout === 'circle'}
-		<circle cx="100" cy="60" r="57" class="body" />
+		<circle cx="100" cy="64" r="64" class="body" />
 	{:else if layout !== 'single'}
-		<rect x="12" y="6" width="176" height="108" rx="10" class="body" />
+		<rect x="12" y="-1" width="176" height="130" rx="10" class="body" />
 	{/if}
 	{#each places(layout, count) as place, index (index)}
 		{@const number = index + 1}

@@ -7,9 +7,11 @@
 
 	interface Props extends StageProps {
 		station: StationSpec;
-		onDone: () => void;
+		next: string | null;
+		onWork: () => void;
+		onNext: () => void;
 	}
-	let { store, view, sheet, station, onDone }: Props = $props();
+	let { store, view, sheet, station, next, onWork, onNext }: Props = $props();
 
 	const number = $derived(sheet.document.stations.findIndex((one) => one.key === station.key) + 1);
 	const order = $derived(
@@ -18,14 +20,14 @@
 	const elements = $derived(
 		order.map((key) => station.elements.find((one) => one.key === key)).filter((one) => one !== undefined)
 	);
-	const next = $derived(elements.find((one) => !view.fitted[one.key]));
+	const nextElement = $derived(elements.find((one) => !view.fitted[one.key]));
 	let problem = $state.raw<Problem | null>(null);
 	let failed = $state<string | null>(null);
 
 	async function fit(element: ElementSpec, faces: string | null, reused = false) {
+		onWork();
 		problem = await store.record({ kind: 'element_fitted', element: element.key, faces, reused });
 		failed = problem ? element.key : null;
-		if (!problem && station.elements.every((one) => store.view?.fitted[one.key])) onDone();
 	}
 
 	function foundWords(element: ElementSpec): string {
@@ -47,7 +49,7 @@
 			{@const ring = view.rings[element.key]?.value}
 			<li
 				class="border-t-2 border-base-300 pt-2 data-[next]:border-primary"
-				data-next={element === next || undefined}
+				data-next={element === nextElement || undefined}
 			>
 				<p class="text-lg font-semibold">
 					{index + 1}. {element.name}
@@ -78,15 +80,16 @@
 						<span class="faint self-center text-sm">It now faces</span>
 						{#each station.between as zone (zone)}
 							<button
-								class={['btn', element === next && 'btn-primary btn-outline']}
+								class={['btn', element === nextElement && 'btn-primary btn-outline']}
 								onclick={() => fit(element, zone)}>{zoneName(sheet, zone)}</button
 							>
 						{/each}
 					</div>
 				{:else}
 					<div class="my-1 flex flex-wrap gap-2">
-						<button class={['btn', element === next && 'btn-primary']} onclick={() => fit(element, null)}
-							>New one fitted</button
+						<button
+							class={['btn', element === nextElement && 'btn-primary']}
+							onclick={() => fit(element, null)}>New one fitted</button
 						>
 						{#if !element.one_use}
 							<button class="btn" onclick={() => fit(element, null, true)}>Old one kept</button>
@@ -97,4 +100,7 @@
 			</li>
 		{/each}
 	</ol>
+	{#if next && elements.every((one) => view.fitted[one.key])}
+		<button class="btn btn-primary mt-2" onclick={onNext}>Next place: {next}</button>
+	{/if}
 </div>

@@ -6,9 +6,11 @@
 
 	interface Props extends StageProps {
 		station: StationSpec;
-		onDone: () => void;
+		next: string | null;
+		onWork: () => void;
+		onNext: () => void;
 	}
-	let { store, view, sheet, station, onDone }: Props = $props();
+	let { store, view, sheet, station, next, onWork, onNext }: Props = $props();
 
 	const number = $derived(sheet.document.stations.findIndex((one) => one.key === station.key) + 1);
 	const order = $derived(
@@ -27,6 +29,7 @@
 
 	async function record(element: ElementSpec, present: boolean, faced: string | null) {
 		const was = view.found[element.key]?.value;
+		onWork();
 		problem = await store.record({
 			kind: 'element_found',
 			element: element.key,
@@ -34,7 +37,6 @@
 			faced,
 			tray: trays[element.key] ?? was?.tray ?? 'later'
 		});
-		if (!problem && station.elements.every((one) => store.view?.found[one.key])) onDone();
 	}
 
 	async function tray(element: ElementSpec, where: 'scrap' | 'reuse' | 'later') {
@@ -109,4 +111,7 @@
 		{/each}
 	</ul>
 	<ProblemNote {problem} />
+	{#if next && elements.every((one) => view.found[one.key])}
+		<button class="btn btn-primary mt-2" onclick={onNext}>Next place: {next}</button>
+	{/if}
 </div>

@@ -51,9 +51,8 @@
 	}
 </script>
 
-<SectionDrawing {sheet} {view} selected={place?.station.key} onSelect={(key) => (picked = key)} />
 {#if place}
-	<section class="my-3" aria-labelledby="match">
+	<section class="mb-3" aria-labelledby="match">
 		<h1 id="match" class="text-3xl font-extrabold">Which size is the {place.element.name}?</h1>
 		<p class="faint mb-2">
 			{place.station.name}: groove {place.station.seat.groove_diameter} in bore {place.station.seat.bore ??
@@ -94,7 +93,17 @@
 				groove={sheet.glands[place.station.key] ?? null}
 				chosen={choice?.candidate ?? settled?.value ?? null}
 				onChoose={choose}
-			/>
+			>
+				{#snippet beside()}
+					<SectionDrawing
+						{sheet}
+						{view}
+						small
+						selected={place.station.key}
+						onSelect={(key) => (picked = key)}
+					/>
+				{/snippet}
+			</RingMatch>
 		{/key}
 	</section>
 {:else}

@@ -121,7 +121,7 @@
 		</div>
 	{:else}
 		<form
-			class="flex flex-wrap items-start gap-x-4"
+			class="flex flex-wrap items-start gap-x-3"
 			data-form
 			onsubmit={(event) => {
 				event.preventDefault();
@@ -129,7 +129,7 @@
 			}}
 		>
 			<QuantityField
-				label="Time since the valve was shut"
+				label="Time on hold"
 				dimension="time"
 				bind:value={time}
 				bind:unit={timeUnit}

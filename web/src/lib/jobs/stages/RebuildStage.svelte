@@ -21,7 +21,15 @@
 <div class="my-3 grid gap-3 lg:grid-cols-2">
 	<section aria-labelledby="fit">
 		<h1 id="fit" class="mb-2 text-3xl font-extrabold">Fit, in this order</h1>
-		{#if station}<FitElements {store} {view} {sheet} {station} onDone={() => (picked = null)} />{/if}
+		{#if station}<FitElements
+				{store}
+				{view}
+				{sheet}
+				{station}
+				next={unfitted?.name ?? null}
+				onWork={() => (picked = station?.key ?? null)}
+				onNext={() => (picked = null)}
+			/>{/if}
 	</section>
 	<section aria-labelledby="rebuild-steps">
 		<h2 id="rebuild-steps" class="mb-2 text-3xl font-extrabold">Put it together</h2>

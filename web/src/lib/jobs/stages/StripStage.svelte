@@ -17,7 +17,15 @@
 	<section aria-labelledby="strip-seals">
 		<h1 id="strip-seals" class="mb-2 text-3xl font-extrabold">What came off</h1>
 		{#if station}
-			<FoundElements {store} {view} {sheet} {station} onDone={() => (picked = null)} />
+			<FoundElements
+				{store}
+				{view}
+				{sheet}
+				{station}
+				next={unseen?.name ?? null}
+				onWork={() => (picked = station?.key ?? null)}
+				onNext={() => (picked = null)}
+			/>
 		{/if}
 	</section>
 	<section aria-labelledby="strip-steps">

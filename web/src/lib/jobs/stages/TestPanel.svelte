@@ -109,12 +109,14 @@
 		{#if running}
 			<ReadingEntry {store} {run} pressure={test.pressure} />
 		{/if}
-		{#if run.samples.length}
-			<div class="panel">
-				<Trace samples={run.samples} settledFrom={run.analysis?.settled_from_s ?? null} />
-			</div>
-		{/if}
-		{#if run.analysis}<Verdict analysis={run.analysis} limit={test.leak_limit} />{/if}
+		<div class="grid items-start gap-3 lg:grid-cols-2">
+			{#if run.samples.length}
+				<div class="panel">
+					<Trace samples={run.samples} settledFrom={run.analysis?.settled_from_s ?? null} />
+				</div>
+			{/if}
+			{#if run.analysis}<Verdict analysis={run.analysis} limit={test.leak_limit} />{/if}
+		</div>
 		{#if running}
 			<button class="btn btn-primary" disabled={run.samples.length < 3} onclick={close}
 				>Close this run with this verdict</button

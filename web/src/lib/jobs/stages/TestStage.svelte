@@ -31,7 +31,7 @@
 		</button>
 	{/each}
 </div>
-<div class="mb-3 grid gap-3 lg:grid-cols-[1fr_17rem]">
+<div class="mb-3 space-y-3">
 	{#if test}
 		{#key test.key}<TestPanel
 				{store}

@@ -83,7 +83,7 @@
 	}
 </script>
 
-<div class="grid gap-3 lg:grid-cols-2">
+<div class="grid items-start gap-3 lg:grid-cols-2">
 	<section class="panel" aria-label="Pattern">
 		<BoltPattern
 			layout={group.layout}
@@ -98,6 +98,14 @@
 				? `: ${sequence.join(' → ')}`
 				: ''}
 		</p>
+		<ul class="flex flex-wrap gap-2" aria-label="Readings of this pass">
+			{#each readings.filter((one) => one.value.round === round) as one (one.entry)}
+				<li class="badge badge-lg h-auto py-1" data-number={one.value.number}>
+					{one.value.number}: {one.value.reading}
+					<span class="faint">{one.value.wrench.name}, {one.who}</span>
+				</li>
+			{/each}
+		</ul>
 	</section>
 	<section class="panel">
 		<label class="block font-semibold" for="wrench">Wrench</label>
@@ -114,7 +122,7 @@
 		{#if plan}
 			<p class="my-1 text-2xl font-bold text-primary">
 				Set {shown(setting ?? plan.setting_nm ?? 0, 1)} N·m
-				{#if passes.length > 1}<span class="faint text-base font-normal"
+				{#if round < passes.length}<span class="faint text-base font-normal"
 						>of {shown(plan.setting_nm ?? 0, 1)} N·m in the end</span
 					>{/if}
 			</p>
@@ -130,44 +138,37 @@
 					{shown(plan.proof_pct.nominal, 0)} % of proof load. Sum: F = T/(K·d).
 				</p>
 			{/if}
-			<Findings findings={plan.findings} />
 		{/if}
 		{#if group.locking}<p class="mt-1">Locking: {group.locking}</p>{/if}
+		<form
+			class="mt-2 flex flex-wrap items-start gap-3 border-t border-base-300 pt-2"
+			data-form
+			onsubmit={(event) => {
+				event.preventDefault();
+				void record();
+			}}
+		>
+			{#if finished && chosen === null}
+				<p class="font-semibold text-success">
+					All {group.count} read in the last pass. Tap one on the pattern to read it again.
+				</p>
+			{:else}
+				<p class="w-full text-2xl font-extrabold" role="status">Number {number ?? '–'}</p>
+				<QuantityField
+					label="What the wrench read"
+					dimension="torque"
+					bind:value={reading}
+					bind:unit
+					fault={faultAt(problem, 'reading')}
+					hint={wrench ? '' : 'choose the wrench first'}
+					onEnter={record}
+				/>
+				<button class="btn btn-primary mt-7" disabled={!wrench || !reading.trim() || number === null}
+					>Record number {number ?? ''}</button
+				>
+			{/if}
+			{#if problem && !faultAt(problem, 'reading')}<div class="w-full"><ProblemNote {problem} /></div>{/if}
+		</form>
 	</section>
 </div>
-<form
-	class="panel my-3 flex flex-wrap items-start gap-3"
-	data-form
-	onsubmit={(event) => {
-		event.preventDefault();
-		void record();
-	}}
->
-	{#if finished && chosen === null}
-		<p class="font-semibold text-success">
-			All {group.count} read in the last pass. Tap one on the pattern to read it again.
-		</p>
-	{:else}
-		<p class="w-40 self-center text-3xl font-extrabold" role="status">Number {number ?? '–'}</p>
-		<QuantityField
-			label="What the wrench read"
-			dimension="torque"
-			bind:value={reading}
-			bind:unit
-			fault={faultAt(problem, 'reading')}
-			hint={wrench ? '' : 'choose the wrench first'}
-			onEnter={record}
-		/>
-		<button class="btn btn-primary mt-7" disabled={!wrench || !reading.trim() || number === null}
-			>Record number {number ?? ''}</button
-		>
-	{/if}
-	{#if problem && !faultAt(problem, 'reading')}<div class="w-full"><ProblemNote {problem} /></div>{/if}
-</form>
-<ul class="flex flex-wrap gap-2" aria-label="Readings of this pass">
-	{#each readings.filter((one) => one.value.round === round) as one (one.entry)}
-		<li class="badge badge-lg h-auto py-1" data-number={one.value.number}>
-			{one.value.number}: {one.value.reading} <span class="faint">{one.value.wrench.name}, {one.who}</span>
-		</li>
-	{/each}
-</ul>
+{#if plan?.findings.length}<div class="panel mt-3"><Findings findings={plan.findings} /></div>{/if}

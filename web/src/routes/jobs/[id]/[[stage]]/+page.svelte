@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { JobStore, STAGES, type StageName } from '$lib/jobs';
 	import JobHeader from '$lib/jobs/JobHeader.svelte';
@@ -25,18 +26,24 @@
 		test: TestStage,
 		release: ReleaseStage
 	};
-	const store = $derived(new JobStore(page.params.id ?? ''));
+	const id = $derived(page.params.id ?? '');
+	const store = $derived(new JobStore(id));
 	const wanted = $derived(STAGES.find((stage) => stage.key === page.params.stage)?.key);
-	const current = $derived<StageName>(wanted ?? store.view?.job.stage ?? 'intake');
+	const current = $derived<StageName>(wanted ?? 'intake');
 	const Screen = $derived(screens[current]);
 	const stageTitle = $derived(STAGES.find((stage) => stage.key === current)?.name ?? '');
 
 	$effect(() => store.follow());
+	$effect(() => {
+		// Without a stage in the address the job opens where it stands, and stays there while it is worked.
+		const stage = store.view?.job.stage;
+		if (!wanted && stage) void goto(`/jobs/${id}/${stage}`, { replaceState: true });
+	});
 </script>
 
 <svelte:head><title>{stageTitle} · job {store.view?.job.number ?? ''} · Iron Kettle</title></svelte:head>
 
-{#if store.view && store.sheet}
+{#if store.view && store.sheet && wanted}
 	<JobHeader {store} />
 	<div class="grid flex-1 gap-x-4 px-4 lg:grid-cols-[11.5rem_1fr]">
 		<div class="pt-2 lg:pt-3"><StageRail view={store.view} {current} /></div>
