@@ -8,6 +8,12 @@ from collections.abc import Callable
 from playwright.sync_api import Locator, Page, expect
 
 Shot = Callable[[str], None]
+
+
+def no_shot(_name: str) -> None:
+    """Takes no picture."""
+
+
 FACED = {
     "piston lip seal (cap side)": "cap side",
     "piston lip seal (rod side)": "rod side",
@@ -48,7 +54,7 @@ def make_safe(page: Page) -> None:
     stage_done(page)
 
 
-def strip(page: Page, shot: Shot = lambda name: None) -> None:
+def strip(page: Page, shot: Shot = no_shot) -> None:
     page.get_by_role("button", name=re.compile("^Done: Lay the tools")).click()
     page.get_by_label("Write down where the marks").fill("punch marks at 12 o'clock, photo 3")
     for words in ("One mark", "Turn the gland", "Draw the rod", "Rod in soft jaws"):
@@ -56,7 +62,9 @@ def strip(page: Page, shot: Shot = lambda name: None) -> None:
     for name, zone in FACED.items():
         came_off = _element(page, name, "How the {} came off")
         came_off.get_by_role("button", name=re.compile(f"faced\\s+{zone}$")).click()
-        expect(came_off.get_by_role("button", name=re.compile(f"faced\\s+{zone}$"))).to_have_attribute("aria-pressed", "true")
+        expect(came_off.get_by_role("button", name=re.compile(f"faced\\s+{zone}$"))).to_have_attribute(
+            "aria-pressed", "true"
+        )
         if name == "rod lip seal":
             expect(page.get_by_text("Reversed: it must face rod side")).to_be_visible()
             shot("strip-down")
@@ -74,7 +82,7 @@ def _element(page: Page, name: str, label: str) -> Locator:
     return page.get_by_role("group", name=label.format(name), exact=True)
 
 
-def match(page: Page, shot: Shot = lambda name: None) -> None:
+def match(page: Page, shot: Shot = no_shot) -> None:
     field(page, "Inside diameter").fill("44.1 mm")
     field(page, "Inside diameter").press("Enter")
     page.keyboard.type("3.5")
@@ -88,7 +96,7 @@ def match(page: Page, shot: Shot = lambda name: None) -> None:
     stage_done(page)
 
 
-def count_kit(page: Page, shot: Shot = lambda name: None) -> None:
+def count_kit(page: Page, shot: Shot = no_shot) -> None:
     rows = page.get_by_role("main").get_by_role("listitem")
     for row in range(8):
         rows.nth(row).get_by_role("button", name="Counted").click()
@@ -99,7 +107,7 @@ def count_kit(page: Page, shot: Shot = lambda name: None) -> None:
     shot("kit-check")
 
 
-def rebuild(page: Page, shot: Shot = lambda name: None) -> None:
+def rebuild(page: Page, shot: Shot = no_shot) -> None:
     expect(page.get_by_text("rod lip seal was found reversed")).to_be_visible()
     lip = _element(page, "rod lip seal", "Which way the {} faces now")
     lip.get_by_role("button", name="open air").click()
@@ -121,7 +129,7 @@ def rebuild(page: Page, shot: Shot = lambda name: None) -> None:
     stage_done(page)
 
 
-def tighten(page: Page, shot: Shot = lambda name: None) -> None:
+def tighten(page: Page, shot: Shot = no_shot) -> None:
     page.get_by_role("button", name=re.compile("^Piston lock nut")).click()
     page.get_by_label("Wrench", exact=True).select_option("w3-large")
     expect(page.get_by_text("Set 202.5 N·m")).to_be_visible()

@@ -11,7 +11,9 @@ from pypdf import PdfReader
 
 from tests.browser import steps
 
-CSV = "t_s;pressure_bar;temperature_c\n" + "".join(f"{10 * i};{180 - 0.05 * i:.2f};24,0\n".replace(".", ",") for i in range(30))
+CSV = "t_s;pressure_bar;temperature_c\n" + "".join(
+    f"{10 * i};{180 - 0.05 * i:.2f};24,0\n".replace(".", ",") for i in range(30)
+)
 
 
 def test_leaking_ram_from_intake_to_certificate(bench: Page, shot: Callable[[str], None]) -> None:
@@ -56,7 +58,14 @@ def test_leaking_ram_from_intake_to_certificate(bench: Page, shot: Callable[[str
     href = page.get_by_role("main").get_by_role("link", name="Certificate").get_attribute("href")
     content = page.request.get(page.url.split("/jobs")[0] + (href or "")).body()
     text = "\n".join(part.extract_text() for part in PdfReader(io.BytesIO(content)).pages)
-    for wanted in ("AS568 224", "found reversed", "202 N·m", "PASS", "Released and signed by Tamsin Orrell", "in 12 months"):
+    for wanted in (
+        "AS568 224",
+        "found reversed",
+        "202 N·m",
+        "PASS",
+        "Released and signed by Tamsin Orrell",
+        "in 12 months",
+    ):
         assert wanted in text
     page.goto(page.url.replace("/release", "/safe"))
     page.get_by_label("Drift under load").fill("3")

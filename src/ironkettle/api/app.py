@@ -58,7 +58,20 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.stand = StandDriver(settings.stand_host, settings.stand_port)
     problems.install(app)
     app.add_exception_handler(StandAwayError, stand.stand_away)  # type: ignore[arg-type]
-    for module in (quantities, rings, glands, stacks, torque, cylinders, pressure_tests, sheets, jobs, workshop, stand, health):
+    for module in (
+        quantities,
+        rings,
+        glands,
+        stacks,
+        torque,
+        cylinders,
+        pressure_tests,
+        sheets,
+        jobs,
+        workshop,
+        stand,
+        health,
+    ):
         app.include_router(module.router)
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)

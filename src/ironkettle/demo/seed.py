@@ -15,6 +15,7 @@ def main() -> int:
     migrate(engine)
     with session_of(engine) as session:
         loaded = load_demo(session)
+    engine.dispose()
     print("The demo workshop is loaded." if loaded else "The database is not empty; nothing was loaded.")
     return 0 if loaded else 1
 

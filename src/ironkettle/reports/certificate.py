@@ -131,7 +131,7 @@ def _heading(report: _Report) -> list[Flowable]:
 def _drawing(report: _Report) -> list[Flowable]:
     faces = {key: fitted.value.faces for key, fitted in report.state.fitted.items() if fitted.value.faces}
     drawing = section_drawing(draw(report.sheet, report.bench.rings), faces, _WIDTH)
-    legend = "   ".join(f"{n} {station.name}" for n, station in enumerate(report.sheet.stations, start=1))
+    legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(report.sheet.stations, start=1))
     return [Spacer(1, 6), drawing, _p(legend, 7.5, colour=FAINT)]
 
 
@@ -192,12 +192,13 @@ def _torques(report: _Report) -> list[Flowable]:
 
 
 def _tests(report: _Report) -> list[Flowable]:
-    parts: list[Flowable] = [_title("Pressure tests")]
+    title = _title("Pressure tests")
+    parts: list[Flowable] = []
     for test in report.sheet.tests:
         run = last_closed_run(report.state, test.key)
         analysis = analysis_of(run, test, report.bench.fluids) if run else None
         if run is None or analysis is None:
-            parts.append(_p(f"{test.name}: not run", 8.5, bold=True))
+            parts += [*_first(parts, title), _p(f"{test.name}: not run", 8.5, bold=True)]
             continue
         low, high = analysis.interval
         verdict = {"pass": "PASS", "fail": "FAIL"}.get(analysis.verdict, "UNDECIDED")
@@ -210,12 +211,18 @@ def _tests(report: _Report) -> list[Flowable]:
             f"{gauge.name}; {report.who(run.started.mark.who)}, {_day(run.started.mark.when)}"
         )
         block: list[Flowable] = [
+            *_first(parts, title),
             _p(f"{test.name}: {verdict}", 9.5, bold=True, colour=colour, before=3),
             _p(facts, 8),
             trace_drawing(run.samples, analysis.settled_from, _WIDTH, 84),
         ]
         parts.append(KeepTogether(block))
     return parts
+
+
+def _first(parts: list[Flowable], title: Paragraph) -> list[Flowable]:
+    """The title, kept together with what comes first under it."""
+    return [] if parts else [title]
 
 
 def _signature(report: _Report) -> list[Flowable]:

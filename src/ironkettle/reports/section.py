@@ -10,6 +10,7 @@ from reportlab.lib.colors import Color, HexColor, white
 from ironkettle.core.drawings import ElementShape, Scene
 from ironkettle.reports.style import COPPER, FAINT, INK, IRON, REGULAR, RUBBER, TINT
 
+_NEAR = 9.0
 _MATERIAL = {"housing": HexColor("#d6d1cb"), "moving": IRON, "fastener": HexColor("#8f8a84")}
 _SOFT = {"o_ring": RUBBER, "wear_band": HexColor("#b98a4a"), "backup_ring": HexColor("#e9e3da")}
 
@@ -19,8 +20,9 @@ def section_drawing(scene: Scene, facing: Mapping[str, str], width: float) -> Dr
     start, end, radius = scene.extent
     scale = width / (end - start)
     height = 2 * radius * scale + 16
+    # Two rows of numbers stand above the drawing: near neighbours take the upper one.
     axis = height / 2
-    drawing = Drawing(width, height)
+    drawing = Drawing(width, height + 8)
 
     def place(points: Iterable[tuple[float, float]], sign: int) -> list[float]:
         return [value for z, r in points for value in ((z - start) * scale, axis + sign * r * scale)]
@@ -42,12 +44,18 @@ def section_drawing(scene: Scene, facing: Mapping[str, str], width: float) -> Dr
                     Polygon(place(_outline(element, facing), sign), fillColor=fill, strokeColor=INK, strokeWidth=0.3)
                 )
     drawing.add(Line(0, axis, width, axis, strokeColor=FAINT, strokeWidth=0.4, strokeDashArray=[8, 2, 2, 2]))
+    last_x, raised = {0: -_NEAR, 1: -_NEAR}, {}
+    for number, station in sorted(enumerate(scene.stations, start=1), key=lambda pair: pair[1].box[0] + pair[1].box[2]):
+        x = ((station.box[0] + station.box[2]) / 2 - start) * scale
+        raised[number] = int(x - last_x[0] < _NEAR)
+        last_x[raised[number]] = x
     for number, station in enumerate(scene.stations, start=1):
         z0, _, z1, r1 = station.box
         x = ((z0 + z1) / 2 - start) * scale
-        drawing.add(Line(x, axis + r1 * scale, x, height - 9, strokeColor=COPPER, strokeWidth=0.5))
+        top, aside = height - 9 + 8 * raised[number], x + _NEAR * raised[number]
+        drawing.add(Line(x, axis + r1 * scale, aside, top, strokeColor=COPPER, strokeWidth=0.5))
         drawing.add(
-            String(x, height - 8, str(number), fontName=REGULAR, fontSize=7, fillColor=COPPER, textAnchor="middle")
+            String(aside, top + 1, str(number), fontName=REGULAR, fontSize=7, fillColor=COPPER, textAnchor="middle")
         )
     return drawing
 

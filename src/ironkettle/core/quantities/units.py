@@ -138,12 +138,12 @@ def scale_and_offset(unit: Unit) -> tuple[float, float]:
 
 
 def to_base(value: float, unit: Unit) -> float:
-    """A value in the given unit, in the base unit of its dimension."""
+    """A value in the given unit, in the base unit of its dimension. [unit of ``unit``] to [base unit]"""
     scale, offset = scale_and_offset(unit)
     return scale * value + offset
 
 
 def from_base(value: float, unit: Unit) -> float:
-    """A value in the base unit, in the given unit."""
+    """A value in the base unit, in the given unit. [base unit] to [unit of ``unit``]"""
     scale, offset = scale_and_offset(unit)
     return (value - offset) / scale

@@ -51,7 +51,9 @@ def orient_elements(station: Station, zones: Mapping[str, Zone]) -> tuple[tuple[
     findings: list[Finding] = []
     for index, element in enumerate(station.elements):
         faces = _faces(station, index, first, second, high)
-        oriented.append(OrientedElement(element.key, element.kind, faces, _instruction(element, faces, zones), element.label))
+        oriented.append(
+            OrientedElement(element.key, element.kind, faces, _instruction(element, faces, zones), element.label)
+        )
     both_pressed = first.kind is ZoneKind.PRESSURE and second.kind is ZoneKind.PRESSURE
     lips = [element for element in oriented if element.kind in {ElementKind.LIP_SEAL, ElementKind.CUP_SEAL}]
     if both_pressed and len(lips) == 1:

@@ -1,0 +1,208 @@
+"""Every field of the public calculation API, with the bodies of its documentation."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+GROOVE = {
+    "seat": "piston", "motion": "static", "medium": "liquid", "bore": "31.75 mm", "groove_diameter": "25.90 mm",
+    "rod": None, "groove_depth": None, "groove_width": "4.80 mm", "diametral_clearance": "0.10 mm",
+    "pressure": "16 MPa", "pressure_direction": "one_side", "hardness_shore_a": 70, "material": "NBR",
+    "temperature": "20 °C", "swell_pct": 0, "backup_rings_fitted": 0,
+}  # fmt: skip
+HOLD = {
+    "kind": "pressure_hold", "medium": "mineral oil ISO VG 46", "bulk_modulus_gpa": 1.4, "volume": "850 ml",
+    "limit": {"leak_rate": "0.5 ml/min"}, "gauge": {"range": "250 bar", "resolution": "0.1 bar", "accuracy_pct": 0.5},
+    "pressure_unit": "bar", "reference": "gauge", "atmosphere": "1013 hPa",
+}  # fmt: skip
+BODIES: dict[str, dict[str, Any]] = {
+    "/api/rings/match": {
+        "inside_diameter": "24.9 mm", "section": "3.5 mm", "section_crossed": None, "condition": "new",
+        "uncertainty": "0.05 mm", "groove": GROOVE, "series": ["AS568", "ISO 3601", "JIS B 2401", "metric"], "limit": 10,
+    },
+    "/api/glands/check": {"ring": {"series": "AS568", "designation": "214"}, **GROOVE},
+    "/api/stacks/orient": {
+        "zones": [
+            {"key": "rod_side", "kind": "pressure", "pressure": "210 bar"},
+            {"key": "outside", "kind": "atmosphere"},
+        ],
+        "stations": [
+            {
+                "key": "rod-gland", "between": ["outside", "rod_side"], "motion": "reciprocating",
+                "elements": [{"key": "w1", "kind": "wiper"}, {"key": "u1", "kind": "lip_seal"}],
+                "entered_from": "rod_side",
+            }
+        ],
+        "as_found": {"u1": "outside"},
+    },
+    "/api/torque/plan": {
+        "spec": {"min": "34 Nm", "max": "40 Nm"}, "wrench": {"min": "10 Nm", "max": "60 Nm", "accuracy_pct": 4},
+        "adapter": {"wrench_length": "300 mm", "extension": "40 mm", "angle_deg": 0},
+        "pattern": {"layout": "circle", "count": 6}, "passes_pct": [30, 70, 100], "soft_thread": False,
+        "fastener": {"thread": "M10", "grade": "8.8", "condition": "light oil"},
+    },
+    "/api/cylinders/size": {"bore": "63 mm", "rod": "36 mm", "stroke": "400 mm", "pressure": "180 bar", "flow": "30 l/min"},
+    "/api/tests/plan": {**HOLD, "pressure": "200 bar"},
+    "/api/tests/analyse": {
+        **HOLD, "samples": [{"t_s": 10 * i, "pressure": 210.0 - 0.02 * i, "temperature_c": 24.1} for i in range(30)],
+    },
+    "/api/quantities/read": {"text": "1-5/16 in", "dimension": "length"},
+}  # fmt: skip
+FIELDS = {
+    "/api/rings/match": {"candidates", "decided", "next_measurement"},
+    "/api/glands/check": {
+        "squeeze_pct", "stretch_pct", "fill_pct", "installed_section_mm", "radial_gap_mm", "backup", "verdict", "findings",
+    },
+    "/api/stacks/orient": {"stations", "findings"},
+    "/api/torque/plan": {
+        "setting_nm", "wrench_setting_nm", "setting_text", "passes", "wrench", "preload_kn", "proof_pct", "travel_mm",
+        "back_off_deg_max", "findings",
+    },
+    "/api/cylinders/size": {
+        "cap_area_mm2", "rod_area_mm2", "push_kn", "pull_kn", "ratio", "cap_volume_ml", "rod_volume_ml",
+        "blocked_rod_pressure_mpa", "extend_s", "retract_s", "findings",
+    },
+    "/api/tests/plan": {"hold_needed_s", "detectable_leak_ml_min", "stored_energy_j", "steps", "findings"},
+    "/api/tests/analyse": {
+        "leak_rate_ml_min", "ci95_ml_min", "temperature_corrected", "settled_from_s", "hold_s", "verdict",
+        "hold_needed_s", "stored_energy_j", "findings",
+    },
+    "/api/quantities/read": {"value", "base_unit", "unit", "shown"},
+}  # fmt: skip
+
+
+def ask(client: TestClient, path: str, **changes: Any) -> Any:
+    return client.post(path, json={**BODIES[path], **changes})
+
+
+@pytest.mark.parametrize("path", list(BODIES))
+def test_every_field_is_answered(app_client: TestClient, path: str) -> None:
+    answer = ask(app_client, path)
+    assert answer.status_code == 200, answer.text
+    assert set(answer.json()) >= FIELDS[path]
+
+
+def test_ring_match(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/rings/match").json()
+    first = body["candidates"][0]
+    # 24.9 × 3.5 is nearest to AS568-214, 0.984 × 0.139 in.
+    assert (first["series"], first["designation"]) == ("AS568", "214")
+    assert first["fits_groove"] is True
+    assert set(first) >= {"inside_diameter_mm", "section_mm", "probability", "fits_groove", "reasons"}
+    assert first["inside_diameter_mm"] == pytest.approx(24.99, abs=0.01)
+    only = ask(app_client, "/api/rings/match", series=["metric"], groove=None).json()["candidates"]
+    assert {c["series"] for c in only} == {"metric"}
+    assert only[0]["fits_groove"] is None
+
+
+def test_gland_check(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/glands/check").json()
+    assert set(body["squeeze_pct"]) == {"min", "nominal", "max"}
+    # 16 MPa is off the table for 70 Shore A, and no backup is fitted.
+    assert body["verdict"] == "reject"
+    assert body["backup"] == {
+        "needed": True, "count": 1, "sides": ["side away from pressure"], "designation": "backup ring for AS568-214",
+        "groove_width_needed_mm": pytest.approx(5.28, abs=0.01),
+    }  # fmt: skip
+    assert body["radial_gap_mm"] == {"concentric": 0.05, "worst": 0.1, "allowed": None}
+    assert {"code", "severity", "message", "basis"} == set(body["findings"][0])
+    inch = ask(
+        app_client,
+        "/api/glands/check",
+        bore="1.25 in",
+        groove_diameter='1.0197"',
+        groove_width="0.189 in",
+        pressure="2320.6 psi",
+    ).json()
+    assert inch["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
+    measured = ask(app_client, "/api/glands/check", ring={"inside_diameter": "24.99 mm", "section": "3.53 mm ±0.1"})
+    assert measured.json()["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
+
+
+def test_orientation(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/stacks/orient").json()
+    station = body["stations"][0]
+    assert [e["faces"] for e in station["elements"]] == ["outside", "rod_side"]
+    assert station["fitting_order"] == ["w1", "u1"]
+    assert station["removal_order"] == ["u1", "w1"]
+    assert [f["code"] for f in body["findings"]] == ["reversed"]
+
+
+def test_torque(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/torque/plan").json()
+    assert body["setting_nm"] == pytest.approx(37)
+    assert body["wrench_setting_nm"] == pytest.approx(32.647, abs=1e-3)
+    assert body["passes"][0] == {"pct": 30, "setting_nm": pytest.approx(11.1), "sequence": [1, 4, 2, 5, 3, 6]}
+    assert ask(app_client, "/api/torque/plan", spec={"turns": 0.25, "thread": "M42x2"}).json()["travel_mm"] == 0.5
+    slots = ask(app_client, "/api/torque/plan", spec={"slots": 6, "from_bottom": True, "thread": "M60x2"}).json()
+    assert slots["back_off_deg_max"] == 60
+    target = ask(app_client, "/api/torque/plan", spec={"target": "22 Nm", "tolerance_pct": 5}).json()
+    assert target["setting_nm"] == pytest.approx(22)
+    assert ask(app_client, "/api/torque/plan", spec={"to_stop": True}).json()["setting_nm"] is None
+
+
+def test_hold(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/tests/analyse").json()
+    # 0.002 bar/s on 850 ml at 1.4 GPa: 850/1400·0.0002·60 = 0.007286 ml/min.
+    assert body["leak_rate_ml_min"] == pytest.approx(0.007286, rel=1e-3)
+    assert body["verdict"] == "pass"
+    psi = ask(
+        app_client,
+        "/api/tests/analyse",
+        pressure_unit="psi",
+        samples=[{"t_s": 10 * i, "pressure": 3000 - 0.29 * i, "temperature_c": 24.1} for i in range(30)],
+    ).json()
+    assert psi["leak_rate_ml_min"] == pytest.approx(0.007286, rel=0.01)
+    absolute = ask(app_client, "/api/tests/analyse", reference="absolute").json()
+    assert absolute["leak_rate_ml_min"] == pytest.approx(body["leak_rate_ml_min"])
+
+
+@pytest.mark.parametrize(
+    ("path", "changes", "field"),
+    [
+        ("/api/rings/match", {"section": "3.5"}, "section"),
+        ("/api/rings/match", {"inside_diameter": "24.9 bar"}, "inside_diameter"),
+        ("/api/rings/match", {"inside_diameter": "-3 mm"}, "inside_diameter"),
+        ("/api/rings/match", {"inside_diameter": "900 m"}, "inside_diameter"),
+        ("/api/rings/match", {"groove": {**GROOVE, "bore": None}}, "bore"),
+        ("/api/rings/match", {"groove": {**GROOVE, "bore": "soft"}}, "groove.bore"),
+        ("/api/rings/match", {"series": ["DIN"]}, "series.0"),
+        ("/api/rings/match", {"limit": 0}, "limit"),
+        ("/api/rings/match", {"section": "3\x00 mm"}, "section"),
+        ("/api/rings/match", {"colour": "red"}, "colour"),
+        ("/api/glands/check", {"ring": {"series": "AS568", "designation": "999"}}, "ring.designation"),
+        ("/api/glands/check", {"pressure": "16 bar(a)"}, "pressure"),
+        ("/api/stacks/orient", {"as_found": {"u1": "mars"}}, "as_found.u1"),
+        ("/api/stacks/orient", {"zones": [{"key": "rod_side", "kind": "pressure"}]}, "zones.0.pressure"),
+        ("/api/torque/plan", {"spec": {"min": "40 Nm", "max": "34 Nm"}}, "spec.min"),
+        ("/api/torque/plan", {"spec": {"target": "22 Nm", "turns": 1}}, "spec"),
+        ("/api/torque/plan", {"spec": {}}, "spec"),
+        ("/api/torque/plan", {"spec": {"turns": 0.25}}, "spec.thread"),
+        ("/api/torque/plan", {"passes_pct": [70, 30, 100]}, "passes_pct"),
+        ("/api/torque/plan", {"fastener": {"thread": "M10", "grade": "tin"}}, "fastener.grade"),
+        ("/api/torque/plan", {"wrench": {"min": "60 Nm", "max": "10 Nm", "accuracy_pct": 4}}, "wrench.min"),
+        ("/api/cylinders/size", {"rod": "70 mm"}, "rod"),
+        ("/api/tests/analyse", {"samples": []}, "samples"),
+        ("/api/tests/analyse", {"medium": "treacle"}, "medium"),
+        ("/api/tests/analyse", {"pressure_unit": "mm"}, "pressure_unit"),
+        ("/api/tests/analyse", {"atmosphere": "5 bar"}, "atmosphere"),
+        ("/api/quantities/read", {"text": "12"}, "text"),
+    ],
+)
+def test_bad_input_names_the_field(app_client: TestClient, path: str, changes: dict[str, Any], field: str) -> None:
+    answer = ask(app_client, path, **changes)
+    assert answer.status_code == 422, answer.text
+    assert answer.headers["content-type"] == "application/problem+json"
+    body = answer.json()
+    assert set(body) == {"type", "title", "status", "detail", "errors"}
+    assert field in [error["field"] for error in body["errors"]], body["errors"]
+    assert all(error["message"] for error in body["errors"])
+
+
+def test_several_faults_come_together(app_client: TestClient) -> None:
+    errors = ask(app_client, "/api/cylinders/size", bore="63", rod="36 bar", stroke="x").json()["errors"]
+    assert [error["field"] for error in errors] == ["bore", "rod", "stroke"]
+    assert errors[0]["accepts"][:2] == ["mm", "in"]

@@ -1,0 +1,38 @@
+"""Cylinder sums against hand calculation and laws."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ironkettle.core.cylinders import Cylinder, oil_to_drain, size_cylinder
+from ironkettle.core.errors import RuleError
+
+
+def test_63_36_400_at_180_bar_and_30_litres() -> None:
+    # By hand: A_cap = π/4·63² = 3117.2; A_rod = π/4·(63²-36²) = 2099.4 mm²; push 18·3117.2 = 56.1 kN; pull 37.8 kN;
+    # ratio 1.4848; cap 1246.9 ml; rod 839.8 ml; blocked 18·1.4848 = 26.73 MPa; 1246.9/30000·60 = 2.494 s; 1.680 s.
+    sums = size_cylinder(Cylinder(63, 36, 400), 18.0, 30_000)
+    assert sums.cap_area == pytest.approx(3117.2, abs=0.1)
+    assert sums.rod_area == pytest.approx(2099.4, abs=0.1)
+    assert (sums.push, sums.pull) == pytest.approx((56.11, 37.79), abs=0.01)
+    assert sums.ratio == pytest.approx(1.4848, abs=1e-4)
+    assert (sums.cap_volume, sums.rod_volume) == pytest.approx((1246.9, 839.8), abs=0.1)
+    assert sums.blocked_rod_pressure == pytest.approx(26.73, abs=0.01)
+    assert (sums.extend, sums.retract) == pytest.approx((2.494, 1.680), abs=1e-3)
+    assert sums.findings[0].code == "blocked-rod-side"
+
+
+@given(bore=st.floats(10, 500), share=st.floats(0, 0.95), stroke=st.floats(1, 5000), pressure=st.floats(0.1, 40))
+def test_the_blocked_rod_side_carries_the_push(bore: float, share: float, stroke: float, pressure: float) -> None:
+    cylinder = Cylinder(bore, bore * share, stroke)
+    sums = size_cylinder(cylinder, pressure)
+    assert sums.blocked_rod_pressure * sums.rod_area == pytest.approx(pressure * sums.cap_area)
+    assert sums.extend is None
+    assert oil_to_drain(cylinder) == pytest.approx(max(sums.cap_volume, sums.rod_volume))
+
+
+def test_a_rod_as_thick_as_the_bore_is_refused() -> None:
+    with pytest.raises(RuleError, match="not smaller than the bore"):
+        Cylinder(50, 50, 100)

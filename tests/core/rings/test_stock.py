@@ -1,0 +1,27 @@
+"""Metric stock by rule."""
+
+from __future__ import annotations
+
+import pytest
+
+from ironkettle.core.rings.stock import inside_tolerance_iso3601, metric_stock, section_tolerance_stock
+
+
+def test_tolerance_formula_of_iso_3601() -> None:
+    # ISO 3601-1: 0.009·d^0.95 + 0.11; for d = 100 mm by hand 0.009·79.43 + 0.11 = 0.82.
+    assert inside_tolerance_iso3601(100) == pytest.approx(0.82)
+
+
+def test_stock_is_labelled_and_holds_to_its_rule() -> None:
+    sizes = metric_stock()
+    assert all(size.inside_diameter >= 2 * size.section for size in sizes)
+    assert all("not a standard" in size.sure for size in sizes)
+    names = {size.designation for size in sizes}
+    assert {"2x1", "44.5x3.5", "119x5", "400x8"} <= names
+    assert "50.5x3" not in names
+    assert len(names) == len(sizes)
+
+
+def test_section_tolerance_grows_with_the_section() -> None:
+    values = [section_tolerance_stock(section) for section in (1.0, 2.5, 3.5, 5.0, 8.0)]
+    assert values == sorted(values)
