@@ -32,6 +32,7 @@ def read_trace(text: str, field: str = "csv") -> tuple[Sample, ...]:
     time_at, pressure_at, temperature_at, scale = _columns([cell.strip() for cell in rows[0]], field)
     faults: list[FieldFault] = []
     samples: list[Sample] = []
+    last: float | None = None
     for number, row in enumerate(rows[1:], start=2):
         if len(row) != len(rows[0]):
             text_ = f"has {len(row)} cells, the header {len(rows[0])}"
@@ -46,11 +47,11 @@ def read_trace(text: str, field: str = "csv") -> tuple[Sample, ...]:
             if temperature_at is None
             else _cell(row[temperature_at], f"{field}.line {number}.temperature_c", faults)
         )
-        if t is None or pressure is None:
-            continue
-        if samples and t <= samples[-1].t:
-            text_ = f"time {t:g} s does not come after {samples[-1].t:g} s"
+        if t is not None and last is not None and t <= last:
+            text_ = f"time {t:g} s does not come after {last:g} s"
             faults.append(FieldFault(f"{field}.line {number}.t_s", text_, ("times running forward",)))
+        last = t if t is not None else last
+        if t is None or pressure is None:
             continue
         samples.append(Sample(t, pressure * scale, temperature))
     if faults:

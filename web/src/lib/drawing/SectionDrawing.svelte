@@ -17,7 +17,14 @@
 	let near = $state(false);
 	const id = $props.id();
 	const scene = $derived(sheet.drawing);
+	const closer = $derived(near && selected !== null);
 	const frame = $derived(frameOf(scene, selected, near));
+	const sides = $derived(
+		sheet.document.stations
+			.find((one) => one.key === selected)
+			?.between.map((key) => sheet.document.zones.find((zone) => zone.key === key)?.name ?? key) ?? []
+	);
+	const inFrame = (z0: number, z1: number) => z1 > frame.x && z0 < frame.x + frame.width;
 	const letter = $derived(letterOf(frame.width));
 	const top = $derived(frame.y + letter * 1.15);
 	const foot = $derived(frame.y + frame.height - letter * 0.45);
@@ -107,7 +114,7 @@
 			{/each}
 			<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />
 			{#each scene.zones as zone (zone.key)}
-				{#if zone.areas.length}
+				{#if zone.areas.length && !closer}
 					{@const [z, r] = highest(zone.areas)}
 					<line x1={z} x2={z} y1={r - 1} y2={foot - letter} class="leader" />
 					<text x={z} y={foot} class="zone-name" font-size={letter}>{zone.name} {zone.pressure ?? ''}</text>
@@ -123,6 +130,16 @@
 				{/if}
 			{/each}
 		</g>
+		{#if closer}
+			<text x={frame.x + letter} y={foot} class="zone-name side" font-size={letter * 1.2}>← {sides[0]}</text>
+			<text
+				x={frame.x + frame.width - letter}
+				y={foot}
+				class="zone-name side"
+				font-size={letter * 1.2}
+				text-anchor="end">{sides[1]} →</text
+			>
+		{/if}
 		{#each scene.stations as station, index (station.key)}
 			{@const [z0, r0, z1, r1] = station.box}
 			{@const x = bubbles[index] ?? 0}
@@ -133,6 +150,7 @@
 				aria-pressed={selected === station.key}
 				aria-label="{index + 1}. {stationWords(station.key)}"
 				data-selected={selected === station.key || undefined}
+				display={inFrame(z0, z1) ? undefined : 'none'}
 				onclick={() => onSelect(station.key)}
 				onkeydown={(event) => onkeydown(event, station.key)}
 			>
@@ -166,16 +184,22 @@
 </figure>
 
 <style>
+	polygon,
+	line,
+	rect,
+	circle {
+		vector-effect: non-scaling-stroke;
+	}
 	.zone {
 		fill: color-mix(in oklab, var(--pressed) calc(var(--share) * 70%), var(--void));
 	}
 	.hatch {
 		stroke: color-mix(in oklab, var(--color-base-content) 16%, transparent);
-		stroke-width: 0.5;
+		stroke-width: 1.5px;
 	}
 	.part {
 		stroke: var(--color-base-content);
-		stroke-width: 0.35;
+		stroke-width: 1px;
 	}
 	.part[data-material='housing'] {
 		fill: var(--solid-housing);
@@ -189,12 +213,12 @@
 	.cavity {
 		fill: var(--void);
 		stroke: var(--color-base-content);
-		stroke-width: 0.2;
+		stroke-width: 1px;
 	}
 	.element {
 		fill: var(--rubber);
 		stroke: var(--rubber-edge);
-		stroke-width: 0.3;
+		stroke-width: 1px;
 	}
 	.element[data-kind='backup_ring'],
 	.element[data-kind='contoured_backup'],
@@ -207,16 +231,16 @@
 	.element[data-status='to-fit'] {
 		fill: transparent;
 		stroke: var(--color-base-content);
-		stroke-dasharray: 0.9 0.7;
+		stroke-dasharray: 3 2;
 	}
 	.element[data-status='missing'] {
 		fill: transparent;
 		stroke: var(--color-error);
-		stroke-dasharray: 0.9 0.7;
+		stroke-dasharray: 3 2;
 	}
 	.element[data-status='reversed'] {
 		stroke: var(--color-error);
-		stroke-width: 0.8;
+		stroke-width: 2px;
 	}
 	.mark {
 		fill: var(--color-error);
@@ -230,8 +254,8 @@
 	}
 	.axis {
 		stroke: var(--color-base-content);
-		stroke-width: 0.25;
-		stroke-dasharray: 7 1.5 1.5 1.5;
+		stroke-width: 1px;
+		stroke-dasharray: 18 4 4 4;
 	}
 	.zone-name {
 		fill: var(--color-base-content);
@@ -242,13 +266,19 @@
 		font-weight: 600;
 		pointer-events: none;
 	}
+	.zone-name.side {
+		text-anchor: start;
+	}
+	.zone-name.side[text-anchor='end'] {
+		text-anchor: end;
+	}
 	.station {
 		cursor: pointer;
 		outline: none;
 	}
 	.leader {
 		stroke: var(--color-primary);
-		stroke-width: 0.35;
+		stroke-width: 1px;
 	}
 	.spot {
 		fill: transparent;
@@ -256,19 +286,19 @@
 	.station[data-selected] .spot,
 	.station:focus-visible .spot {
 		stroke: var(--color-accent);
-		stroke-width: 0.7;
+		stroke-width: 2px;
 	}
 	.bubble {
 		fill: var(--color-base-100);
 		stroke: var(--color-primary);
-		stroke-width: 0.4;
+		stroke-width: 1px;
 	}
 	.station[data-selected] .bubble {
 		fill: var(--color-primary);
 	}
 	.station:focus-visible .bubble {
 		stroke: var(--color-accent);
-		stroke-width: 1;
+		stroke-width: 2.5px;
 	}
 	.number {
 		fill: var(--color-base-content);

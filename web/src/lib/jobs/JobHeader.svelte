@@ -8,10 +8,16 @@
 	let { store }: { store: JobStore } = $props();
 	const job = $derived(store.view?.job);
 	let dialog = $state<HTMLDialogElement>();
+	let logOpen = $state(false);
+
+	function openLog() {
+		logOpen = true;
+		dialog?.showModal();
+	}
 </script>
 
 {#if job}
-	<div class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1">
+	<section class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1" aria-label="Job">
 		<p class="min-w-0 flex-1">
 			<strong class="text-lg">{job.unit}</strong>
 			<span class="faint">· job {job.number} · serial {job.serial}</span>
@@ -25,16 +31,16 @@
 					: ''}
 			</p>
 		{/if}
-		<button class="btn btn-ghost" onclick={() => dialog?.showModal()}>
+		<button class="btn btn-ghost" onclick={openLog}>
 			<History size={20} aria-hidden="true" />Log ({job.entry_count})
 		</button>
 		<a class="btn btn-ghost" href="/api/jobs/{job.id}/certificate.pdf" target="_blank" rel="noopener">
 			<FileText size={20} aria-hidden="true" />{job.released ? 'Certificate' : 'Draft'}
 		</a>
-	</div>
-	<dialog class="modal" bind:this={dialog} aria-label="Log of the job">
+	</section>
+	<dialog class="modal" bind:this={dialog} aria-label="Log of the job" onclose={() => (logOpen = false)}>
 		<div class="modal-box max-w-3xl">
-			<JobLog {store} />
+			{#if logOpen}<JobLog {store} />{/if}
 			<form method="dialog" class="modal-action"><button class="btn">Close</button></form>
 		</div>
 	</dialog>

@@ -9,7 +9,7 @@
 </script>
 
 <nav aria-label="Stages" class="rail">
-	<ol class="flex gap-1 overflow-x-auto lg:flex-col lg:overflow-visible">
+	<ol class="relative flex gap-1 overflow-x-auto p-1 lg:flex-col lg:overflow-visible">
 		{#each STAGES as stage, index (stage.key)}
 			{@const report = view.stages.find((one) => one.stage === stage.key)}
 			<li class="shrink-0">

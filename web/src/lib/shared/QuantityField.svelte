@@ -27,7 +27,8 @@
 	const id = $props.id();
 	let echo = $state('');
 	let own = $state<string | null>(null);
-	const message = $derived(fault ?? own);
+	let edited = $state(false);
+	const message = $derived((edited ? null : fault) ?? own);
 
 	$effect(() => {
 		const text = value.trim();
@@ -46,6 +47,12 @@
 				unit = data.unit;
 		}, 120);
 		return () => clearTimeout(wait);
+	});
+
+	$effect.pre(() => {
+		// A fault belongs to the text it was given for: typing on takes it away, a new answer brings it back.
+		void fault;
+		edited = false;
 	});
 
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
@@ -75,6 +82,7 @@
 			data-entry
 			bind:value
 			{onkeydown}
+			oninput={() => (edited = true)}
 			aria-invalid={message ? 'true' : undefined}
 			aria-describedby="{id}-echo"
 			{@attach focusWhenWanted}

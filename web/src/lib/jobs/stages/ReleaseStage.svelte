@@ -37,7 +37,9 @@
 <div class="mb-3 grid gap-3 lg:grid-cols-2">
 	<section class="panel" aria-labelledby="found-left">
 		<h2 id="found-left" class="text-xl font-bold">As found and as left</h2>
-		<table class="table">
+		<table
+			class="w-full text-left [&_td]:border-t [&_td]:border-base-300 [&_td]:p-1 [&_th]:border-t [&_th]:border-base-300 [&_th]:p-1"
+		>
 			<thead><tr><th>What</th><th>As found</th><th>As left</th></tr></thead>
 			<tbody>
 				{#each sheet.document.observations ?? [] as seen (seen.key)}

@@ -45,8 +45,10 @@
 
 {#if store.view && store.sheet && wanted}
 	<JobHeader {store} />
-	<div class="grid flex-1 gap-x-4 px-4 lg:grid-cols-[11.5rem_1fr]">
-		<div class="pt-2 lg:pt-3"><StageRail view={store.view} {current} /></div>
+	<div
+		class="grid flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-x-4 px-4 lg:grid-cols-[11.5rem_minmax(0,1fr)] lg:grid-rows-1"
+	>
+		<div class="min-w-0 pt-2 lg:pt-3"><StageRail view={store.view} {current} /></div>
 		<main class="flex min-w-0 flex-col pt-3">
 			<ProblemNote problem={store.problem} />
 			{#key current}

@@ -1,0 +1,1 @@
+"""Speed, as ratios against a floor taken in the same run: ``./kettle bench``."""
