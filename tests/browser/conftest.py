@@ -17,6 +17,7 @@ from playwright.sync_api import ConsoleMessage, Page
 from sqlalchemy import Engine
 
 from ironkettle.launch.machine import free_port
+from ironkettle.launch.start import server_env
 from ironkettle.settings import PROJECT
 
 SHOTS = os.environ.get("KETTLE_SHOTS")
@@ -28,13 +29,7 @@ class Server:
     def __init__(self, database_url: str) -> None:
         self.port, self.stand_port = free_port(), free_port()
         self.address = f"http://127.0.0.1:{self.port}"
-        self._env = {
-            **os.environ,
-            "KETTLE_DATABASE_URL": database_url,
-            "KETTLE_PORT": str(self.port),
-            "KETTLE_STAND_PORT": str(self.stand_port),
-            "PYTHONPATH": str(PROJECT / "src"),
-        }
+        self._env = server_env(database_url, "127.0.0.1", self.port, self.stand_port)
         self._stand = self._spawn("ironkettle.stand.simulated", str(self.stand_port))
         self.start()
 
@@ -110,6 +105,9 @@ def shot(page: Page) -> Callable[[str], None]:
     def take(name: str) -> None:
         if SHOTS:
             page.wait_for_load_state("networkidle")
+            page.mouse.move(0, 0)
+            page.evaluate("scrollTo(0, 0)")
+            page.wait_for_function("document.getAnimations().length === 0")
             page.screenshot(path=Path(SHOTS) / f"{name}.png")
 
     return take

@@ -59,7 +59,7 @@ def bare_pass(table: RingTable) -> object:
 
 def long_log() -> list[Entry]:
     now = datetime.now(UTC)
-    payloads = [StepDone(step="isolate"), NoteMade(stage="strip", text="turned, cleaned, looked at")]  # type: ignore[arg-type]
+    payloads = [StepDone(step="isolate"), NoteMade(stage="strip", text="turned, cleaned, looked at")]
     return [
         Entry(id=uuid.uuid4(), seq=i + 1, who="bede", bench_time=now, server_time=now, payload=payloads[i % 2])
         for i in range(LONG_LOG)

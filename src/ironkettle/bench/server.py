@@ -10,10 +10,9 @@ from collections.abc import Iterator
 from ironkettle.bench.core import Figure
 from ironkettle.bench.timing import median_time
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
-from ironkettle.launch.environment import PYTHON
+from ironkettle.launch.environment import PYTHON, project_env
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.start import Running, server_env, wait_until_ready
-from ironkettle.launch.trouble import PROJECT
 
 BODY = json.dumps({"inside_diameter": "44.1 mm", "section": "3.5 mm"})
 _BARE = (
@@ -57,7 +56,7 @@ def start(running: Running, cluster: Cluster) -> int:
 def bare_start(running: Running) -> float:
     port = free_port()
     began = time.perf_counter()
-    server = running.spawn([str(PYTHON), "-c", _BARE.format(port=port)], {"PATH": str(PROJECT)})
+    server = running.spawn([str(PYTHON), "-c", _BARE.format(port=port)], project_env())
     wait_until_ready(server, f"http://127.0.0.1:{port}/api/health")
     return time.perf_counter() - began
 

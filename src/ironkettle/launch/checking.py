@@ -2,21 +2,20 @@
 
 from __future__ import annotations
 
-import os
 import time
 
 from ironkettle.launch.cluster import throwaway_cluster
-from ironkettle.launch.environment import PYTHON, VENV, ensure_environment
+from ironkettle.launch.environment import PYTHON, VENV, ensure_environment, project_env
 from ironkettle.launch.frontend import ensure_build, ensure_modules, npm
 from ironkettle.launch.machine import ensure_chromium, free_port
-from ironkettle.launch.trouble import PROJECT, run, say
+from ironkettle.launch.trouble import run, say
 
 
 def check() -> int:
     """The static part: style, types, import directions, the API file, the interface's own checks."""
     ensure_environment()
     ensure_modules()
-    env = {**os.environ, "PYTHONPATH": str(PROJECT / "src")}
+    env = project_env()
     tool = str(VENV / "bin")
     steps = [
         ("ruff", [f"{tool}/ruff", "check", "."]),
@@ -43,7 +42,7 @@ def test(arguments: list[str]) -> int:
     cluster = throwaway_cluster(free_port())
     try:
         cluster.start()
-        env = {**os.environ, "PYTHONPATH": str(PROJECT / "src"), "KETTLE_TEST_DATABASE_URL": cluster.url}
+        env = project_env(KETTLE_TEST_DATABASE_URL=cluster.url)
         pytest = [str(PYTHON), "-m", "pytest", "-q"]
         if arguments:
             run([*pytest, *arguments], env=env, what="pytest", quiet=False)

@@ -9,7 +9,7 @@ import sys
 
 from ironkettle.launch.checking import check, test
 from ironkettle.launch.cluster import private_cluster
-from ironkettle.launch.environment import PYTHON, ensure_environment
+from ironkettle.launch.environment import PYTHON, ensure_environment, project_env
 from ironkettle.launch.start import server_env, start
 from ironkettle.launch.trouble import PROJECT, Trouble
 
@@ -62,7 +62,7 @@ def _act(options: argparse.Namespace) -> int:
         return check()
     if options.command == "bench":
         ensure_environment()
-        return _module("ironkettle.bench", dict(os.environ, PYTHONPATH=str(PROJECT / "src")))
+        return _module("ironkettle.bench", project_env())
     module = {"seed": "ironkettle.demo.seed", "verify": "ironkettle.store.verify"}[options.command]
     return _with_database(module)
 
@@ -72,7 +72,7 @@ def _with_database(module: str) -> int:
     ensure_environment()
     own_url = os.environ.get("KETTLE_DATABASE_URL")
     if own_url is not None:
-        return _module(module, dict(os.environ, PYTHONPATH=str(PROJECT / "src")))
+        return _module(module, project_env())
     cluster = private_cluster(int(os.environ.get("KETTLE_DATABASE_PORT", str(PORT + 1))))
     was_running = (cluster.data / "PG_VERSION").exists() and cluster.is_running()
     cluster.start()

@@ -30,13 +30,19 @@ def ensure_environment() -> None:
     env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_NO_PROGRESS": "1"}
     run([str(uv), "venv", "--clear", "--python", sys.executable, str(VENV)], env=env, what="Making .venv")
     run(
-        [str(uv), "pip", "sync", "--python", str(PYTHON), "--require-hashes", str(LOCK)],
+        [str(uv), "pip", "sync", "--python", str(PYTHON), "--require-hashes", "--compile-bytecode", str(LOCK)],
         env=env,
         what="Installing the Python packages (is the network reachable?)",
     )
     packages = next((VENV / "lib").glob("python3*/site-packages"))
     (packages / "ironkettle-project.pth").write_text(f"{PROJECT / 'src'}\n")
     _STAMP.write_text(wanted)
+
+
+def project_env(**extra: str) -> dict[str, str]:
+    """The environment of this project's Python: its sources on the path, bytecode kept for the next start."""
+    kept = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+    return {**kept, "PYTHONPATH": str(PROJECT / "src"), **extra}
 
 
 def _ensure_uv() -> Path:

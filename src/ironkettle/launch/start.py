@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from types import FrameType
 
 from ironkettle.launch.cluster import private_cluster
-from ironkettle.launch.environment import PYTHON, ensure_environment
+from ironkettle.launch.environment import PYTHON, ensure_environment, project_env
 from ironkettle.launch.frontend import ensure_build
 from ironkettle.launch.machine import port_is_free
 from ironkettle.launch.trouble import PROJECT, VAR, Trouble, say
@@ -51,14 +51,12 @@ def _die_with_parent() -> None:
 
 
 def server_env(database_url: str, host: str, port: int, stand_port: int) -> dict[str, str]:
-    return {
-        **os.environ,
-        "KETTLE_DATABASE_URL": database_url,
-        "KETTLE_HOST": host,
-        "KETTLE_PORT": str(port),
-        "KETTLE_STAND_PORT": str(stand_port),
-        "PYTHONPATH": str(PROJECT / "src"),
-    }
+    return project_env(
+        KETTLE_DATABASE_URL=database_url,
+        KETTLE_HOST=host,
+        KETTLE_PORT=str(port),
+        KETTLE_STAND_PORT=str(stand_port),
+    )
 
 
 def start(*, empty: bool, host: str, port: int) -> int:
