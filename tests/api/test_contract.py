@@ -24,6 +24,7 @@ BODIES: dict[str, dict[str, Any]] = {
         "uncertainty": "0.05 mm", "groove": GROOVE, "series": ["AS568", "ISO 3601", "JIS B 2401", "metric"], "limit": 10,
     },
     "/api/glands/check": {"ring": {"series": "AS568", "designation": "214"}, **GROOVE},
+    "/api/glands/rings": GROOVE,
     "/api/stacks/orient": {
         "zones": [
             {"key": "rod_side", "kind": "pressure", "pressure": "210 bar"},
@@ -56,6 +57,7 @@ FIELDS = {
     "/api/glands/check": {
         "squeeze_pct", "stretch_pct", "fill_pct", "installed_section_mm", "radial_gap_mm", "backup", "verdict", "findings",
     },
+    "/api/glands/rings": {"rings", "near"},
     "/api/stacks/orient": {"stations", "findings"},
     "/api/torque/plan": {
         "setting_nm", "wrench_setting_nm", "setting_text", "passes", "wrench", "preload_kn", "proof_pct", "travel_mm",
@@ -120,6 +122,17 @@ def test_gland_check(app_client: TestClient) -> None:
     assert inch["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
     measured = ask(app_client, "/api/glands/check", ring={"inside_diameter": "24.99 mm", "section": "3.53 mm ±0.1"})
     assert measured.json()["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
+
+
+def test_sizes_for_a_groove(app_client: TestClient) -> None:
+    body = ask(app_client, "/api/glands/rings").json()
+    names = [(ring["series"], ring["designation"]) for ring in body["rings"]]
+    assert ("AS568", "214") in names
+    for ring in body["rings"]:
+        same = ask(app_client, "/api/glands/check", ring={"series": ring["series"], "designation": ring["designation"]})
+        assert same.json() == ring["check"]
+    assert body["near"]
+    assert all(miss["reasons"] for miss in body["near"])
 
 
 def test_orientation(app_client: TestClient) -> None:

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import json
 import re
+import urllib.request
+import uuid
+from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests import walk
 from tests.browser import steps
 from tests.browser.conftest import Server
 
@@ -89,3 +94,35 @@ def test_recording_from_the_simulated_stand(bench: Page) -> None:
     page.get_by_role("button", name="Pause recording").click()
     expect(page.get_by_text("Not recording")).to_be_visible()
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()
+
+
+def test_killed_once_in_every_stage_nothing_acknowledged_is_lost(server: Server, workshop: object) -> None:
+    """The whole walk over HTTP; the server is killed right after an acknowledgement in each stage."""
+
+    def call(path: str, body: object = None) -> dict[str, Any]:
+        data = None if body is None else json.dumps(body).encode()
+        request = urllib.request.Request(server.address + path, data, {"Content-Type": "application/json"})
+        with urllib.request.urlopen(request, timeout=20) as answer:
+            found: dict[str, Any] = json.load(answer)
+        return found
+
+    job = call("/api/jobs")[0]["id"]  # type: ignore[index]
+    acknowledged = 1
+    killed: set[str] = set()
+    for payload in [*walk.payloads(), walk.RELEASE]:
+        who = "tamsin" if payload["kind"] == "released" else "bede"
+        entry = {"id": str(uuid.uuid4()), "who": who, "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
+        view = call(f"/api/jobs/{job}/entries", entry)
+        acknowledged += 1
+        stage = view["job"]["stage"]
+        if stage in killed and payload["kind"] not in ("test_samples", "released"):
+            continue
+        killed.add(stage)
+        server.kill()
+        server.start()
+        again = call(f"/api/jobs/{job}")
+        assert again["job"]["entry_count"] == acknowledged
+        assert again["log"][-1]["id"] == entry["id"]
+        assert call(f"/api/jobs/{job}/seal")["holds"] is True
+    assert killed == {"safe", "strip", "match", "kit", "rebuild", "tighten", "test", "release"}
+    assert call(f"/api/jobs/{job}")["job"]["released"] is True

@@ -1,4 +1,4 @@
-"""POST /api/glands/check."""
+"""POST /api/glands/check and /api/glands/rings."""
 
 from __future__ import annotations
 
@@ -20,6 +20,7 @@ from ironkettle.core.glands import (
     PressureDirection,
     Seat,
     check_gland,
+    search_rings,
 )
 from ironkettle.core.quantities import read_gauge_pressure, read_temperature, read_toleranced_length
 from ironkettle.core.rings import RingSize
@@ -105,6 +106,8 @@ class BackupOut(BaseModel):
 
 
 class GlandCheckOut(BaseModel):
+    depth_mm: float
+    free_section_mm: float
     squeeze_pct: SpanOut
     stretch_pct: SpanOut
     fill_pct: SpanOut
@@ -123,6 +126,8 @@ def gland_tables() -> GlandTables:
 def check_out(check: GlandCheck) -> GlandCheckOut:
     gap = check.gap
     return GlandCheckOut(
+        depth_mm=check.depth,
+        free_section_mm=check.free_section,
         squeeze_pct=SpanOut.of(check.squeeze_pct),
         stretch_pct=SpanOut.of(check.stretch_pct),
         fill_pct=SpanOut.of(check.fill_pct),
@@ -158,4 +163,60 @@ def _ring(named: RingNamed | RingMeasured) -> RingSize:
         plain,
         inside_tolerance=max(diameter.minus, diameter.plus),
         section_tolerance=max(section.minus, section.plus),
+    )
+
+
+class GrooveSearchBody(GrooveBody):
+    limit: int = Field(default=10, ge=1, le=50)
+
+
+class FitOut(BaseModel):
+    series: str
+    designation: str
+    inside_diameter_mm: float
+    section_mm: float
+    source: str
+    check: GlandCheckOut
+
+
+class NearMissOut(BaseModel):
+    series: str
+    designation: str
+    inside_diameter_mm: float
+    section_mm: float
+    reasons: list[str]
+
+
+class GrooveSearchOut(BaseModel):
+    """``rings``: sizes that fit, best first; ``near``: near sizes that do not, and why."""
+
+    rings: list[FitOut]
+    near: list[NearMissOut]
+
+
+@router.post("/rings", summary="The sizes that fit a groove, best first")
+def rings(body: GrooveSearchBody) -> GrooveSearchOut:
+    found = search_rings(body.gland(), ring_table(), gland_tables(), limit=body.limit)
+    return GrooveSearchOut(
+        rings=[
+            FitOut(
+                series=fit.size.series,
+                designation=fit.size.designation,
+                inside_diameter_mm=fit.size.inside_diameter,
+                section_mm=fit.size.section,
+                source=f"{fit.size.source}: {fit.size.sure}",
+                check=check_out(fit.check),
+            )
+            for fit in found.fits
+        ],
+        near=[
+            NearMissOut(
+                series=miss.size.series,
+                designation=miss.size.designation,
+                inside_diameter_mm=miss.size.inside_diameter,
+                section_mm=miss.size.section,
+                reasons=list(miss.reasons),
+            )
+            for miss in found.near
+        ],
     )

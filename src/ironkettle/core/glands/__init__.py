@@ -14,20 +14,25 @@ from ironkettle.core.glands.model import (
     Seat,
     Span,
 )
+from ironkettle.core.glands.search import Fit, GrooveSearch, NearMiss, search_rings
 
 __all__ = [
     "ExtrusionLimit",
+    "Fit",
     "Gland",
     "GlandCheck",
     "GlandRow",
     "GlandTables",
+    "GrooveSearch",
     "HouseLimits",
     "Medium",
     "Motion",
+    "NearMiss",
     "PressureDirection",
     "Seat",
     "Span",
     "check_gland",
     "fits_of",
     "installed_section",
+    "search_rings",
 ]

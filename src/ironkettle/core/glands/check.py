@@ -10,7 +10,7 @@ from ironkettle.core.findings import Finding, caution, info, reject, verdict_of
 from ironkettle.core.glands import extrusion
 from ironkettle.core.glands.backup import WIDTH_BASIS, BackupAdvice, advise_backup
 from ironkettle.core.glands.extrusion import Gap, gap_of
-from ironkettle.core.glands.geometry import Worst, worst_case
+from ironkettle.core.glands.geometry import Worst, nominal_case, worst_case
 from ironkettle.core.glands.model import Band, Gland, GlandTables, HouseLimits, Motion, Seat, Span
 from ironkettle.core.rings.sizes import RingSize, RingTable
 
@@ -21,6 +21,8 @@ HOUSE_BASIS = "house limits (usual handbook values; the maker's drawing wins)"
 class GlandCheck:
     """Ratios in per cent, lengths in mm, over all tolerances."""
 
+    depth: float
+    free_section: float
     squeeze_pct: Span
     stretch_pct: Span
     fill_pct: Span
@@ -60,8 +62,27 @@ def check_gland(gland: Gland, ring: RingSize, tables: GlandTables) -> GlandCheck
         *_gap_findings(gland, gap, backup),
     ]
     return GlandCheck(
-        squeeze, stretch, fill, _span(worst, "section", 1.0), gap, backup, verdict_of(findings), tuple(findings)
+        depth_of(gland),
+        ring.section,
+        squeeze,
+        stretch,
+        fill,
+        _span(worst, "section", 1.0),
+        gap,
+        backup,
+        verdict_of(findings),
+        tuple(findings),
     )
+
+
+def depth_of(gland: Gland) -> float:
+    """Nominal depth of the gland, from groove bottom to the surface sealed against. [mm]"""
+    if gland.seat is Seat.PISTON and gland.bore is not None:
+        return (gland.bore.nominal - gland.groove_diameter.nominal) / 2
+    if gland.seat is Seat.ROD and gland.rod is not None:
+        return (gland.groove_diameter.nominal - gland.rod.nominal) / 2
+    assert gland.groove_depth is not None  # Gland refuses a face seat without it
+    return gland.groove_depth.nominal
 
 
 def fits_of(gland: Gland, table: RingTable, limits: HouseLimits) -> tuple[list[bool], list[tuple[str, ...]]]:
@@ -69,9 +90,8 @@ def fits_of(gland: Gland, table: RingTable, limits: HouseLimits) -> tuple[list[b
 
     The same limits as the check, nominal figures, in one array pass.
     """
-    worst = worst_case(gland, table.inside_diameter, table.inside_tolerance, table.section, table.section_tolerance)
+    nominal = nominal_case(gland, table.inside_diameter, table.inside_tolerance, table.section, table.section_tolerance)
     band = limits.squeeze(gland.motion, gland.medium)
-    nominal = worst.nominal
     squeeze, stretch, fill = nominal.squeeze * 100, nominal.stretch * 100, nominal.fill * 100
     rules = [
         (squeeze < band.low, "squeeze {:.1f} % is below {:g} %", squeeze, band.low),

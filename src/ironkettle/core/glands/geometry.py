@@ -6,6 +6,7 @@ All functions broadcast over NumPy arrays, so one call checks one ring or the wh
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import product
 
@@ -109,6 +110,31 @@ def worst_case(
 
     Parameters: ring arrays in mm, tolerances as ±. Returns arrays shaped like ``inside``.
     """
+    at = _evaluator(gland, inside, inside_tolerance, section, section_tolerance)
+    corners = [at(signs) for signs in product((-1, 1), repeat=5)]
+
+    def over(name: str, reduce: np.ufunc) -> Floats:
+        return np.asarray(reduce.reduce([getattr(corner, name) for corner in corners]))
+
+    names = ("stretch", "squeeze", "fill", "section", "oversize")
+    return Worst(
+        low=Figures(*(over(name, np.minimum) for name in names)),
+        nominal=at((0, 0, 0, 0, 0)),
+        high=Figures(*(over(name, np.maximum) for name in names)),
+    )
+
+
+def nominal_case(
+    gland: Gland, inside: Floats, inside_tolerance: Floats, section: Floats, section_tolerance: Floats
+) -> Figures:
+    """All figures at the nominal dimensions alone: the quick pass of a search. Arrays in mm."""
+    return _evaluator(gland, inside, inside_tolerance, section, section_tolerance)((0, 0, 0, 0, 0))
+
+
+def _evaluator(
+    gland: Gland, inside: Floats, inside_tolerance: Floats, section: Floats, section_tolerance: Floats
+) -> Callable[[tuple[int, ...]], Figures]:
+    """Figures by the sign of each tolerance: ring diameter, ring section, bore or rod or depth, groove, width."""
     warm = gland.temperature - REFERENCE_TEMPERATURE_C
     ring = (1 + gland.swell_pct / 100) ** (1 / 3) * (1 + RUBBER_EXPANSION_PER_K * warm)
     metal = 1 + STEEL_EXPANSION_PER_K * warm
@@ -126,17 +152,7 @@ def worst_case(
             *(np.asarray(_pick(d, s)) for d, s in zip((across, groove, width), signs[2:], strict=True)),
         )
 
-    corners = [at(signs) for signs in product((-1, 1), repeat=5)]
-
-    def over(name: str, reduce: np.ufunc) -> Floats:
-        return np.asarray(reduce.reduce([getattr(corner, name) for corner in corners]))
-
-    names = ("stretch", "squeeze", "fill", "section", "oversize")
-    return Worst(
-        low=Figures(*(over(name, np.minimum) for name in names)),
-        nominal=at((0, 0, 0, 0, 0)),
-        high=Figures(*(over(name, np.maximum) for name in names)),
-    )
+    return at
 
 
 def _pick(dimension: Toleranced, sign: int) -> float:
