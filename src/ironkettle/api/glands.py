@@ -105,7 +105,22 @@ class BackupOut(BaseModel):
     groove_width_needed_mm: float | None
 
 
+class BandOut(BaseModel):
+    low: float
+    high: float
+
+
+class LimitsOut(BaseModel):
+    """The limits the figures were held against. [%]"""
+
+    squeeze_pct: BandOut
+    stretch_pct: BandOut
+    fill_nominal_max_pct: float
+    fill_worst_max_pct: float
+
+
 class GlandCheckOut(BaseModel):
+    limits: LimitsOut
     depth_mm: float
     free_section_mm: float
     squeeze_pct: SpanOut
@@ -125,7 +140,14 @@ def gland_tables() -> GlandTables:
 
 def check_out(check: GlandCheck) -> GlandCheckOut:
     gap = check.gap
+    band, stretch = check.squeeze_band, check.limits.stretch
     return GlandCheckOut(
+        limits=LimitsOut(
+            squeeze_pct=BandOut(low=band.low, high=band.high),
+            stretch_pct=BandOut(low=stretch.low, high=stretch.high),
+            fill_nominal_max_pct=check.limits.fill_nominal_max,
+            fill_worst_max_pct=check.limits.fill_worst_max,
+        ),
         depth_mm=check.depth,
         free_section_mm=check.free_section,
         squeeze_pct=SpanOut.of(check.squeeze_pct),

@@ -10,6 +10,8 @@
 	let theme = $state(localStorage.getItem(KEY) ?? 'kettle-night');
 	const links = [
 		{ href: '/', name: 'Bench' },
+		{ href: '/rings', name: 'Ring finder' },
+		{ href: '/grooves', name: 'Groove check' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
 

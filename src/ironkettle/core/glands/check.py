@@ -29,6 +29,8 @@ class GlandCheck:
     installed_section: Span
     gap: Gap | None
     backup: BackupAdvice
+    squeeze_band: Band
+    limits: HouseLimits
     verdict: str
     findings: tuple[Finding, ...]
 
@@ -51,11 +53,12 @@ def check_gland(gland: Gland, ring: RingSize, tables: GlandTables) -> GlandCheck
         np.array([ring.section]),
         np.array([ring.section_tolerance]),
     )
+    band = tables.limits.squeeze(gland.motion, gland.medium)
     squeeze, stretch, fill = (_span(worst, name, 100.0) for name in ("squeeze", "stretch", "fill"))
     gap = gap_of(gland, tables.extrusion, ring.section)
     backup = advise_backup(gland, gap, ring, ring.section, tables.grooves)
     findings = [
-        *_squeeze_findings(squeeze, tables.limits.squeeze(gland.motion, gland.medium), gland),
+        *_squeeze_findings(squeeze, band, gland),
         *_stretch_findings(stretch, tables.limits, gland),
         *_fill_findings(fill, tables.limits),
         *_oversize_findings(_span(worst, "oversize", 100.0), tables.limits, gland),
@@ -70,6 +73,8 @@ def check_gland(gland: Gland, ring: RingSize, tables: GlandTables) -> GlandCheck
         _span(worst, "section", 1.0),
         gap,
         backup,
+        band,
+        tables.limits,
         verdict_of(findings),
         tuple(findings),
     )
