@@ -74,7 +74,9 @@ def start(*, empty: bool, host: str, port: int) -> int:
         cluster = private_cluster(int(os.environ.get("KETTLE_DATABASE_PORT", str(port + 1))))
         cluster.start()
     running = Running()
-    signal.signal(signal.SIGTERM, _as_interrupt)
+    # Set both: a shell that starts this in the background hands SIGINT down as ignored.
+    for number in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(number, _as_interrupt)
     try:
         env = server_env(own_url or (cluster.url if cluster else ""), host, port, stand_port)
         if port_is_free(stand_port):

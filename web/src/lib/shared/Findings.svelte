@@ -4,8 +4,13 @@
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import type { Finding } from '$lib/api';
 
-	let { findings }: { findings: Finding[] } = $props();
-	const words: Record<string, string> = { reject: 'Stop', caution: 'Take care', info: 'Note' };
+	/** `past`: what was found on the way and has been put right; nothing stops the work now. */
+	let { findings, past = false }: { findings: Finding[]; past?: boolean } = $props();
+	const words: Record<string, string> = $derived({
+		reject: past ? 'As found' : 'Stop',
+		caution: 'Take care',
+		info: 'Note'
+	});
 </script>
 
 {#if findings.length}

@@ -37,16 +37,21 @@
 			own = null;
 			return;
 		}
+		let current = true;
 		const wait = setTimeout(async () => {
 			const { data, problem } = await ask(
 				api.POST('/api/quantities/read', { body: { text: withUnit(text, unit), dimension } })
 			);
+			if (!current) return;
 			echo = data?.shown ?? '';
 			own = problem && problem.status === 422 ? (problem.errors[0]?.message ?? problem.detail) : null;
 			if (data && !isBare(text) && (UNITS[dimension] as readonly string[]).includes(data.unit))
 				unit = data.unit;
 		}, 120);
-		return () => clearTimeout(wait);
+		return () => {
+			current = false;
+			clearTimeout(wait);
+		};
 	});
 
 	$effect.pre(() => {

@@ -55,7 +55,7 @@
 				{/each}
 			</tbody>
 		</table>
-		<Findings findings={view.findings.filter((finding) => finding.code === 'reversed')} />
+		<Findings findings={view.findings.filter((finding) => finding.code === 'reversed')} past />
 		{#each Object.entries(view.skipped) as [stage, skipped] (stage)}
 			<p class="mt-1 font-semibold text-warning">
 				Passed over {nameOf(stage)}: {skipped.value.reason} ({skipped.who})
