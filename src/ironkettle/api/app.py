@@ -13,21 +13,26 @@ from starlette.exceptions import HTTPException
 
 import ironkettle
 from ironkettle.api import (
+    compounds,
     cylinders,
     glands,
     health,
+    house,
     jobs,
+    practice,
     pressure_tests,
     problems,
     quantities,
+    ring_chart,
     rings,
+    seals,
     sheets,
     stacks,
     stand,
     torque,
     workshop,
 )
-from ironkettle.reference import ring_table
+from ironkettle.reference import ring_table, seal_sizes
 from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
 from ironkettle.store.base import make_engine
@@ -40,6 +45,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         ring_table()
+        seal_sizes()
         yield
         await app.state.stand.close()
         app.state.engine.dispose()
@@ -61,7 +67,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     for module in (
         quantities,
         rings,
+        ring_chart,
         glands,
+        seals,
+        compounds,
+        house,
+        practice,
         stacks,
         torque,
         cylinders,

@@ -11,9 +11,12 @@ from fastapi import Depends, Request
 from sqlalchemy.orm import Session
 
 from ironkettle.core.errors import fault
+from ironkettle.core.glands import GlandTables
+from ironkettle.core.house import House
 from ironkettle.core.jobs import Author, Bench
-from ironkettle.reference import fluids, ring_table
+from ironkettle.reference import compounds, extrusion_limits, fluids, gland_rows, ring_table
 from ironkettle.store.base import session_of
+from ironkettle.store.house import house_of
 from ironkettle.store.people import all_people, find_person
 
 
@@ -25,6 +28,19 @@ def get_session(request: Request) -> Iterator[Session]:
 # Scope "function": the transaction is committed before the answer leaves, so what is
 # acknowledged is stored.
 DbSession = Annotated[Session, Depends(get_session, scope="function")]
+
+
+def get_house(session: DbSession) -> House:
+    return house_of(session)
+
+
+# The house rules in force when the request came.
+HouseRules = Annotated[House, Depends(get_house)]
+
+
+def gland_tables(house: House) -> GlandTables:
+    """The tables of the gland rules with this shop's limits."""
+    return GlandTables(extrusion_limits(), gland_rows(), house.limits, compounds())
 
 
 @cache

@@ -3,28 +3,49 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import cache
 from typing import Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ironkettle.api.deps import HouseRules, gland_tables
 from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, FindingOut, Finite, NameText, QuantityText, SpanOut, findings_out
+from ironkettle.api.schemas import (
+    Body,
+    Collector,
+    FindingOut,
+    Finite,
+    NameText,
+    QuantityText,
+    SizeName,
+    SizeOut,
+    SpanOut,
+    findings_out,
+    size_out,
+)
 from ironkettle.core.glands import (
     Gland,
     GlandCheck,
-    GlandTables,
+    GrooveProposal,
+    GrooveWish,
+    HousingMaterial,
     Medium,
     Motion,
     PressureDirection,
     Seat,
     check_gland,
+    design_groove,
     search_rings,
 )
-from ironkettle.core.quantities import read_gauge_pressure, read_temperature, read_toleranced_length
+from ironkettle.core.quantities import (
+    Toleranced,
+    read_gauge_pressure,
+    read_length,
+    read_temperature,
+    read_toleranced_length,
+)
 from ironkettle.core.rings import RingSize
-from ironkettle.reference import extrusion_limits, gland_rows, ring_table
+from ironkettle.reference import ring_table
 
 router = APIRouter(prefix="/api/glands", tags=["glands"], responses=ERROR_RESPONSES)
 
@@ -58,6 +79,8 @@ class GrooveBody(Body):
     temperature: QuantityText = Field(default="20 °C", examples=["20 °C"])
     swell_pct: Finite = Field(default=0, ge=-20, le=100)
     backup_rings_fitted: int = Field(default=0, ge=0, le=2)
+    wall: QuantityText | None = Field(default=None, examples=["8 mm"])
+    housing: HousingMaterial = HousingMaterial.STEEL
 
     def gland(self, prefix: str = "") -> Gland:
         """The gland for the core. Raises RuleError with every fault."""
@@ -70,6 +93,7 @@ class GrooveBody(Body):
         clearance = read.get(read_toleranced_length, self.diametral_clearance, f"{prefix}diametral_clearance")
         pressure = read.get(read_gauge_pressure, self.pressure, f"{prefix}pressure")
         temperature = read.get(read_temperature, self.temperature, f"{prefix}temperature")
+        wall = read.get(read_length, self.wall, f"{prefix}wall")
         read.done()
         return Gland(
             seat=self.seat,
@@ -83,6 +107,8 @@ class GrooveBody(Body):
             temperature=temperature,
             swell_pct=self.swell_pct,
             backup_rings_fitted=self.backup_rings_fitted,
+            wall=wall,
+            housing=self.housing,
             **lengths,
         )
 
@@ -92,9 +118,14 @@ class GlandCheckBody(GrooveBody):
 
 
 class GapOut(BaseModel):
+    """Radial gap; ``growth`` is the housing's under pressure, ``safe_…`` what this gap stands."""
+
     concentric: float | None
     worst: float | None
     allowed: float | None
+    growth: float | None
+    safe_without_backup_mpa: float | None
+    safe_with_backup_mpa: float | None
 
 
 class BackupOut(BaseModel):
@@ -103,6 +134,8 @@ class BackupOut(BaseModel):
     sides: list[str]
     designation: str | None
     groove_width_needed_mm: float | None
+    kind: str | None
+    why_kind: str | None
 
 
 class BandOut(BaseModel):
@@ -111,18 +144,22 @@ class BandOut(BaseModel):
 
 
 class LimitsOut(BaseModel):
-    """The limits the figures were held against. [%]"""
+    """The limits the figures were held against [%] and where they come from."""
 
     squeeze_pct: BandOut
     stretch_pct: BandOut
     fill_nominal_max_pct: float
     fill_worst_max_pct: float
+    basis: str
 
 
 class GlandCheckOut(BaseModel):
     limits: LimitsOut
     depth_mm: float
+    width_mm: float
+    seat_diameter_mm: float
     free_section_mm: float
+    free_inside_diameter_mm: float
     squeeze_pct: SpanOut
     stretch_pct: SpanOut
     fill_pct: SpanOut
@@ -133,34 +170,41 @@ class GlandCheckOut(BaseModel):
     findings: list[FindingOut]
 
 
-@cache
-def gland_tables() -> GlandTables:
-    return GlandTables(extrusion_limits(), gland_rows())
-
-
 def check_out(check: GlandCheck) -> GlandCheckOut:
-    gap = check.gap
-    band, stretch = check.squeeze_band, check.limits.stretch
+    gap, backup, limits = check.gap, check.backup, check.limits
     return GlandCheckOut(
         limits=LimitsOut(
-            squeeze_pct=BandOut(low=band.low, high=band.high),
-            stretch_pct=BandOut(low=stretch.low, high=stretch.high),
-            fill_nominal_max_pct=check.limits.fill_nominal_max,
-            fill_worst_max_pct=check.limits.fill_worst_max,
+            squeeze_pct=BandOut(low=check.squeeze_band.low, high=check.squeeze_band.high),
+            stretch_pct=BandOut(low=check.stretch_band.low, high=check.stretch_band.high),
+            fill_nominal_max_pct=limits.fill_nominal_max,
+            fill_worst_max_pct=limits.fill_worst_max,
+            basis=limits.basis,
         ),
         depth_mm=check.depth,
+        width_mm=check.width,
+        seat_diameter_mm=check.seat_diameter,
         free_section_mm=check.free_section,
+        free_inside_diameter_mm=check.free_inside_diameter,
         squeeze_pct=SpanOut.of(check.squeeze_pct),
         stretch_pct=SpanOut.of(check.stretch_pct),
         fill_pct=SpanOut.of(check.fill_pct),
         installed_section_mm=SpanOut.of(check.installed_section),
-        radial_gap_mm=GapOut(concentric=gap and gap.concentric, worst=gap and gap.worst, allowed=gap and gap.allowed),
+        radial_gap_mm=GapOut(
+            concentric=gap and gap.concentric,
+            worst=gap and gap.worst,
+            allowed=gap and gap.allowed,
+            growth=gap and gap.growth,
+            safe_without_backup_mpa=gap and gap.safe_bare,
+            safe_with_backup_mpa=gap and gap.safe_backed,
+        ),
         backup=BackupOut(
-            needed=check.backup.needed,
-            count=check.backup.count,
-            sides=list(check.backup.sides),
-            designation=check.backup.designation,
-            groove_width_needed_mm=check.backup.groove_width_needed,
+            needed=backup.needed,
+            count=backup.count,
+            sides=list(backup.sides),
+            designation=backup.designation,
+            groove_width_needed_mm=backup.groove_width_needed,
+            kind=backup.kind,
+            why_kind=backup.why_kind,
         ),
         verdict=check.verdict,
         findings=findings_out(check.findings),
@@ -168,9 +212,9 @@ def check_out(check: GlandCheck) -> GlandCheckOut:
 
 
 @router.post("/check", summary="One ring in one groove")
-def check(body: GlandCheckBody) -> GlandCheckOut:
+def check(body: GlandCheckBody, house: HouseRules) -> GlandCheckOut:
     gland = body.gland()
-    return check_out(check_gland(gland, _ring(body.ring), gland_tables()))
+    return check_out(check_gland(gland, _ring(body.ring), gland_tables(house)))
 
 
 def _ring(named: RingNamed | RingMeasured) -> RingSize:
@@ -192,20 +236,13 @@ class GrooveSearchBody(GrooveBody):
     limit: int = Field(default=10, ge=1, le=50)
 
 
-class FitOut(BaseModel):
-    series: str
-    designation: str
-    inside_diameter_mm: float
-    section_mm: float
+class FitOut(SizeOut):
     source: str
     check: GlandCheckOut
+    also: list[SizeName]
 
 
-class NearMissOut(BaseModel):
-    series: str
-    designation: str
-    inside_diameter_mm: float
-    section_mm: float
+class NearMissOut(SizeOut):
     reasons: list[str]
 
 
@@ -217,28 +254,102 @@ class GrooveSearchOut(BaseModel):
 
 
 @router.post("/rings", summary="The sizes that fit a groove, best first")
-def rings(body: GrooveSearchBody) -> GrooveSearchOut:
-    found = search_rings(body.gland(), ring_table(), gland_tables(), limit=body.limit)
+def rings(body: GrooveSearchBody, house: HouseRules) -> GrooveSearchOut:
+    found = search_rings(body.gland(), ring_table(), gland_tables(house), limit=body.limit)
     return GrooveSearchOut(
         rings=[
             FitOut(
-                series=fit.size.series,
-                designation=fit.size.designation,
-                inside_diameter_mm=fit.size.inside_diameter,
-                section_mm=fit.size.section,
+                **size_out(fit.size),
                 source=f"{fit.size.source}: {fit.size.sure}",
                 check=check_out(fit.check),
+                also=[SizeName.of(other) for other in fit.also],
             )
             for fit in found.fits
         ],
-        near=[
-            NearMissOut(
-                series=miss.size.series,
-                designation=miss.size.designation,
-                inside_diameter_mm=miss.size.inside_diameter,
-                section_mm=miss.size.section,
-                reasons=list(miss.reasons),
-            )
-            for miss in found.near
-        ],
+        near=[NearMissOut(**size_out(miss.size), reasons=list(miss.reasons)) for miss in found.near],
+    )
+
+
+class GrooveDesignBody(Body):
+    """What a new groove must do: ``across`` is the bore, the rod, or the outer wall of a face groove."""
+
+    seat: Seat
+    across: QuantityText = Field(examples=["50 mm +0.039/-0"])
+    motion: Motion = Motion.STATIC
+    medium: Medium = Medium.LIQUID
+    pressure: QuantityText | None = Field(default=None, examples=["16 MPa"])
+    pressure_direction: PressureDirection = PressureDirection.ONE_SIDE
+    hardness_shore_a: int = Field(default=70, ge=40, le=98)
+    material: NameText = "NBR"
+    temperature: QuantityText = Field(default="20 °C", examples=["20 °C"])
+    diametral_clearance: QuantityText | None = None
+    limit: int = Field(default=4, ge=1, le=10)
+
+
+class TolerancedOut(BaseModel):
+    nominal: float
+    minus: float
+    plus: float
+
+    @classmethod
+    def of(cls, value: Toleranced | None) -> TolerancedOut | None:
+        return None if value is None else cls(nominal=value.nominal, minus=value.minus, plus=value.plus)
+
+
+class ProposalOut(BaseModel):
+    """One way to cut the groove. ``assumed`` says what was not given and therefore supposed."""
+
+    ring: SizeOut
+    groove_diameter_mm: TolerancedOut | None
+    groove_depth_mm: TolerancedOut | None
+    groove_width_mm: TolerancedOut | None
+    clearance_mm: TolerancedOut | None
+    corner_radius_mm: BandOut
+    backup_rings: int
+    check: GlandCheckOut
+    basis: str
+    assumed: list[str]
+
+
+class GrooveDesignOut(BaseModel):
+    proposals: list[ProposalOut]
+
+
+@router.post("/design", summary="A groove from scratch for a bore, rod or face")
+def design(body: GrooveDesignBody, house: HouseRules) -> GrooveDesignOut:
+    read = Collector()
+    across = read.get(read_toleranced_length, body.across, "across", low=1.0)
+    pressure = read.get(read_gauge_pressure, body.pressure, "pressure")
+    temperature = read.get(read_temperature, body.temperature, "temperature")
+    clearance = read.get(read_toleranced_length, body.diametral_clearance, "diametral_clearance")
+    read.done()
+    wish = GrooveWish(
+        seat=body.seat,
+        across=across,
+        motion=body.motion,
+        medium=body.medium,
+        pressure=pressure,
+        pressure_direction=body.pressure_direction,
+        hardness_shore_a=body.hardness_shore_a,
+        material=body.material,
+        temperature=temperature,
+        diametral_clearance=clearance,
+    )
+    found = design_groove(wish, ring_table(), gland_tables(house), limit=body.limit)
+    return GrooveDesignOut(proposals=[_proposal(one) for one in found])
+
+
+def _proposal(one: GrooveProposal) -> ProposalOut:
+    face = one.gland.seat is Seat.FACE
+    return ProposalOut(
+        ring=SizeOut(**size_out(one.ring)),
+        groove_diameter_mm=TolerancedOut.of(one.gland.groove_diameter),
+        groove_depth_mm=TolerancedOut.of(one.gland.groove_depth) if face else None,
+        groove_width_mm=TolerancedOut.of(one.gland.groove_width),
+        clearance_mm=TolerancedOut.of(one.gland.diametral_clearance),
+        corner_radius_mm=BandOut(low=one.corner_radius[0], high=one.corner_radius[1]),
+        backup_rings=one.gland.backup_rings_fitted,
+        check=check_out(one.check),
+        basis=one.basis,
+        assumed=list(one.assumed),
     )

@@ -1,4 +1,4 @@
-"""POST /api/rings/match."""
+"""Which O-ring is it: POST /api/rings/match."""
 
 from __future__ import annotations
 
@@ -7,48 +7,120 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.glands import GlandCheckOut, GrooveBody, check_out, gland_tables
+from ironkettle.api.deps import HouseRules, gland_tables
+from ironkettle.api.glands import GlandCheckOut, GrooveBody, check_out
 from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, QuantityText
+from ironkettle.api.schemas import Body, Collector, QuantityText, SizeName, SizeOut, size_out
 from ironkettle.core.errors import fault
-from ironkettle.core.glands import check_gland, fits_of
+from ironkettle.core.glands import check_rings, sift_rings
+from ironkettle.core.house import House
 from ironkettle.core.quantities import read_length
-from ironkettle.core.rings import DEFAULT_UNCERTAINTY_MM, SERIES, Condition, GrooveEvidence, Measurement, match_ring
+from ironkettle.core.rings import (
+    ACROSS,
+    SERIES,
+    Condition,
+    Further,
+    GrooveEvidence,
+    Match,
+    Measurement,
+    Read,
+    match_ring,
+)
 from ironkettle.reference import ring_table
 
 router = APIRouter(prefix="/api/rings", tags=["rings"], responses=ERROR_RESPONSES)
 
 SeriesName = Literal["AS568", "ISO 3601", "JIS B 2401", "metric"]
+FurtherRead = Literal[
+    "inside_diameter",
+    "outside_diameter",
+    "inside_circumference",
+    "cut_length",
+    "cone_diameter",
+    "section",
+    "groove_diameter",
+    "groove_width",
+]
+
+
+class FurtherBody(Body):
+    """One reading more, taken to settle the matter; finer than the first unless said otherwise."""
+
+    what: FurtherRead
+    value: QuantityText
+    uncertainty: QuantityText | None = Field(default=None, examples=["0.01 mm"])
 
 
 class RingMatchBody(Body):
-    inside_diameter: QuantityText = Field(examples=["24.9 mm"])
+    """``inside_diameter`` or, in its place, one of the other readings across the ring."""
+
+    inside_diameter: QuantityText | None = Field(default=None, examples=["24.9 mm"])
+    outside_diameter: QuantityText | None = Field(default=None, examples=["32.1 mm"])
+    inside_circumference: QuantityText | None = Field(default=None, examples=["314 mm"])
+    cut_length: QuantityText | None = Field(default=None, examples=["325 mm"])
+    cone_diameter: QuantityText | None = Field(default=None, examples=["24.9 mm"])
     section: QuantityText = Field(examples=["3.5 mm"])
     section_crossed: QuantityText | None = None
     condition: Condition = Condition.NEW
     uncertainty: QuantityText | None = Field(default=None, examples=["0.05 mm"])
+    further: list[FurtherBody] = Field(default_factory=list, max_length=8)
     groove: GrooveBody | None = None
     series: list[SeriesName] | None = None
     limit: int = Field(default=10, ge=1, le=50)
 
+    def measurement(self, default_uncertainty: float) -> Measurement:
+        """The reading for the core. Raises RuleError with every fault."""
+        read = Collector()
+        section = read.get(read_length, self.section, "section", low=0.2, high=50.0)
+        crossed = read.get(read_length, self.section_crossed, "section_crossed", low=0.2, high=50.0)
+        uncertainty = read.get(read_length, self.uncertainty, "uncertainty", high=10.0)
+        given = [way for way in ACROSS if getattr(self, way) is not None]
+        values = {way: read.get(read_length, getattr(self, way), way, low=0.3, high=8000.0) for way in given}
+        others = tuple(way.value for way in ACROSS)
+        read.require(bool(given), Read.INSIDE.value, "is needed, or another reading across the ring", *others)
+        if len(given) > 1:
+            text = f"only one reading across the ring; {given[0]} is given too: put it under further"
+            read.require(False, given[1].value, text)
+        further = [self._further(read, place, one) for place, one in enumerate(self.further)]
+        read.done()
+        across = given[0]
+        if across is Read.OUTSIDE and values[across] <= 2 * section:
+            text = f"{self.outside_diameter} leaves no hole with a section of {self.section}"
+            raise fault(across, text, f"above {2 * section:g} mm")
+        return Measurement(
+            diameter=values[across],
+            section=section,
+            condition=self.condition,
+            section_crossed=crossed,
+            uncertainty=uncertainty,
+            across=across,
+            default_uncertainty=default_uncertainty,
+            further=tuple(further),
+        )
 
-class CandidateOut(BaseModel):
-    series: str
-    designation: str
-    inside_diameter_mm: float
-    inside_diameter_tolerance_mm: float
-    section_mm: float
-    section_tolerance_mm: float
+    @staticmethod
+    def _further(read: Collector, place: int, one: FurtherBody) -> Further:
+        value = read.get(read_length, one.value, f"further.{place}.value", low=0.2, high=8000.0)
+        uncertainty = read.get(read_length, one.uncertainty, f"further.{place}.uncertainty", high=10.0)
+        return Further(Read(one.what), value, uncertainty)
+
+
+class CandidateOut(SizeOut):
     probability: float
     fits_groove: bool | None
     reasons: list[str]
+    also: list[SizeName]
     groove: GlandCheckOut | None
 
 
 class NextMeasurementOut(BaseModel):
+    """``read`` names the dimension as ``further`` takes it; ``expected`` the probability to come."""
+
+    read: str
     what: str
     why: str
     resolution_mm: float
+    expected: float
 
 
 class RingMatchOut(BaseModel):
@@ -56,44 +128,58 @@ class RingMatchOut(BaseModel):
     decided: bool
     next_measurement: NextMeasurementOut | None
     sizes_considered: int
+    measured_section_mm: float
 
 
 @router.post("/match", summary="Which O-ring is it")
-def match(body: RingMatchBody) -> RingMatchOut:
-    read = Collector()
-    inside = read.get(read_length, body.inside_diameter, "inside_diameter", low=0.3, high=2000.0)
-    section = read.get(read_length, body.section, "section", low=0.2, high=50.0)
-    crossed = read.get(read_length, body.section_crossed, "section_crossed", low=0.2, high=50.0)
-    uncertainty = read.get(read_length, body.uncertainty, "uncertainty", high=10.0)
-    read.done()
+def match(body: RingMatchBody, house: HouseRules) -> RingMatchOut:
+    return match_out(body, house)
+
+
+def match_out(body: RingMatchBody, house: House) -> RingMatchOut:
+    """The answer to a match, for this endpoint and for the puzzles."""
+    measurement = body.measurement(house.uncertainty)
     gland = body.groove.gland("groove.") if body.groove else None
     table = ring_table() if body.series is None else ring_table().of_series(body.series)
     if not table.sizes:
         raise fault("series", "name at least one series", *SERIES)
-    measurement = Measurement(inside, section, body.condition, crossed, uncertainty or DEFAULT_UNCERTAINTY_MM)
     evidence = None
     if gland is not None:
-        evidence = GrooveEvidence(*fits_of(gland, table, gland_tables().limits))
-    found = match_ring(measurement, table, groove=evidence, limit=body.limit)
+        sifted = sift_rings(gland, table, house.limits)
+        evidence = GrooveEvidence(sifted.misfit, sifted.reasons)
+    found = match_ring(measurement, table, groove=evidence, prior=house.prior, limit=body.limit)
+    checks: list[GlandCheckOut | None] = [None] * len(found.candidates)
+    if gland is not None:
+        sizes = [candidate.size for candidate in found.candidates]
+        checks = [check_out(check) for check in check_rings(gland, sizes, gland_tables(house))]
+    return _answer(found, checks, len(table.sizes), measurement)
+
+
+def _answer(
+    found: Match, checks: list[GlandCheckOut | None], considered: int, measurement: Measurement
+) -> RingMatchOut:
     advice = found.next_measurement
     return RingMatchOut(
         candidates=[
             CandidateOut(
-                series=candidate.size.series,
-                designation=candidate.size.designation,
-                inside_diameter_mm=round(candidate.size.inside_diameter, 4),
-                inside_diameter_tolerance_mm=round(candidate.size.inside_tolerance, 4),
-                section_mm=round(candidate.size.section, 4),
-                section_tolerance_mm=round(candidate.size.section_tolerance, 4),
+                **size_out(candidate.size),
                 probability=candidate.probability,
                 fits_groove=candidate.fits_groove,
                 reasons=list(candidate.reasons),
-                groove=None if gland is None else check_out(check_gland(gland, candidate.size, gland_tables())),
+                also=[SizeName.of(other) for other in candidate.also],
+                groove=check,
             )
-            for candidate in found.candidates
+            for candidate, check in zip(found.candidates, checks, strict=True)
         ],
         decided=found.decided,
         next_measurement=advice
-        and NextMeasurementOut(what=advice.what, why=advice.why, resolution_mm=advice.resolution_mm),
-        sizes_considered=len(table.sizes),
+        and NextMeasurementOut(
+            read=advice.read,
+            what=advice.what,
+            why=advice.why,
+            resolution_mm=advice.resolution_mm,
+            expected=advice.expected,
+        ),
+        sizes_considered=considered,
+        measured_section_mm=measurement.round_section,
     )

@@ -10,6 +10,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstra
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.findings import Finding
 from ironkettle.core.glands import Span
+from ironkettle.core.rings import RingSize
 
 
 def _no_nul(text: str) -> str:
@@ -50,6 +51,40 @@ class SpanOut(BaseModel):
     @classmethod
     def of(cls, span: Span) -> Self:
         return cls(min=span.min, nominal=span.nominal, max=span.max)
+
+
+class SizeName(BaseModel):
+    """The name of a ring size: series and designation."""
+
+    series: str
+    designation: str
+
+    @classmethod
+    def of(cls, size: RingSize) -> Self:
+        return cls(series=size.series, designation=size.designation)
+
+
+class SizeOut(SizeName):
+    """A ring size with its tolerances as ±, and whether the diameter's is only an estimate."""
+
+    inside_diameter_mm: float
+    inside_diameter_tolerance_mm: float
+    section_mm: float
+    section_tolerance_mm: float
+    tolerance_estimated: bool
+
+
+def size_out(size: RingSize) -> dict[str, Any]:
+    """The fields of ``SizeOut`` for a size."""
+    return {
+        "series": size.series,
+        "designation": size.designation,
+        "inside_diameter_mm": round(size.inside_diameter, 4),
+        "inside_diameter_tolerance_mm": round(size.inside_tolerance, 4),
+        "section_mm": round(size.section, 4),
+        "section_tolerance_mm": round(size.section_tolerance, 4),
+        "tolerance_estimated": size.tolerance_estimated,
+    }
 
 
 class Collector:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterator
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -12,48 +13,65 @@ import numpy as np
 import ironkettle.demo
 from ironkettle.bench.timing import median_time
 from ironkettle.core.buildsheets import read_sheet
-from ironkettle.core.glands import Gland, HouseLimits, Seat, fits_of
+from ironkettle.core.glands import Gland, GlandTables, Seat, search_rings
 from ironkettle.core.jobs import Entry, job_state
 from ironkettle.core.jobs.entries import NoteMade, StepDone
 from ironkettle.core.quantities import Toleranced
-from ironkettle.core.rings import Measurement, RingTable, match_ring
-from ironkettle.reference import ring_table
+from ironkettle.core.rings import Condition, Measurement, RingTable, match_ring
+from ironkettle.core.rings.likelihood import log_likelihood
+from ironkettle.reference import compounds, extrusion_limits, gland_rows, ring_table
 
 Figure = tuple[str, float, float]
 LONG_LOG = 1000
+READING = Measurement(44.1, 3.5, Condition.USED)
 
 
 def figures() -> Iterator[Figure]:
     table = ring_table()
     floor = median_time(lambda: bare_pass(table))
-    yield f"match over {len(table.sizes)} sizes / bare NumPy pass", median_time(lambda: match(table)), floor
+    count = len(table.sizes)
+    likelihoods = median_time(lambda: log_likelihood(READING, table))
+    yield f"likelihood of {count} sizes / bare NumPy pass", likelihoods, floor
+    yield "whole match, with advice and reasons / bare NumPy pass", median_time(lambda: match(table)), floor
     for times in (5, 20):
-        larger = RingTable(table.sizes * times)
+        larger = _larger(table, times)
         one = median_time(lambda larger=larger: match(larger), 10)  # type: ignore[misc]
         yield f"match over {times}x the table / over the table", one, median_time(lambda: match(table))
     gland = Gland(
         Seat.PISTON, Toleranced(44.4, 0.06), Toleranced(5.4, 0, 0.2), bore=Toleranced(50, 0, 0.039), pressure=18.0
     )
-    search = median_time(lambda: fits_of(gland, table, HouseLimits()))
-    yield f"groove search over {len(table.sizes)} sizes, worst cases / bare pass", search, floor
+    tables = GlandTables(extrusion_limits(), gland_rows(), compounds=compounds())
+    search = median_time(lambda: search_rings(gland, table, tables))
+    yield f"groove search over {count} sizes, worst cases / bare pass", search, floor
     sheet = read_sheet((Path(ironkettle.demo.__file__).parent / "sheets/swing_bridge_ram.yaml").read_text("utf-8"))
     log = long_log()
     state = median_time(lambda: job_state(sheet, log))
     yield f"state of a job from {LONG_LOG:,} entries / walking the list", state, median_time(lambda: walk(log))
 
 
+def _larger(table: RingTable, times: int) -> RingTable:
+    """The table several times over, each copy a little larger so that no two sizes are the same."""
+    return RingTable(
+        tuple(
+            replace(size, inside_diameter=size.inside_diameter * (1 + copy * 1e-3), section=size.section + copy * 0.03)
+            for copy in range(times)
+            for size in table.sizes
+        )
+    )
+
+
 def match(table: RingTable) -> object:
-    return match_ring(Measurement(44.1, 3.5), table)
+    return match_ring(READING, table)
 
 
 def bare_pass(table: RingTable) -> object:
-    """The same likelihood of a new ring, written out over the same arrays and nothing else."""
-    diameter = np.hypot(table.inside_tolerance / 3, 0.066)
-    section = np.hypot(table.section_tolerance / 3, 0.025)
-    weight = np.exp(
-        -0.5 * ((44.1 - table.inside_diameter) / diameter) ** 2 - 0.5 * ((3.5 - table.section) / section) ** 2
-    )
-    weight = weight / (diameter * section)
+    """The same likelihoods of a used ring, written out over the same arrays and nothing else."""
+    d1, t1, d2, t2 = table.inside_diameter, table.inside_tolerance / 3, table.section, table.section_tolerance / 3
+    diameter = (1.005 * t1) ** 2 + 0.005**2 * (d1**2 + t1**2) + 0.066**2
+    section = (0.985 * t2) ** 2 + 0.010**2 * (d2**2 + t2**2) + 0.025**2
+    log = -0.5 * ((44.1 - 1.005 * d1) ** 2 / diameter + np.log(diameter))
+    log = log - 0.5 * ((3.5 - 0.985 * d2) ** 2 / section + np.log(section))
+    weight = np.exp(log - log.max())
     return weight / weight.sum()
 
 

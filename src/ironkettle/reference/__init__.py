@@ -2,20 +2,26 @@
 
 from ironkettle.reference.loader import (
     bolt_strengths,
+    compounds,
     extrusion_limits,
     fluids,
     gland_rows,
+    media,
     nut_factors,
     ring_table,
+    seal_sizes,
     threads,
 )
 
 __all__ = [
     "bolt_strengths",
+    "compounds",
     "extrusion_limits",
     "fluids",
     "gland_rows",
+    "media",
     "nut_factors",
     "ring_table",
+    "seal_sizes",
     "threads",
 ]

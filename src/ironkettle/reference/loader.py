@@ -6,9 +6,11 @@ import csv
 from functools import cache
 from pathlib import Path
 
+from ironkettle.core.compounds import Compound, Rating
 from ironkettle.core.glands import ExtrusionLimit, GlandRow
 from ironkettle.core.pressure import Fluid
 from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
+from ironkettle.core.seals import HousingRow, SealKind, SealSize, standard_seals
 from ironkettle.core.tightening import BoltStrength, NutFactor, Thread
 
 _TABLES = Path(__file__).parent / "tables"
@@ -37,11 +39,13 @@ def ring_table() -> RingTable:
         for row in _rows("oring_as568.csv")
     )
     iso = _metric("oring_iso3601_metric.csv", ISO_3601, "ISO 3601-1", "sizes as published, tolerance by its formula")
-    jis = _metric("oring_jisb2401.csv", JIS_B_2401, "JIS B 2401", "sizes as published, tolerance estimated")
+    jis = _metric(
+        "oring_jisb2401.csv", JIS_B_2401, "JIS B 2401", "sizes as published, tolerance estimated", estimated=True
+    )
     return RingTable(inch + iso + jis + metric_stock())
 
 
-def _metric(name: str, series: str, source: str, sure: str) -> tuple[RingSize, ...]:
+def _metric(name: str, series: str, source: str, sure: str, *, estimated: bool = False) -> tuple[RingSize, ...]:
     return tuple(
         RingSize(
             series,
@@ -52,6 +56,7 @@ def _metric(name: str, series: str, source: str, sure: str) -> tuple[RingSize, .
             float(row["cs_tol_mm"]),
             source,
             sure,
+            estimated,
         )
         for row in _rows(name)
     )
@@ -96,6 +101,8 @@ def gland_rows() -> tuple[GlandRow, ...]:
             mm(row["width_one_backup_in"]),
             mm(row["width_two_backups_in"]),
             must(row["width_tol_in"]),
+            must(row["corner_radius_min_in"]),
+            must(row["corner_radius_max_in"]),
         )
         for row in _rows("gland_inch.csv")
     )
@@ -131,6 +138,49 @@ def bolt_strengths() -> tuple[BoltStrength, ...]:
         )
         for row in _rows("bolt_strength.csv")
     )
+
+
+@cache
+def compounds() -> tuple[Compound, ...]:
+    """Compound families: temperatures and rating by medium."""
+    return tuple(
+        Compound(
+            row["material"],
+            float(row["temp_min_c"]),
+            float(row["temp_max_c"]),
+            {medium: Rating(int(row[medium])) for medium in media()},
+        )
+        for row in _rows("compatibility.csv")
+    )
+
+
+@cache
+def media() -> tuple[str, ...]:
+    """The media of the compatibility table, in its order."""
+    return tuple(_rows("compatibility.csv")[0])[3:]
+
+
+@cache
+def seal_sizes() -> tuple[SealSize, ...]:
+    """Lip seals, wipers, slide rings and wear bands made by rule from the standard housings."""
+    series = {row["what"]: [float(size) for size in row["sizes_mm"].split()] for row in _rows("cylinder_series_mm.csv")}
+    housings = []
+    for row in _rows("housing_sections_mm.csv"):
+        standard = row["standard"]
+        for length in ("groove_length_short_mm", "groove_length_mm"):
+            if row[length]:
+                section = float(row["radial_section_mm"])
+                housings.append(
+                    HousingRow(standard, _HOUSED[standard], section, float(row[length]), f"{standard}, nominal")
+                )
+    return standard_seals(series["rod"], series["bore"], housings)
+
+
+_HOUSED = {
+    "ISO 5597": SealKind.LIP_SEAL,
+    "ISO 7425": SealKind.SLIDE_RING,
+    "ISO 6195 A": SealKind.WIPER,
+}
 
 
 @cache

@@ -10,17 +10,17 @@ from ironkettle.core.errors import RuleError
 from ironkettle.core.glands import (
     Gland,
     GlandTables,
+    HouseLimits,
     Motion,
     PressureDirection,
     Seat,
     check_gland,
-    fits_of,
+    check_rings,
 )
-from ironkettle.core.glands.backup import groove_width_for
-from ironkettle.core.glands.extrusion import allowed_gap
+from ironkettle.core.glands.model import Band
 from ironkettle.core.quantities import Toleranced
 from ironkettle.core.rings import AS568, RingSize
-from ironkettle.reference import extrusion_limits, gland_rows, ring_table
+from ironkettle.reference import compounds, extrusion_limits, gland_rows, ring_table
 
 TABLES = GlandTables(extrusion_limits(), gland_rows())
 RING = ring_table().find(AS568, "224")
@@ -100,44 +100,30 @@ def test_a_face_ring_smaller_than_its_wall_is_cautioned() -> None:
     assert "face-small" in codes(gland, RingSize("measured", "", 30.0, 0.0, 3.53, 0.0, "test"))
 
 
-@pytest.mark.parametrize("row", gland_rows(), ids=lambda row: f"{row.use} {row.section / 25.4:.3f} in")
-def test_each_row_of_the_inch_table_keeps_its_own_squeeze(row: object) -> None:
-    """At the middle depth the squeeze of an unstretched ring lies in the row's stated range (gland_inch.csv)."""
-    depth = (row.depth_min + row.depth_max) / 2  # type: ignore[attr-defined]
-    ring = RingSize("measured", "", 50.0, 0.0, row.section, 0.0, "test")  # type: ignore[attr-defined]
-    gland = Gland(Seat.ROD, Toleranced(50 + 2 * depth), Toleranced(row.width_no_backup), rod=Toleranced(50))  # type: ignore[attr-defined]
-    squeeze = check_gland(gland, ring, TABLES).squeeze_pct.nominal
-    assert row.squeeze_min - 0.6 <= squeeze <= row.squeeze_max + 0.6  # type: ignore[attr-defined]
+def test_several_at_once_are_as_one_by_one() -> None:
+    rings = [ring_table().find(AS568, dash) for dash in ("222", "223", "224", "225")]
+    assert check_rings(GLAND, rings, TABLES) == [check_gland(GLAND, ring, TABLES) for ring in rings]
+    assert check_rings(GLAND, [], TABLES) == []
 
 
-def test_extrusion_table_is_read_to_the_careful_side() -> None:
-    # extrusion_gap_mm.csv: 70 Shore, 7 MPa, section 3 to 5 mm: 0.08 mm. In between, the next higher pressure counts.
-    limits = extrusion_limits()
-    assert allowed_gap(limits, 70, 7.0, 3.53) == 0.08
-    assert allowed_gap(limits, 70, 5.0, 3.53) == 0.08
-    assert allowed_gap(limits, 80, 7.0, 3.53) == 0.08
-    assert allowed_gap(limits, 90, 21.0, 1.8) == 0.03
-    assert allowed_gap(limits, 70, 12.0, 3.53) is None
-    assert allowed_gap(limits, 60, 1.0, 3.53) is None
+def test_limits_of_the_shop_decide_and_are_named() -> None:
+    strict = replace(TABLES, limits=HouseLimits(squeeze_static=Band(22, 30)))
+    check = check_gland(GLAND, RING, strict)
+    assert check.verdict == "reject"
+    finding = next(f for f in check.findings if f.code == "squeeze")
+    assert "22 to 30 %" in finding.message
+    assert "changed by this shop" in finding.basis
+    assert (check.squeeze_band.low, check.squeeze_band.high) == (22, 30)
 
 
-def test_search_and_check_agree_for_every_size() -> None:
-    fits, reasons = fits_of(GLAND, ring_table(), TABLES.limits)
-    agreed = 0
-    for size, fit, why in zip(ring_table().sizes, fits, reasons, strict=True):
-        if fit:
-            check = check_gland(GLAND, size, TABLES)
-            nominal = {"squeeze", "stretch", "loose", "oversize"} & {f.code for f in check.findings}
-            assert not nominal, (size.designation, check.findings)
-            agreed += 1
-        else:
-            assert why
-    assert agreed >= 5
-
-
-def test_groove_width_grows_with_the_backups() -> None:
-    widths = [groove_width_for(3.53, backups, Motion.STATIC, gland_rows()) for backups in (0, 1, 2)]
-    assert widths == pytest.approx([0.187 * 25.4, 0.208 * 25.4, 0.275 * 25.4], abs=0.02)
+def test_a_compound_out_of_its_temperatures_is_refused() -> None:
+    tables = replace(TABLES, compounds=compounds())
+    # compatibility.csv: NBR -30 to 100 °C.
+    hot = check_gland(replace(GLAND, temperature=120.0), RING, tables)
+    assert "temperature" in {f.code for f in hot.findings}
+    assert "temperature" not in {f.code for f in check_gland(GLAND, RING, tables).findings}
+    other = check_gland(replace(GLAND, material="cork"), RING, tables)
+    assert "material-unknown" in {f.code for f in other.findings}
 
 
 def test_a_seat_without_its_dimension_is_refused() -> None:

@@ -1,6 +1,8 @@
 """Glands: the groove a ring lives in, checked by squeeze, stretch, fill and gap."""
 
-from ironkettle.core.glands.check import GlandCheck, check_gland, fits_of
+from ironkettle.core.glands.check import GlandCheck, check_gland, check_rings
+from ironkettle.core.glands.design import GrooveProposal, GrooveWish, design_groove, tolerance_grade
+from ironkettle.core.glands.extrusion import bore_growth, hardness_for
 from ironkettle.core.glands.geometry import installed_section
 from ironkettle.core.glands.model import (
     ExtrusionLimit,
@@ -8,6 +10,7 @@ from ironkettle.core.glands.model import (
     GlandRow,
     GlandTables,
     HouseLimits,
+    HousingMaterial,
     Medium,
     Motion,
     PressureDirection,
@@ -15,6 +18,7 @@ from ironkettle.core.glands.model import (
     Span,
 )
 from ironkettle.core.glands.search import Fit, GrooveSearch, NearMiss, search_rings
+from ironkettle.core.glands.sift import Sift, sift_rings
 
 __all__ = [
     "ExtrusionLimit",
@@ -23,16 +27,25 @@ __all__ = [
     "GlandCheck",
     "GlandRow",
     "GlandTables",
+    "GrooveProposal",
     "GrooveSearch",
+    "GrooveWish",
     "HouseLimits",
+    "HousingMaterial",
     "Medium",
     "Motion",
     "NearMiss",
     "PressureDirection",
     "Seat",
+    "Sift",
     "Span",
+    "bore_growth",
     "check_gland",
-    "fits_of",
+    "check_rings",
+    "design_groove",
+    "hardness_for",
     "installed_section",
     "search_rings",
+    "sift_rings",
+    "tolerance_grade",
 ]

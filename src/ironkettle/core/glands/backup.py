@@ -1,17 +1,25 @@
-"""Backup rings: whether, how many, on which side, which size, and the groove they need."""
+"""Backup rings: whether, how many, on which side, which size and kind, and the groove they need."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 
 import numpy as np
 
 from ironkettle.core.glands.extrusion import Gap
-from ironkettle.core.glands.model import Gland, GlandRow, Motion, PressureDirection
+from ironkettle.core.glands.model import Gland, GlandRow, Motion, PressureDirection, Seat
 from ironkettle.core.rings.sizes import AS568, RingSize
 
 WIDTH_BASIS = "usual groove widths by section (inch groove table; between sections read off in proportion)"
+SPLIT_UP_TO_MPA = 21.0
+
+
+class BackupKind(StrEnum):
+    SOLID = "solid"
+    SPLIT = "split"
+    CONTOURED = "contoured"
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,26 +31,41 @@ class BackupAdvice:
     sides: tuple[str, ...]
     designation: str | None
     groove_width_needed: float | None
+    kind: BackupKind | None = None
+    why_kind: str | None = None
 
 
-def advise_backup(
-    gland: Gland, gap: Gap | None, ring: RingSize | None, section: float, rows: Sequence[GlandRow]
-) -> BackupAdvice:
+def advise_backup(gland: Gland, gap: Gap | None, ring: RingSize, rows: Sequence[GlandRow]) -> BackupAdvice:
     """Backup rings for this gland: one on the side away from pressure, two when it comes from both.
 
-    Parameters: section of the ring in mm. The size is the dash number of the O-ring itself; a
-    metric backup is named by groove and section. Source: common practice; reference/tables/gland_inch.csv.
+    The size is the dash number of the O-ring itself; a metric backup is named by groove and
+    section. Source: common practice; reference/tables/gland_inch.csv.
     """
     if gap is None or not gap.needs_backup:
         return BackupAdvice(False, 0, (), None, None)
     both = gland.pressure_direction is PressureDirection.BOTH_SIDES
     count = 2 if both else 1
     sides = ("each side of the ring",) * 2 if both else ("side away from pressure",)
-    if ring is not None and ring.series == AS568:
+    if ring.series == AS568:
         designation = f"backup ring for AS568-{ring.designation}"
     else:
-        designation = f"backup ring for groove {gland.groove_diameter.nominal:.2f} mm, section {section:.2f} mm"
-    return BackupAdvice(True, count, sides, designation, groove_width_for(section, count, gland.motion, rows))
+        designation = f"backup ring for groove {gland.groove_diameter.nominal:.2f} mm, section {ring.section:.2f} mm"
+    width = groove_width_for(ring.section, count, gland.motion, rows)
+    return BackupAdvice(True, count, sides, designation, width, *_kind(gland))
+
+
+def _kind(gland: Gland) -> tuple[BackupKind, str]:
+    """Which kind of backup ring, and why; common practice."""
+    if gland.motion is not Motion.STATIC:
+        return (
+            BackupKind.CONTOURED,
+            "moving: the hollow face hugs the ring and keeps it from rolling; hollow towards the ring",
+        )
+    if (gland.pressure or 0.0) > SPLIT_UP_TO_MPA:
+        return BackupKind.SOLID, f"above {SPLIT_UP_TO_MPA:g} MPa the cut of a split ring lets the O-ring through"
+    if gland.seat is Seat.ROD:
+        return BackupKind.SPLIT, "goes into a closed groove without being folded; lay the cut away from the fill port"
+    return BackupKind.SOLID, "a piston groove is open: an uncut ring goes on over the edge, warmed if need be"
 
 
 def groove_width_for(section: float, backups: int, motion: Motion, rows: Sequence[GlandRow]) -> float:

@@ -6,7 +6,6 @@ All functions broadcast over NumPy arrays, so one call checks one ring or the wh
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import product
 
@@ -21,6 +20,7 @@ from ironkettle.core.rings.sizes import Floats
 RUBBER_EXPANSION_PER_K = 160e-6
 STEEL_EXPANSION_PER_K = 12e-6
 REFERENCE_TEMPERATURE_C = 20.0
+_ROUNDS = 14
 
 
 @dataclass(frozen=True)
@@ -68,13 +68,14 @@ def installed_section(inside_diameter: ArrayLike, section: ArrayLike, stretched_
     volume = d2**2 * (d1 + d2)
     x = d2.copy()
     step = np.zeros_like(x)
-    for _ in range(20):
+    # A fixed number of rounds: a ring checked alone and in a row gives the same figures to the last digit.
+    for _ in range(_ROUNDS):
         step = (x**2 * (stretched + x) - volume) / (2 * x * stretched + 3 * x**2)
         x = x - step
-        if np.all(np.abs(step) < 1e-10):
-            return np.asarray(x)
+    if np.all(np.abs(step) < 1e-10):
+        return np.asarray(x)
     worst = int(np.argmax(np.abs(step)))
-    raise UnconvergedError("installed section", 20, float(x.flat[worst]), float(step.flat[worst]))
+    raise UnconvergedError("installed section", _ROUNDS, float(x.flat[worst]), float(step.flat[worst]))
 
 
 def _figures(gland: Gland, d1: Floats, d2: Floats, across: Floats, groove: Floats, width: Floats) -> Figures:
@@ -110,50 +111,39 @@ def worst_case(
 
     Parameters: ring arrays in mm, tolerances as ±. Returns arrays shaped like ``inside``.
     """
-    at = _evaluator(gland, inside, inside_tolerance, section, section_tolerance)
-    corners = [at(signs) for signs in product((-1, 1), repeat=5)]
+    # One row per case: the nominal first, then the corners. Columns: d₁, d₂, bore or rod or depth, groove, width.
+    signs = np.array([(0,) * 5, *product((-1, 1), repeat=5)], dtype=float)[:, :, None]
+    at = _figures_at(
+        gland, inside + signs[:, 0] * inside_tolerance, section + signs[:, 1] * section_tolerance, signs[:, 2:]
+    )
 
-    def over(name: str, reduce: np.ufunc) -> Floats:
-        return np.asarray(reduce.reduce([getattr(corner, name) for corner in corners]))
+    def over(reduce: np.ufunc) -> Figures:
+        return Figures(*(np.asarray(reduce.reduce(getattr(at, name))) for name in _NAMES))
 
-    names = ("stretch", "squeeze", "fill", "section", "oversize")
     return Worst(
-        low=Figures(*(over(name, np.minimum) for name in names)),
-        nominal=at((0, 0, 0, 0, 0)),
-        high=Figures(*(over(name, np.maximum) for name in names)),
+        low=over(np.minimum), nominal=Figures(*(getattr(at, name)[0] for name in _NAMES)), high=over(np.maximum)
     )
 
 
-def nominal_case(
-    gland: Gland, inside: Floats, inside_tolerance: Floats, section: Floats, section_tolerance: Floats
-) -> Figures:
+def nominal_case(gland: Gland, inside: Floats, section: Floats) -> Figures:
     """All figures at the nominal dimensions alone: the quick pass of a search. Arrays in mm."""
-    return _evaluator(gland, inside, inside_tolerance, section, section_tolerance)((0, 0, 0, 0, 0))
+    return _figures_at(gland, inside, section, np.zeros((1, 3, 1))[0])
 
 
-def _evaluator(
-    gland: Gland, inside: Floats, inside_tolerance: Floats, section: Floats, section_tolerance: Floats
-) -> Callable[[tuple[int, ...]], Figures]:
-    """Figures by the sign of each tolerance: ring diameter, ring section, bore or rod or depth, groove, width."""
+_NAMES = ("stretch", "squeeze", "fill", "section", "oversize")
+
+
+def _figures_at(gland: Gland, inside: Floats, section: Floats, signs: Floats) -> Figures:
+    """Figures of rings as made, the gland's dimensions at their low (−1), nominal (0) or high (1) end."""
     warm = gland.temperature - REFERENCE_TEMPERATURE_C
     ring = (1 + gland.swell_pct / 100) ** (1 / 3) * (1 + RUBBER_EXPANSION_PER_K * warm)
     metal = 1 + STEEL_EXPANSION_PER_K * warm
     across = {Seat.PISTON: gland.bore, Seat.ROD: gland.rod, Seat.FACE: gland.groove_depth}[gland.seat]
     assert across is not None  # Gland refuses a seat without its dimension
-    across, groove, width = (d.scaled(metal) for d in (across, gland.groove_diameter, gland.groove_width))
-
-    def at(signs: tuple[int, ...]) -> Figures:
-        ring_d1 = (inside + signs[0] * inside_tolerance) * ring
-        ring_d2 = (section + signs[1] * section_tolerance) * ring
-        return _figures(
-            gland,
-            ring_d1,
-            ring_d2,
-            *(np.asarray(_pick(d, s)) for d, s in zip((across, groove, width), signs[2:], strict=True)),
-        )
-
-    return at
+    dimensions = (across, gland.groove_diameter, gland.groove_width)
+    metals = [_at_end(d.scaled(metal), signs[..., place, :]) for place, d in enumerate(dimensions)]
+    return _figures(gland, inside * ring, section * ring, *metals)
 
 
-def _pick(dimension: Toleranced, sign: int) -> float:
-    return {-1: dimension.low, 0: dimension.nominal, 1: dimension.high}[sign]
+def _at_end(dimension: Toleranced, sign: Floats) -> Floats:
+    return np.asarray(np.where(sign < 0, dimension.low, np.where(sign > 0, dimension.high, dimension.nominal)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from ironkettle.core.compounds import Compound
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.quantities import Toleranced
 
@@ -26,6 +27,16 @@ class Medium(StrEnum):
     GAS = "gas"
 
 
+class HousingMaterial(StrEnum):
+    """What the part around the clearance is made of."""
+
+    STEEL = "steel"
+    STAINLESS = "stainless steel"
+    CAST_IRON = "cast iron"
+    ALUMINIUM = "aluminium"
+    BRONZE = "bronze or brass"
+
+
 class PressureDirection(StrEnum):
     ONE_SIDE = "one_side"
     BOTH_SIDES = "both_sides"
@@ -38,7 +49,9 @@ class Gland:
     A piston seat needs ``bore``, a rod seat ``rod``, a face seat ``groove_depth``; all need
     ``groove_diameter`` (piston: groove bottom; rod: groove bottom in the housing; face: the wall the
     ring rests on) and ``groove_width``. ``diametral_clearance`` [mm] is between the parts beside the groove.
-    ``swell_pct`` is growth of volume. ``temperature`` is where the gland works [°C].
+    ``swell_pct`` is growth of volume. ``temperature`` is where the gland works [°C]. ``wall`` [mm] is
+    the thickness of the housing around the clearance, ``housing`` its material: given, the growth of
+    the housing under pressure counts in the gap.
     """
 
     seat: Seat
@@ -57,6 +70,8 @@ class Gland:
     temperature: float = 20.0
     swell_pct: float = 0.0
     backup_rings_fitted: int = 0
+    wall: float | None = None
+    housing: HousingMaterial = HousingMaterial.STEEL
 
     def __post_init__(self) -> None:
         needed = {Seat.PISTON: "bore", Seat.ROD: "rod", Seat.FACE: "groove_depth"}[self.seat]
@@ -89,6 +104,9 @@ class Band:
 class HouseLimits:
     """The shop's limits in per cent; shipped values are the usual ones.
 
+    ``backup_pressure_factor`` [-] is how much more pressure a backup ring stands than a 90 Shore A ring
+    in the same gap: a shop estimate for PTFE.
+
     Source: common O-ring handbook guidance, held against the nominal unless said otherwise.
     """
 
@@ -100,6 +118,14 @@ class HouseLimits:
     fill_nominal_max: float = 85.0
     fill_worst_max: float = 100.0
     rod_ring_oversize_max: float = 3.0
+    backup_pressure_factor: float = 3.0
+
+    @property
+    def basis(self) -> str:
+        """Where the limits come from, for a finding."""
+        if self == HouseLimits():
+            return "house limits (usual handbook values; the maker's drawing wins)"
+        return "house limits (changed by this shop; the maker's drawing wins)"
 
     def squeeze(self, motion: Motion, medium: Medium) -> Band:
         if motion is Motion.STATIC:
@@ -136,6 +162,8 @@ class GlandRow:
     width_one_backup: float | None
     width_two_backups: float | None
     width_tolerance: float
+    corner_radius_min: float
+    corner_radius_max: float
 
 
 @dataclass(frozen=True)
@@ -145,3 +173,4 @@ class GlandTables:
     extrusion: tuple[ExtrusionLimit, ...]
     grooves: tuple[GlandRow, ...]
     limits: HouseLimits = field(default_factory=HouseLimits)
+    compounds: tuple[Compound, ...] = ()

@@ -6,21 +6,23 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ironkettle.core.glands.check import GlandCheck, check_gland, fits_of
-from ironkettle.core.glands.model import Gland, GlandTables, Seat
-from ironkettle.core.rings.sizes import Floats, RingSize, RingTable
+from ironkettle.core.glands.check import GlandCheck, check_rings
+from ironkettle.core.glands.model import Gland, GlandTables
+from ironkettle.core.glands.sift import sift_rings
+from ironkettle.core.rings.sizes import RingSize, RingTable
 
 _VERDICT_ORDER = {"good": 0, "caution": 1, "reject": 2}
 COMFORTABLE_STRETCH_PCT = 2.0
-_LOOKED_AT_CLOSELY = 40
+_LOOKED_AT_CLOSELY = 60
 
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A size that fits, with its check."""
+    """A size that fits, with its check and its other names."""
 
     size: RingSize
     check: GlandCheck
+    also: tuple[RingSize, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,49 +42,49 @@ class GrooveSearch:
 def search_rings(gland: Gland, table: RingTable, tables: GlandTables, *, limit: int = 10) -> GrooveSearch:
     """Sizes of ``table`` for a groove, best first.
 
-    All sizes are sifted at nominal dimensions; those that fit are then checked over every tolerance.
-    Order: verdict, then how far squeeze lies from the middle of its limits and stretch from 2 %,
-    each in units of its allowance. Sizes that a full check rejects are near misses.
+    All sizes are sifted at nominal dimensions; those that can live there are checked over every
+    tolerance. Order: verdict, then how far squeeze lies from the middle of its limits and stretch
+    from 2 %, each in units of its allowance. Sizes that the full check rejects, for more than a
+    backup ring that is wanting, are near misses, and so are the nearest that the sifting left out.
 
     Parameters: gland [mm, MPa, °C]; limit : how many of each kind, >= 1.
     Source: the groove check's limits.
     """
-    fitting, reasons = fits_of(gland, table, tables.limits)
-    distance = _distance(gland, table)
-    order = [int(index) for index in np.argsort(distance, kind="stable")]
-    checked = [
-        Fit(table.sizes[index], check_gland(gland, table.sizes[index], tables))
-        for index in [i for i in order if fitting[i]][:_LOOKED_AT_CLOSELY]
-    ]
-    fits = [fit for fit in checked if fit.check.verdict != "reject" or _only_backup(fit.check)]
-    fits.sort(key=lambda fit: (_VERDICT_ORDER[fit.check.verdict], _discomfort(fit.check, gland, tables)))
+    sifted = sift_rings(gland, table, tables.limits)
+    squeeze, stretch = sifted.figures.squeeze * 100, sifted.figures.stretch * 100
+    band = tables.limits.squeeze(gland.motion, gland.medium)
+    middle, half = (band.low + band.high) / 2, (band.high - band.low) / 2
+    discomfort = abs(squeeze - middle) / half + abs(stretch - COMFORTABLE_STRETCH_PCT) / 3
+    inside = [int(i) for i in np.argsort(discomfort, kind="stable") if sifted.fits[i]][:_LOOKED_AT_CLOSELY]
+    checks = dict(zip(inside, check_rings(gland, [table.sizes[i] for i in inside], tables), strict=True))
+    sound = [i for i in inside if checks[i].verdict != "reject" or _only_backup(checks[i])]
+    sound.sort(key=lambda i: (_VERDICT_ORDER[checks[i].verdict], discomfort[i]))
+    fits = _merged(sound, table, checks)
     failed = [
-        NearMiss(fit.size, tuple(f.message for f in fit.check.findings if f.severity == "reject"))
-        for fit in checked
-        if fit not in fits
+        NearMiss(table.sizes[i], tuple(f.message for f in checks[i].findings if f.severity == "reject"))
+        for i in inside
+        if i not in sound
     ]
-    sifted = [NearMiss(table.sizes[index], reasons[index]) for index in order if not fitting[index]][:limit]
-    return GrooveSearch(tuple(fits[:limit]), tuple([*failed, *sifted][:limit]))
+    outside = [
+        NearMiss(table.sizes[int(i)], sifted.reasons(int(i)))
+        for i in np.argsort(sifted.misfit + 0.05 * discomfort, kind="stable")[: len(inside) + limit]
+        if not sifted.fits[i]
+    ]
+    return GrooveSearch(tuple(fits[:limit]), tuple([*failed, *outside][:limit]))
 
 
-def _distance(gland: Gland, table: RingTable) -> Floats:
-    """How far each size is from the groove, diameter and section alike. [mm]"""
-    if gland.seat is Seat.FACE:
-        return np.asarray(np.abs(table.inside_diameter + 2 * table.section - gland.groove_diameter.nominal))
-    sitting = gland.groove_diameter if gland.seat is Seat.PISTON else gland.rod
-    across = gland.bore if gland.seat is Seat.PISTON else gland.groove_diameter
-    assert sitting is not None
-    assert across is not None
-    depth = abs(across.nominal - sitting.nominal) / 2
-    return np.asarray(np.abs(table.inside_diameter - sitting.nominal) + 4 * np.abs(table.section - depth / 0.82))
+def _merged(order: list[int], table: RingTable, checks: dict[int, GlandCheck]) -> list[Fit]:
+    """One line for sizes that are one ring under several names, in the order of the best of them."""
+    fits, seen = [], set[int]()
+    for place in order:
+        if place in seen:
+            continue
+        members = [i for i in table.names_of(place) if i in order]
+        seen.update(members)
+        fits.append(Fit(table.sizes[place], checks[place], tuple(table.sizes[i] for i in members if i != place)))
+    return fits
 
 
 def _only_backup(check: GlandCheck) -> bool:
     """A ring is not at fault when all that is missing is a backup ring."""
     return all(f.code == "backup-missing" for f in check.findings if f.severity == "reject")
-
-
-def _discomfort(check: GlandCheck, gland: Gland, tables: GlandTables) -> float:
-    band = tables.limits.squeeze(gland.motion, gland.medium)
-    middle, half = (band.low + band.high) / 2, (band.high - band.low) / 2
-    return abs(check.squeeze_pct.nominal - middle) / half + abs(check.stretch_pct.nominal - COMFORTABLE_STRETCH_PCT) / 3

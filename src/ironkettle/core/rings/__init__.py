@@ -1,35 +1,36 @@
 """O-rings: sizes, the model of a used ring, and which size a measured ring is."""
 
+from ironkettle.core.rings.advice import NextMeasurement
+from ironkettle.core.rings.compare import Difference, compare_sizes
 from ironkettle.core.rings.condition import Condition
-from ironkettle.core.rings.match import (
-    DEFAULT_PRIOR,
-    DEFAULT_UNCERTAINTY_MM,
-    Candidate,
-    GrooveEvidence,
-    Match,
-    Measurement,
-    NextMeasurement,
-    match_ring,
-)
+from ironkettle.core.rings.match import DECIDED_AT, DEFAULT_PRIOR, Candidate, GrooveEvidence, Match, match_ring
+from ironkettle.core.rings.measurement import ACROSS, DEFAULT_UNCERTAINTY_MM, SOFT_SHARE, Further, Measurement, Read
 from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, RingSize, RingTable
 from ironkettle.core.rings.stock import metric_stock
 
 __all__ = [
+    "ACROSS",
     "AS568",
+    "DECIDED_AT",
     "DEFAULT_PRIOR",
     "DEFAULT_UNCERTAINTY_MM",
     "ISO_3601",
     "JIS_B_2401",
     "METRIC_STOCK",
     "SERIES",
+    "SOFT_SHARE",
     "Candidate",
     "Condition",
+    "Difference",
+    "Further",
     "GrooveEvidence",
     "Match",
     "Measurement",
     "NextMeasurement",
+    "Read",
     "RingSize",
     "RingTable",
+    "compare_sizes",
     "match_ring",
     "metric_stock",
 ]

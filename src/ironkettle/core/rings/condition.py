@@ -1,7 +1,7 @@
 """How a used ring is biased: each condition as a distribution of factors on diameter and section.
 
-A reading of a used ring is the made size times a factor. The factor is uncertain, so it is
-integrated over with Gauss-Hermite nodes rather than corrected once.
+A used ring measures its made size times a factor. The factor is not known, only how it is spread,
+so the match integrates over it instead of correcting once.
 
 =========== ============================================= =======================================
 condition   inside diameter = made × …                    section = made × …
@@ -22,10 +22,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-import numpy as np
-
-from ironkettle.core.rings.sizes import Floats
-
 
 class Condition(StrEnum):
     NEW = "new"
@@ -36,60 +32,42 @@ class Condition(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Normal:
-    """A normal distribution: mean and standard deviation. [-]"""
+class Factors:
+    """Means, variances and covariance of the factors on inside diameter and section. [-]"""
 
-    mean: float
-    deviation: float
-
-
-@dataclass(frozen=True)
-class Bias:
-    """Weighted factor pairs on (inside diameter, section); the weights add up to 1."""
-
-    diameter_factor: Floats
-    section_factor: Floats
-    weight: Floats
+    diameter: float
+    section: float
+    diameter_variance: float = 0.0
+    section_variance: float = 0.0
+    covariance: float = 0.0
 
 
-_NODES = 7
-_DIAMETER = {
-    Condition.NEW: Normal(1.0, 0.0),
-    Condition.USED: Normal(1.005, 0.005),
-    Condition.FLATTENED: Normal(1.010, 0.008),
-    Condition.SWOLLEN: Normal(1.040, 0.020),
-    Condition.STRETCHED: Normal(1.030, 0.015),
-}
-_SECTION = {
-    Condition.USED: Normal(0.985, 0.010),
-    Condition.FLATTENED: Normal(0.90, 0.05),
-}
-_SECTION_CROSSED = Normal(0.99, 0.01)
-
-
-def bias_of(condition: Condition, *, crossed: bool) -> Bias:
-    """The factors a ring in this condition is to be integrated over.
+def factors_of(condition: Condition, *, crossed: bool) -> Factors:
+    """The factors a ring in this condition is to be integrated over. [-]
 
     Parameters
     ----------
     condition : how the ring is.
     crossed : whether the section is the mean √(a·b) of two crossed readings.
+
+    Source: the table at the head of this module.
     """
-    if condition is Condition.NEW:
-        one = np.ones(1)
-        return Bias(one, one, one)
-    diameter, diameter_weight = _nodes(_DIAMETER[condition])
-    if condition is Condition.SWOLLEN:
-        return Bias(diameter, diameter, diameter_weight)
-    if condition is Condition.STRETCHED:
-        return Bias(diameter, 1.0 / np.sqrt(diameter), diameter_weight)
-    flattened_twice = crossed and condition is Condition.FLATTENED
-    section, section_weight = _nodes(_SECTION_CROSSED if flattened_twice else _SECTION[condition])
-    grid_d, grid_s = np.meshgrid(diameter, section, indexing="ij")
-    weight = np.outer(diameter_weight, section_weight)
-    return Bias(grid_d.ravel(), grid_s.ravel(), weight.ravel())
+    if condition is Condition.FLATTENED and crossed:
+        return Factors(1.010, 0.99, 0.008**2, 0.01**2)
+    return _FACTORS[condition]
 
 
-def _nodes(normal: Normal) -> tuple[Floats, Floats]:
-    points, weights = np.polynomial.hermite_e.hermegauss(_NODES)
-    return normal.mean + normal.deviation * points, weights / weights.sum()
+def _stretched(mean: float, deviation: float) -> Factors:
+    """Section factor 1/√f of a stretched ring: mean to second order, spread to first, in f about its mean."""
+    slope = -0.5 * mean**-1.5
+    section = mean**-0.5 * (1 + 0.375 * (deviation / mean) ** 2)
+    return Factors(mean, section, deviation**2, (slope * deviation) ** 2, slope * deviation**2)
+
+
+_FACTORS = {
+    Condition.NEW: Factors(1.0, 1.0),
+    Condition.USED: Factors(1.005, 0.985, 0.005**2, 0.010**2),
+    Condition.FLATTENED: Factors(1.010, 0.90, 0.008**2, 0.05**2),
+    Condition.SWOLLEN: Factors(1.040, 1.040, 0.020**2, 0.020**2, 0.020**2),
+    Condition.STRETCHED: _stretched(1.030, 0.015),
+}

@@ -2,74 +2,50 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ironkettle.core.rings.condition import Condition, bias_of
+from ironkettle.core.rings.advice import NextMeasurement, advise_measurement
+from ironkettle.core.rings.likelihood import log_likelihood
+from ironkettle.core.rings.measurement import ACROSS, Measurement, Read
 from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, Floats, RingSize, RingTable
 
 DEFAULT_PRIOR: Mapping[str, float] = {AS568: 0.40, ISO_3601: 0.20, METRIC_STOCK: 0.30, JIS_B_2401: 0.10}
 DECIDED_AT = 0.90
-DEFAULT_UNCERTAINTY_MM = 0.05
-GROOVE_MISFIT_LIKELIHOOD = 0.02
+GROOVE_FLOOR = 0.02
+# Sizes looked at beyond the number of lines wanted, since a line may hold several names.
+_SPARE = 12
 
 
-@dataclass(frozen=True, slots=True)
-class Measurement:
-    """A ring as measured. Lengths in mm; ``uncertainty`` is the 95 % half-width of a reading.
+@dataclass(frozen=True)
+class GrooveEvidence:
+    """What a known groove says of each size of the table.
 
-    ``diameter_uncertainty`` defaults to the larger of ``uncertainty`` and 0.3 % of the diameter,
-    because a soft ring gives way under the caliper.
+    ``misfit`` is how far a size lies outside the limits, in allowances (0: it can live there) [-];
+    ``reasons`` gives the sentences for one size by its place in the table.
     """
 
-    inside_diameter: float
-    section: float
-    condition: Condition = Condition.NEW
-    section_crossed: float | None = None
-    uncertainty: float = DEFAULT_UNCERTAINTY_MM
-    diameter_uncertainty: float | None = None
+    misfit: Floats
+    reasons: Callable[[int], tuple[str, ...]]
 
     @property
-    def round_section(self) -> float:
-        """The round section of equal area, √(a·b) when two crossed readings were taken. [mm]"""
-        if self.section_crossed is None:
-            return self.section
-        return math.sqrt(self.section * self.section_crossed)
-
-    @property
-    def used_diameter_uncertainty(self) -> float:
-        if self.diameter_uncertainty is not None:
-            return self.diameter_uncertainty
-        return max(self.uncertainty, 0.003 * self.inside_diameter)
-
-
-@dataclass(frozen=True, slots=True)
-class GrooveEvidence:
-    """Whether each size of the table can live in the known groove, and why not."""
-
-    fits: Sequence[bool]
-    reasons: Sequence[tuple[str, ...]]
+    def likelihood(self) -> Floats:
+        """1 within the limits, falling off outside them to 0.02: the groove too may be misread. [-]"""
+        return np.asarray(np.maximum(np.exp(-0.5 * self.misfit**2), GROOVE_FLOOR))
 
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
+    """One line of the ranking: a size, its other names, and what speaks for and against it."""
+
     size: RingSize
     probability: float
     fits_groove: bool | None
     reasons: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class NextMeasurement:
-    """The one further measurement expected to settle the matter."""
-
-    what: str
-    why: str
-    resolution_mm: float
+    also: tuple[RingSize, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,141 +68,97 @@ def match_ring(
 
     The model: a ring is made normal about its size with the tolerance as three sigma; a reading is
     normal about the ring with the uncertainty as two sigma; a used ring is biased by the factors of
-    ``rings.condition``; the prior is given per series and spread evenly within it. A size that
-    cannot live in the known groove keeps 2 % of its likelihood, since the groove may be misread.
+    ``rings.condition``, which are integrated over; the prior is given per series and spread evenly
+    within it. A size outside the limits of the known groove loses likelihood as it lies further
+    out, down to 2 %, since the groove may be misread. Sizes that agree to 0.02 mm in both
+    dimensions are one line with both names.
 
     Parameters
     ----------
     measurement : the ring as measured. [mm]
     table : the sizes considered; not empty.
-    groove : per size, whether it can live in the groove.
-    prior : weight of each series. [-]
+    groove : what the known groove says of each size.
+    prior : weight of each series, >= 0. [-]
     limit : how many candidates to return, >= 1.
 
-    Returns the candidates, best first; all probabilities add up to 1. [-]
+    Returns the candidates, best first; the probabilities of all lines add up to 1. [-]
     """
-    weights = posterior(measurement, table, prior)
+    weights = _normalised(log_likelihood(measurement, table) + _log_prior(table, prior))
     if groove is not None:
-        weights = weights * np.where(np.asarray(groove.fits), 1.0, GROOVE_MISFIT_LIKELIHOOD)
+        weights = weights * groove.likelihood
         weights = weights / weights.sum()
-    order = np.argsort(-weights, kind="stable")
+    order = _most_likely(weights, limit + _SPARE)
+    lines = _lines(table, weights, order)
     candidates = tuple(
         Candidate(
-            table.sizes[index],
-            float(weights[index]),
-            None if groove is None else bool(groove.fits[index]),
-            _reasons(measurement, table.sizes[index]) + (() if groove is None else groove.reasons[index]),
+            table.sizes[members[0]],
+            share,
+            None if groove is None else bool(groove.misfit[members[0]] == 0.0),
+            _reasons(measurement, table.sizes[members[0]]) + (() if groove is None else groove.reasons(members[0])),
+            tuple(table.sizes[index] for index in members[1:]),
         )
-        for index in order[:limit]
+        for share, members in lines[:limit]
     )
-    decided = bool(weights[order[0]] >= DECIDED_AT)
-    advice = None if decided else _advise(measurement, table, weights, order)
+    decided = bool(candidates[0].probability >= DECIDED_AT)
+    advice = None
+    if not decided:
+        advice = advise_measurement(measurement, table, weights, order, groove_known=groove is not None)
     return Match(candidates, decided, advice, weights)
 
 
-def posterior(measurement: Measurement, table: RingTable, prior: Mapping[str, float]) -> Floats:
-    """Probability of each size of the table given the readings, without the groove. [-]"""
-    log_weight = log_likelihood(measurement, table) + _log_prior(table, prior)
+def _most_likely(weights: Floats, count: int) -> NDArray[np.intp]:
+    """Places of the largest weights, largest first; the rest is not sorted at all."""
+    if count >= len(weights):
+        return np.argsort(-weights, kind="stable")
+    top = np.argpartition(-weights, count)[:count]
+    return np.asarray(top[np.argsort(-weights[top], kind="stable")])
+
+
+def _normalised(log_weight: Floats) -> Floats:
     weight = np.exp(log_weight - log_weight.max())
     return np.asarray(weight / weight.sum())
 
 
-def log_likelihood(measurement: Measurement, table: RingTable) -> Floats:
-    """Logarithm of the likelihood of the readings for each size, integrated over the condition. [-]"""
-    bias = bias_of(measurement.condition, crossed=measurement.section_crossed is not None)
-    readings = 1 if measurement.section_crossed is None else 2
-    section_reading = measurement.uncertainty / 2.0 / math.sqrt(readings)
-    by_diameter = _log_normal(
-        measurement.inside_diameter,
-        np.outer(bias.diameter_factor, table.inside_diameter),
-        np.hypot(
-            np.outer(bias.diameter_factor, table.inside_tolerance / 3.0),
-            measurement.used_diameter_uncertainty / 2.0,
-        ),
-    )
-    by_section = _log_normal(
-        measurement.round_section,
-        np.outer(bias.section_factor, table.section),
-        np.hypot(np.outer(bias.section_factor, table.section_tolerance / 3.0), section_reading),
-    )
-    joint = by_diameter + by_section + np.log(bias.weight)[:, None]
-    peak = joint.max(axis=0)
-    return np.asarray(peak + np.log(np.exp(joint - peak).sum(axis=0)))
-
-
-def _log_normal(value: float, mean: Floats, deviation: Floats) -> Floats:
-    return np.asarray(-0.5 * ((value - mean) / deviation) ** 2 - np.log(deviation))
-
-
 def _log_prior(table: RingTable, prior: Mapping[str, float]) -> Floats:
-    counts = np.bincount(table.series_index, minlength=len(SERIES))
+    counts = table.series_counts
     shares = np.array([prior[series] for series in SERIES])
+    if not shares[counts > 0].sum() > 0:
+        shares = np.ones(len(SERIES))  # only series without weight were asked for: treat them alike
     with np.errstate(divide="ignore"):
         return np.asarray(np.log(shares / np.maximum(counts, 1))[table.series_index])
 
 
+def _lines(table: RingTable, weights: Floats, order: NDArray[np.intp]) -> list[tuple[float, list[int]]]:
+    """Places grouped by line, most probable name first in each, best line first."""
+    lines: list[tuple[float, list[int]]] = []
+    seen: set[int] = set()
+    for place, weight in zip(order.tolist(), weights[order].tolist(), strict=True):
+        if place in seen:
+            continue
+        names = table.names_of(place)
+        if len(names) == 1:
+            lines.append((weight, [place]))
+            continue
+        seen.update(names)
+        lines.append((float(weights[list(names)].sum()), sorted(names, key=lambda i: -weights[i])))
+    return sorted(lines, key=lambda line: -line[0])
+
+
 def _reasons(measurement: Measurement, size: RingSize) -> tuple[str, ...]:
-    diameter_off = measurement.inside_diameter - size.inside_diameter
-    section_off = measurement.round_section - size.section
-    return (
-        f"inside diameter read {diameter_off:+.2f} mm from {size.inside_diameter:g} ±{size.inside_tolerance:g} mm",
-        f"section read {section_off:+.2f} mm from {size.section:g} ±{size.section_tolerance:g} mm",
-        f"{size.source}: {size.sure}",
-    )
+    readings = [
+        (measurement.across, measurement.diameter),
+        (Read.SECTION, measurement.round_section),
+        *((further.what, further.value) for further in measurement.further),
+    ]
+    return (*(_reading_against(what, value, size) for what, value in readings), f"{size.source}: {size.sure}")
 
 
-_CANDIDATE_MEASUREMENTS = (
-    ("section", "section to 0.01 mm, mean of three places", 0.01),
-    ("inside_diameter", "inside diameter to 0.05 mm on a cone or plug gauge", 0.05),
-    ("outside_diameter", "outside diameter to 0.05 mm, ring lying flat", 0.05),
-)
-
-
-def _advise(measurement: Measurement, table: RingTable, weights: Floats, order: NDArray[np.intp]) -> NextMeasurement:
-    """The measurement whose expected largest probability is highest, over the likely sizes."""
-    likely = [int(index) for index in order[:12] if weights[index] > 1e-3]
-    share = weights[likely] / weights[likely].sum()
-    best_name, best_what, best_resolution, best_gain = "", "", 0.0, -1.0
-    bias = bias_of(measurement.condition, crossed=measurement.section_crossed is not None)
-    diameter_factor = float(bias.diameter_factor @ bias.weight)
-    section_factor = float(bias.section_factor @ bias.weight)
-    diameter = table.inside_diameter[likely] * diameter_factor
-    section = table.section[likely] * section_factor
-    diameter_spread = np.hypot(
-        table.inside_tolerance[likely] / 3, table.inside_diameter[likely] * _spread(bias.diameter_factor, bias.weight)
-    )
-    section_spread = np.hypot(
-        table.section_tolerance[likely] / 3, table.section[likely] * _spread(bias.section_factor, bias.weight)
-    )
-    for name, what, resolution in _CANDIDATE_MEASUREMENTS:
-        if name == "section":
-            mean, spread = section, section_spread
-        elif name == "inside_diameter":
-            mean, spread = diameter, diameter_spread
-        else:
-            mean, spread = diameter + 2 * section, np.hypot(diameter_spread, 2 * section_spread)
-        gain = _expected_best(share, mean, np.hypot(spread, resolution / 2))
-        if gain > best_gain:
-            best_name, best_what, best_resolution, best_gain = name, what, resolution, gain
-    first, second = table.sizes[likely[0]], table.sizes[likely[min(1, len(likely) - 1)]]
-    why = (
-        f"{first.series} {first.designation} and {second.series} {second.designation} are both likely; "
-        f"this {best_name.replace('_', ' ')} is expected to raise the first to {best_gain:.0%}"
-    )
-    return NextMeasurement(best_what, why, best_resolution)
-
-
-def _spread(factor: Floats, weight: Floats) -> float:
-    mean = float(factor @ weight)
-    return math.sqrt(float(((factor - mean) ** 2) @ weight))
-
-
-def _expected_best(share: Floats, mean: Floats, deviation: Floats) -> float:
-    """Expected probability of the first size after a reading, by quadrature over the readings."""
-    points, weights = np.polynomial.hermite_e.hermegauss(9)
-    weights = weights / weights.sum()
-    readings = mean[:, None] + deviation[:, None] * points
-    likelihood = np.exp(-0.5 * ((readings[..., None] - mean) / deviation) ** 2) / deviation
-    after = likelihood * share
-    best = after.max(axis=-1) / after.sum(axis=-1)
-    return float((share[:, None] * weights * best).sum())
+def _reading_against(what: Read, value: float, size: RingSize) -> str:
+    """One reading beside what a ring of this size, just made, would read."""
+    if what in {Read.GROOVE_DIAMETER, Read.GROOVE_WIDTH}:
+        base = size.inside_diameter if what is Read.GROOVE_DIAMETER else size.section
+        return f"{what.words} read {value:.2f} mm, {value / base:.2f} times that of the ring"
+    a, b = ACROSS.get(what, (0.0, 1.0))
+    expected = a * size.inside_diameter + b * size.section
+    tolerance = a * size.inside_tolerance + b * size.section_tolerance
+    return f"{what.words} read {value - expected:+.2f} mm from {expected:.2f} ±{tolerance:.2f} mm"

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from alembic import context
 
-from ironkettle.store import jobs, people, sheets, tools  # noqa: F401  (their tables belong to the metadata)
+# Their tables belong to the metadata.
+from ironkettle.store import house, jobs, people, practice, seals, sheets, tools  # noqa: F401
 from ironkettle.store.base import Base
 
 connection = context.config.attributes["connection"]

@@ -1,0 +1,19 @@
+"""Compounds: what a seal is made of against fluid, temperature, service and lubricant."""
+
+from ironkettle.core.compounds.advise import WORDS, CompoundAdvice, judge_compound, rank_compounds
+from ironkettle.core.compounds.lubricant import check_lubricant
+from ironkettle.core.compounds.model import Compound, Duty, Lubricant, Rating, find_compound, medium_of
+
+__all__ = [
+    "WORDS",
+    "Compound",
+    "CompoundAdvice",
+    "Duty",
+    "Lubricant",
+    "Rating",
+    "check_lubricant",
+    "find_compound",
+    "judge_compound",
+    "medium_of",
+    "rank_compounds",
+]

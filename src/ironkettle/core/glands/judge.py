@@ -1,0 +1,142 @@
+"""What the figures of a ring in its gland mean: findings against the shop's limits."""
+
+from __future__ import annotations
+
+from ironkettle.core.compounds import Compound, find_compound
+from ironkettle.core.compounds.model import BASIS as COMPOUND_BASIS
+from ironkettle.core.errors import RuleError
+from ironkettle.core.findings import Finding, caution, info, reject
+from ironkettle.core.glands import extrusion
+from ironkettle.core.glands.backup import WIDTH_BASIS, BackupAdvice
+from ironkettle.core.glands.extrusion import Gap, hardness_for
+from ironkettle.core.glands.model import Band, Gland, GlandTables, HouseLimits, Motion, Seat, Span
+
+
+def stretch_floor(gland: Gland, limits: HouseLimits) -> float:
+    """Least stretch allowed. [%] A static piston ring may sit a little loose: the bore still squeezes it."""
+    if gland.seat is Seat.PISTON and gland.motion is Motion.STATIC:
+        return min(-1.0, limits.stretch.low)
+    return limits.stretch.low - 1e-9
+
+
+def stretch_most(gland: Gland, limits: HouseLimits) -> float:
+    """Most stretch allowed. [%] A ring on a turning shaft may not be stretched at all."""
+    return 0.0 if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD else limits.stretch.high
+
+
+def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: HouseLimits) -> list[Finding]:
+    """Squeeze [%]: nominal inside the limits, worst case never lost."""
+    name = f"{gland.motion} squeeze {band.low:g} to {band.high:g} %"
+    if squeeze.nominal < band.low or squeeze.nominal > band.high:
+        side = "below" if squeeze.nominal < band.low else "above"
+        return [reject("squeeze", f"squeeze {squeeze.nominal:.1f} % is {side} the limits ({name})", limits.basis)]
+    if squeeze.min <= 0 < band.low:
+        return [reject("squeeze-lost", f"squeeze can fall to {squeeze.min:.1f} %: no seal", limits.basis)]
+    if squeeze.min < band.low or squeeze.max > band.high:
+        text = f"squeeze {squeeze.min:.1f} to {squeeze.max:.1f} % leaves the limits at the worst tolerances ({name})"
+        return [caution("squeeze-worst", text, limits.basis)]
+    return []
+
+
+def stretch_findings(stretch: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
+    """Stretch [%]: not over its limit, not hanging loose, none at all on a turning shaft."""
+    if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD and stretch.nominal > 0:
+        text = f"stretched {stretch.nominal:.1f} % on a turning shaft (limit 0 %): it heats and shrinks"
+        return [reject("stretch-rotary", text, limits.basis)]
+    most = limits.stretch.high
+    if stretch.nominal > most:
+        return [reject("stretch", f"stretch {stretch.nominal:.1f} % is above {most:g} %", limits.basis)]
+    floor = stretch_floor(gland, limits)
+    if stretch.nominal < floor:
+        text = f"the ring is {-stretch.nominal:.1f} % larger than its groove and hangs loose (limit {-floor:.0f} %)"
+        return [reject("loose", text, limits.basis)]
+    if stretch.max > most:
+        text = f"stretch can reach {stretch.max:.1f} % at the worst tolerances (limit {most:g} %)"
+        return [caution("stretch-worst", text, limits.basis)]
+    return []
+
+
+def fill_findings(fill: Span, limits: HouseLimits) -> list[Finding]:
+    """Fill [%]: room left at the worst, and the usual reserve at the nominal."""
+    if fill.max >= limits.fill_worst_max:
+        text = f"the ring can fill {fill.max:.0f} % of the groove (limit below {limits.fill_worst_max:g} %): no room to move"
+        return [reject("fill-worst", text, limits.basis)]
+    if fill.nominal > limits.fill_nominal_max:
+        text = f"fill {fill.nominal:.0f} % is above {limits.fill_nominal_max:g} %"
+        return [caution("fill", text, limits.basis)]
+    return []
+
+
+def oversize_findings(oversize: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
+    """Outside diameter over the groove [%]: a rod or face ring too large buckles."""
+    most = limits.rod_ring_oversize_max
+    if gland.seat is Seat.PISTON:
+        return []
+    if oversize.nominal > most:
+        text = f"the ring's outside diameter is {oversize.nominal:.1f} % over the groove (limit {most:g} %): it buckles"
+        return [reject("oversize", text, limits.basis)]
+    if gland.seat is Seat.FACE and oversize.nominal < -1.0:
+        text = f"the ring is {-oversize.nominal:.1f} % smaller than the wall it rests on (limit 1 %): pressure stretches it out"
+        return [caution("face-small", text, limits.basis)]
+    return []
+
+
+def gap_findings(
+    gland: Gland, gap: Gap | None, backup: BackupAdvice, tables: GlandTables, section: float
+) -> list[Finding]:
+    """The gap against the table, and the way out in order of ease: backup ring, tighter gap, harder compound."""
+    if gap is None:
+        if gland.pressure is None:
+            return []
+        text = "the clearance beside the groove is not given, so extrusion was not checked"
+        return [info("gap-unknown", text, extrusion.BASIS)]
+    found = [] if gap.growth == 0.0 else [_growth(gland, gap)]
+    if not backup.needed:
+        return found
+    if gap.allowed is None:
+        why = f"{gland.pressure:.1f} MPa is off the table for {gland.hardness_shore_a} Shore A"
+    else:
+        why = f"worst gap {gap.worst:.2f} mm is over the {gap.allowed:.2f} mm allowed"
+    if gland.backup_rings_fitted < backup.count:
+        text = f"{why}: fit {backup.count} backup ring{'s' if backup.count > 1 else ''} ({backup.sides[0]})"
+        found.append(reject("backup-missing", f"{text}{_other_ways(gland, gap, tables, section)}", extrusion.BASIS))
+    elif gland.pressure is not None and gland.pressure > gap.safe_backed + 1e-9:
+        text = f"{why}, and {gland.pressure:.1f} MPa is over the {gap.safe_backed:.1f} MPa a backup ring is reckoned to stand here"
+        found.append(caution("backup-overloaded", text, extrusion.BACKED_BASIS))
+    else:
+        found.append(info("backup-present", f"{why}: the backup rings fitted carry it", extrusion.BASIS))
+    if backup.groove_width_needed and gland.groove_width.nominal < backup.groove_width_needed * 0.97:
+        text = f"a groove about {backup.groove_width_needed:.2f} mm wide is usual for this; it is {gland.groove_width.nominal:.2f} mm"
+        found.append(caution("groove-narrow", text, WIDTH_BASIS))
+    return found
+
+
+def compound_findings(gland: Gland, compounds: tuple[Compound, ...]) -> list[Finding]:
+    """The working temperature against the compound's range; a compound not in the table is said so."""
+    if not compounds:
+        return []
+    try:
+        compound = find_compound(gland.material, compounds)
+    except RuleError:
+        text = f"{gland.material} is not in the compound table, so its temperatures were not checked"
+        return [info("material-unknown", text, COMPOUND_BASIS)]
+    if compound.low <= gland.temperature <= compound.high:
+        return []
+    side = "cold" if gland.temperature < compound.low else "hot"
+    text = f"{gland.temperature:g} °C is too {side} for {compound.name} ({compound.low:g} to {compound.high:g} °C)"
+    return [reject("temperature", text, COMPOUND_BASIS)]
+
+
+def _growth(gland: Gland, gap: Gap) -> Finding:
+    text = f"the {gland.housing} housing grows {gap.growth:.3f} mm at {gland.pressure:.1f} MPa; it counts in the gap"
+    return info("bore-growth", text, "thick-walled cylinder (Lamé), open ends")
+
+
+def _other_ways(gland: Gland, gap: Gap, tables: GlandTables, section: float) -> str:
+    ways = []
+    if gap.allowed is not None:
+        ways.append(f"tighten the gap to {gap.allowed:.2f} mm")
+    grade = hardness_for(tables.extrusion, gap.worst, gland.pressure or 0.0, section)
+    if grade is not None and grade > gland.hardness_shore_a:
+        ways.append(f"take a compound of {grade} Shore A")
+    return "".join(f", or {way}" for way in ways)

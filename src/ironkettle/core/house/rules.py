@@ -1,0 +1,167 @@
+"""The shop's own limits and priors: one typed list of name, shipped value, range and help."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from ironkettle.core.errors import FieldFault, RuleError, fault
+from ironkettle.core.glands.model import Band, HouseLimits
+from ironkettle.core.rings import (
+    AS568,
+    DEFAULT_PRIOR,
+    DEFAULT_UNCERTAINTY_MM,
+    ISO_3601,
+    JIS_B_2401,
+    METRIC_STOCK,
+    SERIES,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class HouseRule:
+    """One figure a shop may set. ``low`` and ``high`` bound it; ``unit`` is [-] where there is none."""
+
+    key: str
+    group: str
+    name: str
+    unit: str
+    shipped: float
+    low: float
+    high: float
+    help: str
+
+
+_SHIPPED = HouseLimits()
+_SQUEEZE, _SEAT, _PRIOR, _READING = "Squeeze", "Seat", "Which series a ring is likely to be from", "Measuring"
+_USUAL = "usual handbook value"
+
+
+def _band(key: str, name: str, band: Band) -> tuple[HouseRule, HouseRule]:
+    return (
+        HouseRule(f"{key}_low", _SQUEEZE, f"{name}, least", "%", band.low, 0, 60, _USUAL),
+        HouseRule(f"{key}_high", _SQUEEZE, f"{name}, most", "%", band.high, 0, 60, _USUAL),
+    )
+
+
+def _prior(key: str, series: str, name: str) -> HouseRule:
+    return HouseRule(
+        f"prior_{key}", _PRIOR, name, "weight", DEFAULT_PRIOR[series], 0, 1, "weights are shared out to 1 when used"
+    )
+
+
+HOUSE_RULES: tuple[HouseRule, ...] = (
+    *_band("squeeze_static", "Still", _SHIPPED.squeeze_static),
+    *_band("squeeze_reciprocating", "To and fro, liquid", _SHIPPED.squeeze_reciprocating),
+    *_band("squeeze_pneumatic", "To and fro, gas", _SHIPPED.squeeze_pneumatic),
+    *_band("squeeze_rotary", "Turning", _SHIPPED.squeeze_rotary),
+    HouseRule("stretch_low", _SEAT, "Stretch, least", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
+    HouseRule("stretch_high", _SEAT, "Stretch, most", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
+    HouseRule("fill_nominal_max", _SEAT, "Fill, nominal", "%", _SHIPPED.fill_nominal_max, 50, 100, _USUAL),
+    HouseRule("fill_worst_max", _SEAT, "Fill, worst case below", "%", _SHIPPED.fill_worst_max, 60, 105, _USUAL),
+    HouseRule(
+        "rod_ring_oversize_max",
+        _SEAT,
+        "Ring larger than its rod or face groove",
+        "%",
+        _SHIPPED.rod_ring_oversize_max,
+        0,
+        10,
+        "outside diameter over the groove; more and the ring buckles",
+    ),
+    HouseRule(
+        "backup_pressure_factor",
+        _SEAT,
+        "Backup ring: pressure over that of a 90 Shore ring",
+        "times",
+        _SHIPPED.backup_pressure_factor,
+        1,
+        6,
+        "shop estimate for PTFE in the same gap; the maker's figure wins",
+    ),
+    _prior("as568", AS568, "AS568 (inch)"),
+    _prior("iso3601", ISO_3601, "ISO 3601-1 (metric)"),
+    _prior("metric_stock", METRIC_STOCK, "Common metric stock"),
+    _prior("jisb2401", JIS_B_2401, "JIS B 2401"),
+    HouseRule(
+        "uncertainty",
+        _READING,
+        "Caliper on rubber, when nothing is said",
+        "mm",
+        DEFAULT_UNCERTAINTY_MM,
+        0.005,
+        1,
+        "half-width that holds 95 of 100 readings; soft diameters count with at least 0.3 % of themselves",
+    ),
+)
+_BY_KEY = {rule.key: rule for rule in HOUSE_RULES}
+_PAIRS = [(rule.key, f"{rule.key[:-4]}_high") for rule in HOUSE_RULES if rule.key.endswith("_low")]
+
+
+@dataclass(frozen=True)
+class House:
+    """All house rules in force: the shipped values, with the shop's own in their place."""
+
+    own: Mapping[str, float]
+
+    def value(self, key: str) -> float:
+        return self.own.get(key, _BY_KEY[key].shipped)
+
+    @cached_property
+    def limits(self) -> HouseLimits:
+        """The limits of the groove check. [%]"""
+        bands = {name: Band(self.value(f"{name}_low"), self.value(f"{name}_high")) for name in _BAND_NAMES}
+        return HouseLimits(
+            **bands,
+            fill_nominal_max=self.value("fill_nominal_max"),
+            fill_worst_max=self.value("fill_worst_max"),
+            rod_ring_oversize_max=self.value("rod_ring_oversize_max"),
+            backup_pressure_factor=self.value("backup_pressure_factor"),
+        )
+
+    @cached_property
+    def prior(self) -> dict[str, float]:
+        """Weight of each series, adding up to 1. [-]"""
+        keys = {AS568: "as568", ISO_3601: "iso3601", METRIC_STOCK: "metric_stock", JIS_B_2401: "jisb2401"}
+        weights = {series: self.value(f"prior_{keys[series]}") for series in SERIES}
+        total = sum(weights.values())
+        return {series: weight / total for series, weight in weights.items()}
+
+    @property
+    def uncertainty(self) -> float:
+        """Half-width of a caliper reading on rubber when nothing is said. [mm]"""
+        return self.value("uncertainty")
+
+    def changed(self, key: str, value: float) -> House:
+        """These rules with one changed. Raises RuleError when the value does not fit.
+
+        Refused: an unknown key, a value outside its range, a band whose least is not below its
+        most, and series that all have no weight.
+        """
+        rule = _BY_KEY.get(key)
+        if rule is None:
+            raise fault("key", f"“{key}” is not a house rule", *_BY_KEY)
+        if not rule.low <= value <= rule.high:
+            raise fault("value", f"{value:g} {rule.unit} does not fit {rule.name}", f"{rule.low:g} to {rule.high:g}")
+        house = House({**self.own, key: value})
+        faults = [
+            FieldFault("value", f"{house.value(low):g} is not below {house.value(high):g} ({_BY_KEY[key].name})")
+            for low, high in _PAIRS
+            if key in (low, high) and house.value(low) >= house.value(high)
+        ]
+        if not any(house.value(one.key) > 0 for one in HOUSE_RULES if one.group == _PRIOR):
+            faults.append(FieldFault("value", "at least one series must keep a weight", ("above 0",)))
+        if faults:
+            raise RuleError(faults)
+        return house
+
+    def reset(self, key: str) -> House:
+        """These rules with one back at its shipped value; refused as ``changed`` would."""
+        rule = _BY_KEY.get(key)
+        if rule is None:
+            raise fault("key", f"“{key}” is not a house rule", *_BY_KEY)
+        return House({k: v for k, v in self.changed(key, rule.shipped).own.items() if k != key})
+
+
+_BAND_NAMES = ("squeeze_static", "squeeze_reciprocating", "squeeze_pneumatic", "squeeze_rotary", "stretch")

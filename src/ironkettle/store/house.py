@@ -1,0 +1,44 @@
+"""The shop's own house rules: only what differs from the shipped value is kept."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from ironkettle.core.house import House
+from ironkettle.store.base import Base
+
+
+class HouseRuleRow(Base):
+    __tablename__ = "house_rules"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[float]
+    who: Mapped[str] = mapped_column(ForeignKey("people.key"))
+    changed_at: Mapped[datetime]
+
+
+def house_rows(session: Session) -> dict[str, HouseRuleRow]:
+    """The rules this shop has changed, by key."""
+    return {row.key: row for row in session.scalars(select(HouseRuleRow))}
+
+
+def house_of(session: Session) -> House:
+    """All rules in force."""
+    return House({row.key: row.value for row in house_rows(session).values()})
+
+
+def set_rule(session: Session, key: str, value: float, who: str, now: datetime) -> None:
+    """Keep the shop's value of one rule; checked by the core before."""
+    session.merge(HouseRuleRow(key=key, value=value, who=who, changed_at=now))
+    session.flush()
+
+
+def reset_rule(session: Session, key: str) -> None:
+    """Back to the shipped value; nothing happens when it stands there already."""
+    row = session.get(HouseRuleRow, key)
+    if row is not None:
+        session.delete(row)
+        session.flush()
