@@ -15,6 +15,8 @@ from ironkettle.settings import Settings
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.migrate import migrate
 
+_TABLES = ("guesses", "house_rules", "seal_stock", "entries", "jobs", "sheets", "people", "wrenches", "gauges")
+
 
 @pytest.fixture(scope="session")
 def database_url() -> str:
@@ -38,7 +40,7 @@ def workshop(engine: Engine) -> Engine:
     """A database with nothing in it but the demo workshop."""
     with engine.begin() as connection:
         connection.execute(text("SET LOCAL session_replication_role = replica"))  # the log's trigger sleeps
-        for table in ("entries", "jobs", "sheets", "people", "wrenches", "gauges"):
+        for table in _TABLES:
             connection.execute(text(f"DELETE FROM {table}"))
     with session_of(engine) as session:
         load_demo(session)
@@ -46,7 +48,7 @@ def workshop(engine: Engine) -> Engine:
 
 
 @pytest.fixture(scope="session")
-def app_client(database_url: str) -> Iterator[TestClient]:
+def app_client(database_url: str, engine: Engine) -> Iterator[TestClient]:
     with TestClient(create_app(Settings(database_url=database_url, stand_port=1))) as client:
         yield client
 

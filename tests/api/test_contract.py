@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from unittest.mock import ANY
 
 import pytest
 from fastapi.testclient import TestClient
@@ -25,6 +26,22 @@ BODIES: dict[str, dict[str, Any]] = {
     },
     "/api/glands/check": {"ring": {"series": "AS568", "designation": "214"}, **GROOVE},
     "/api/glands/rings": GROOVE,
+    "/api/glands/design": {
+        "seat": "piston", "across": "50 mm", "motion": "static", "medium": "liquid", "pressure": "16 MPa",
+        "pressure_direction": "one_side", "hardness_shore_a": 70, "material": "NBR", "temperature": "20 °C",
+        "diametral_clearance": None, "limit": 4,
+    },
+    "/api/rings/compare": {
+        "first": {"series": "AS568", "designation": "214"}, "second": {"series": "metric", "designation": "25x3.5"},
+    },
+    "/api/seals/match": {"kind": "lip_seal", "side": "rod", "surface": "28 mm", "groove": "38 mm", "length": "6.3 mm"},
+    "/api/seals/packing": {"bore": "45 mm", "rod": "30 mm", "depth": "42 mm", "ring_height": "5.1 mm", "lead": "1.5 mm"},
+    "/api/seals/press-fit": {"bore": "42 mm +0.039/-0", "outside_diameter": "42.13 mm", "width": "7 mm", "depth": "7 mm"},
+    "/api/compounds/advise": {
+        "fluids": ["mineral oil ISO VG 46"], "temperature_max": "70 °C", "lubricant": "mineral_grease",
+        "worst_gap": "0.08 mm", "pressure": "7 MPa", "section": "3.53 mm",
+    },
+    "/api/compounds/lubricant": {"lubricant": "mineral_grease", "material": "EPDM"},
     "/api/stacks/orient": {
         "zones": [
             {"key": "rod_side", "kind": "pressure", "pressure": "210 bar"},
@@ -58,6 +75,13 @@ FIELDS = {
         "squeeze_pct", "stretch_pct", "fill_pct", "installed_section_mm", "radial_gap_mm", "backup", "verdict", "findings",
     },
     "/api/glands/rings": {"rings", "near"},
+    "/api/glands/design": {"proposals"},
+    "/api/rings/compare": {"first", "second", "differences"},
+    "/api/seals/match": {"fits", "smaller", "larger"},
+    "/api/seals/packing": {"section_mm", "rings", "stack_mm", "compression_mm", "turns", "findings"},
+    "/api/seals/press-fit": {"interference_mm", "wanted_low_mm", "wanted_high_mm", "verdict", "findings"},
+    "/api/compounds/advise": {"media", "compounds", "hardness"},
+    "/api/compounds/lubricant": {"findings"},
     "/api/stacks/orient": {"stations", "findings"},
     "/api/torque/plan": {
         "setting_nm", "wrench_setting_nm", "setting_text", "passes", "wrench", "preload_kn", "proof_pct", "travel_mm",
@@ -107,9 +131,13 @@ def test_gland_check(app_client: TestClient) -> None:
     assert body["verdict"] == "reject"
     assert body["backup"] == {
         "needed": True, "count": 1, "sides": ["side away from pressure"], "designation": "backup ring for AS568-214",
-        "groove_width_needed_mm": pytest.approx(5.28, abs=0.01),
+        "groove_width_needed_mm": pytest.approx(5.28, abs=0.01), "kind": "solid", "why_kind": ANY,
     }  # fmt: skip
-    assert body["radial_gap_mm"] == {"concentric": 0.05, "worst": 0.1, "allowed": None}
+    # Gap 0.10 mm on one side: 70 Shore stands 3.5 MPa there, 90 Shore 10.5 MPa, a backup three times that.
+    assert body["radial_gap_mm"] == {
+        "concentric": 0.05, "worst": 0.1, "allowed": None, "growth": 0.0, "safe_without_backup_mpa": 3.5,
+        "safe_with_backup_mpa": 31.5,
+    }  # fmt: skip
     assert {"code", "severity", "message", "basis"} == set(body["findings"][0])
     inch = ask(
         app_client,
@@ -133,6 +161,37 @@ def test_sizes_for_a_groove(app_client: TestClient) -> None:
         assert same.json() == ring["check"]
     assert body["near"]
     assert all(miss["reasons"] for miss in body["near"])
+
+
+def test_other_readings_across_the_ring(app_client: TestClient) -> None:
+    # AS568-214 is 24.99 × 3.53 mm: outside 32.05; a cut ring's middle line is π·28.52 = 89.6 mm.
+    for way in ({"outside_diameter": "32.05 mm"}, {"cut_length": "89.6 mm"}, {"cone_diameter": "0.984 in"}):
+        answer = ask(app_client, "/api/rings/match", inside_diameter=None, section="3.53 mm", groove=None, **way)
+        assert answer.json()["candidates"][0]["designation"] == "214", way
+    both = ask(app_client, "/api/rings/match", cut_length="89.6 mm")
+    assert [error["field"] for error in both.json()["errors"]] == ["cut_length"]
+
+
+def test_further_readings_settle_a_look_alike(app_client: TestClient) -> None:
+    body = {"inside_diameter": "22 mm", "section": "1.6 mm", "condition": "used"}
+    first = app_client.post("/api/rings/match", json=body).json()
+    assert first["decided"] is False
+    assert first["next_measurement"]["read"] == "section"
+    further = [{"what": "section", "value": "1.75 mm"}]
+    then = app_client.post("/api/rings/match", json={**body, "further": further}).json()
+    assert then["decided"] is True
+    assert then["candidates"][0]["designation"] == "020"
+    assert then["candidates"][0]["probability"] > first["next_measurement"]["expected"] - 0.1
+
+
+def test_design_gives_dimensions_with_tolerances(app_client: TestClient) -> None:
+    for seat in ("piston", "rod", "face"):
+        proposals = ask(app_client, "/api/glands/design", seat=seat).json()["proposals"]
+        assert proposals
+        for one in proposals:
+            assert one["groove_width_mm"]["nominal"] > 0
+            assert (one["groove_depth_mm"] is not None) == (seat == "face")
+            assert one["check"]["verdict"] in {"good", "caution"}
 
 
 def test_orientation(app_client: TestClient) -> None:
@@ -188,6 +247,22 @@ def test_hold(app_client: TestClient) -> None:
         ("/api/rings/match", {"colour": "red"}, "colour"),
         ("/api/glands/check", {"ring": {"series": "AS568", "designation": "999"}}, "ring.designation"),
         ("/api/glands/check", {"pressure": "16 bar(a)"}, "pressure"),
+        ("/api/rings/match", {"inside_diameter": None}, "inside_diameter"),
+        ("/api/rings/match", {"further": [{"what": "section", "value": "3.5"}]}, "further.0.value"),
+        ("/api/rings/match", {"inside_diameter": None, "outside_diameter": "6 mm"}, "outside_diameter"),
+        ("/api/glands/check", {"wall": "8"}, "wall"),
+        ("/api/glands/check", {"housing": "wood"}, "housing"),
+        ("/api/glands/design", {"across": "50"}, "across"),
+        ("/api/rings/compare", {"first": {"series": "DIN", "designation": "1"}}, "first.series"),
+        ("/api/rings/compare", {"second": {"series": "AS568", "designation": "999"}}, "second.designation"),
+        ("/api/seals/match", {"groove": "20 mm"}, "groove"),
+        ("/api/seals/match", {"kind": "cork"}, "kind"),
+        ("/api/seals/packing", {"rod": "50 mm"}, "rod"),
+        ("/api/seals/press-fit", {"bore": "900 mm"}, "bore"),
+        ("/api/compounds/advise", {"fluids": ["treacle"]}, "fluids.0"),
+        ("/api/compounds/advise", {"temperature_min": "90 °C"}, "temperature_min"),
+        ("/api/compounds/advise", {"section": None}, "section"),
+        ("/api/compounds/lubricant", {"material": "cork"}, "material"),
         ("/api/stacks/orient", {"as_found": {"u1": "mars"}}, "as_found.u1"),
         ("/api/stacks/orient", {"zones": [{"key": "rod_side", "kind": "pressure"}]}, "zones.0.pressure"),
         ("/api/torque/plan", {"spec": {"min": "40 Nm", "max": "34 Nm"}}, "spec.min"),

@@ -16,6 +16,7 @@ from ironkettle.core.jobs.entries import IntakeRecorded
 from ironkettle.reference import fluids, ring_table
 from ironkettle.store.jobs import NewEntry, append_entry, open_job
 from ironkettle.store.people import Person, all_people, find_person
+from ironkettle.store.seals import SealItem
 from ironkettle.store.sheets import add_sheet, load_sheet
 from ironkettle.store.tools import GaugeTool, WrenchTool
 
@@ -33,6 +34,7 @@ def load_demo(session: Session) -> bool:
     session.add_all(Person(**person) for person in workshop["people"])
     session.add_all(WrenchTool(**wrench) for wrench in workshop["wrenches"])
     session.add_all(GaugeTool(**gauge) for gauge in workshop["gauges"])
+    session.add_all(SealItem(**seal) for seal in workshop["seals"])
     session.flush()
     bench = Bench(ring_table(), fluids())
     for index, job in enumerate(workshop["jobs"]):

@@ -74,14 +74,14 @@ def search_rings(gland: Gland, table: RingTable, tables: GlandTables, *, limit: 
 
 
 def _merged(order: list[int], table: RingTable, checks: dict[int, GlandCheck]) -> list[Fit]:
-    """One line for sizes that are one ring under several names, in the order of the best of them."""
+    """One line for sizes that are one ring under several names, at the place of the best, first name of the table."""
     fits, seen = [], set[int]()
     for place in order:
         if place in seen:
             continue
-        members = [i for i in table.names_of(place) if i in order]
-        seen.update(members)
-        fits.append(Fit(table.sizes[place], checks[place], tuple(table.sizes[i] for i in members if i != place)))
+        first, *others = sorted(i for i in table.names_of(place) if i in order)
+        seen.update((first, *others))
+        fits.append(Fit(table.sizes[first], checks[first], tuple(table.sizes[i] for i in others)))
     return fits
 
 

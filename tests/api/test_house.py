@@ -1,0 +1,63 @@
+"""House rules over the API: they reach every calculation, are named on it, and go back."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.api.test_contract import BODIES
+
+
+def rule(client: TestClient, key: str) -> dict[str, Any]:
+    return next(one for one in client.get("/api/house-rules").json() if one["key"] == key)
+
+
+def test_a_changed_limit_reaches_the_groove_check_and_is_named(client: TestClient) -> None:
+    body = {**BODIES["/api/glands/check"], "pressure": None}
+    assert client.post("/api/glands/check", json=body).json()["verdict"] == "good"
+    changed = client.put("/api/house-rules/squeeze_static_low", json={"value": 22, "who": "tamsin"})
+    assert changed.status_code == 200
+    kept = rule(client, "squeeze_static_low")
+    assert (kept["value"], kept["shipped"], kept["who"]) == (22, 10, "Tamsin Orrell")
+    strict = client.post("/api/glands/check", json=body).json()
+    assert strict["verdict"] == "reject"
+    assert strict["limits"]["squeeze_pct"] == {"low": 22, "high": 30}
+    assert "changed by this shop" in strict["findings"][0]["basis"]
+    client.delete("/api/house-rules/squeeze_static_low?who=tamsin")
+    assert rule(client, "squeeze_static_low")["value"] == 10
+    assert client.post("/api/glands/check", json=body).json()["verdict"] == "good"
+
+
+def test_priors_and_uncertainty_reach_the_match(client: TestClient) -> None:
+    body = {"inside_diameter": "44.1 mm", "section": "3.5 mm", "condition": "used", "limit": 20}
+
+    def share(series: str) -> float:
+        found = client.post("/api/rings/match", json=body).json()["candidates"]
+        return sum(c["probability"] for c in found if c["series"] == series)
+
+    before = share("JIS B 2401")
+    client.put("/api/house-rules/prior_jisb2401", json={"value": 1, "who": "bede"})
+    assert share("JIS B 2401") > before
+    first = client.post("/api/rings/match", json=body).json()["candidates"][0]["probability"]
+    client.put("/api/house-rules/uncertainty", json={"value": 0.5, "who": "bede"})
+    assert client.post("/api/rings/match", json=body).json()["candidates"][0]["probability"] != first
+
+
+@pytest.mark.parametrize(
+    ("key", "body", "field"),
+    [
+        ("squeeze_static_low", {"value": 40, "who": "tamsin"}, "value"),
+        ("squeeze_static_low", {"value": "wide", "who": "tamsin"}, "value"),
+        ("squeeze_static_low", {"value": 12, "who": "nobody"}, "who"),
+        ("colour", {"value": 12, "who": "tamsin"}, "key"),
+    ],
+)
+def test_refusals_change_nothing(client: TestClient, key: str, body: dict[str, Any], field: str) -> None:
+    before = client.get("/api/house-rules").json()
+    answer = client.put(f"/api/house-rules/{key}", json=body)
+    assert answer.status_code == 422
+    assert field in [error["field"] for error in answer.json()["errors"]]
+    assert client.get("/api/house-rules").json() == before
+    assert client.delete("/api/house-rules/colour?who=tamsin").status_code == 422
