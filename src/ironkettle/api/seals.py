@@ -54,7 +54,7 @@ class HousingBody(Body):
         return Housing(self.kind, self.side, surface, groove, length, tolerance)
 
 
-class SealOut(BaseModel):
+class SealCandidateOut(BaseModel):
     """A size against the housing; ``…_off_mm`` is housing minus size; ``changes`` what would have to change."""
 
     name: str
@@ -69,7 +69,7 @@ class SealOut(BaseModel):
     changes: list[str]
 
     @classmethod
-    def of(cls, one: SealCandidate) -> SealOut:
+    def of(cls, one: SealCandidate) -> SealCandidateOut:
         size = one.size
         return cls(
             name=size.name,
@@ -86,9 +86,9 @@ class SealOut(BaseModel):
 
 
 class SealMatchOut(BaseModel):
-    fits: list[SealOut]
-    smaller: list[SealOut]
-    larger: list[SealOut]
+    fits: list[SealCandidateOut]
+    smaller: list[SealCandidateOut]
+    larger: list[SealCandidateOut]
 
 
 @router.post("/match", summary="Which seal lives in this housing")
@@ -96,9 +96,9 @@ def match(body: HousingBody, session: DbSession) -> SealMatchOut:
     stock = [item.size() for item in all_seals(session)]
     found = match_seal(body.housing(), [*stock, *seal_sizes()])
     return SealMatchOut(
-        fits=[SealOut.of(one) for one in found.fits],
-        smaller=[SealOut.of(one) for one in found.smaller],
-        larger=[SealOut.of(one) for one in found.larger],
+        fits=[SealCandidateOut.of(one) for one in found.fits],
+        smaller=[SealCandidateOut.of(one) for one in found.smaller],
+        larger=[SealCandidateOut.of(one) for one in found.larger],
     )
 
 

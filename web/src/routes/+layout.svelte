@@ -10,10 +10,15 @@
 	let theme = $state(localStorage.getItem(KEY) ?? 'kettle-night');
 	const links = [
 		{ href: '/', name: 'Bench' },
-		{ href: '/rings', name: 'Ring finder' },
-		{ href: '/grooves', name: 'Groove check' },
+		{ href: '/rings', name: 'Rings' },
+		{ href: '/grooves', name: 'Grooves' },
+		{ href: '/seals', name: 'Seals' },
+		{ href: '/compounds', name: 'Compounds' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
+
+	const isHere = (href: string) =>
+		page.url.pathname === href || (href !== '/' && page.url.pathname.startsWith(`${href}/`));
 
 	$effect(() => {
 		document.documentElement.dataset.theme = theme;
@@ -25,19 +30,21 @@
 </script>
 
 <div class="flex min-h-screen flex-col">
-	<header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-2 border-primary bg-base-200 px-4 py-1">
+	<header
+		class="flex flex-wrap print:hidden items-center gap-x-4 gap-y-1 border-b-2 border-primary bg-base-200 px-4 py-1"
+	>
 		<a
 			href="/"
 			class="flex items-center gap-2 py-1 font-display text-2xl font-extrabold tracking-wide text-primary"
 		>
 			<img src="/favicon.svg" alt="" class="size-8" />Iron Kettle
 		</a>
-		<nav class="flex" aria-label="Main">
+		<nav class="flex flex-wrap" aria-label="Main">
 			{#each links as link (link.href)}
 				<a
 					href={link.href}
-					class="btn btn-ghost aria-[current]:text-primary"
-					aria-current={page.url.pathname === link.href ? 'page' : undefined}>{link.name}</a
+					class="btn px-3 btn-ghost aria-[current]:text-primary"
+					aria-current={isHere(link.href) ? 'page' : undefined}>{link.name}</a
 				>
 			{/each}
 		</nav>

@@ -4,21 +4,23 @@
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import type { Schemas } from '$lib/api';
 	import { Findings, shown } from '$lib/shared';
+	import GapLines from './GapLines.svelte';
 	import GrooveDrawing from './GrooveDrawing.svelte';
 	import SpanBand from './SpanBand.svelte';
 
 	interface Props {
 		check: Schemas['GlandCheckOut'];
 		groove: Schemas['GrooveBody'];
-		width: number;
 		name: string;
 	}
-	let { check, groove, width, name }: Props = $props();
+	let { check, groove, name }: Props = $props();
 
-	const words = { good: 'Good', caution: 'Take care', reject: 'Does not fit' };
-	const squeeze = $derived(check.limits.squeeze_pct);
-	const section = $derived(check.installed_section_mm.nominal);
-	const gap = $derived(check.radial_gap_mm);
+	const words = { good: 'Good', caution: 'Take care', reject: 'Not like this' };
+	const section = $derived(shown(check.installed_section_mm.nominal, 3));
+	const depth = $derived(shown(check.depth_mm, 3));
+	const inside = $derived(shown(check.free_inside_diameter_mm, 3));
+	const seat = $derived(shown(check.seat_diameter_mm, 3));
+	const stretched = $derived(check.seat_diameter_mm > check.free_inside_diameter_mm);
 </script>
 
 <section class="panel" aria-label="Result">
@@ -32,51 +34,38 @@
 		{:else}<CircleX size={26} aria-hidden="true" />{/if}
 		{words[check.verdict]}: {name}
 	</p>
-	<GrooveDrawing {check} {groove} {width} />
-	<p class="faint text-sm">Dashed: the ring free. Filled: pressed into the gland, its area kept.</p>
+	<GrooveDrawing {check} {groove} />
+	<p class="faint text-sm">Dashed: the ring free. Filled: pressed into the gland, its area kept. To scale.</p>
 	<SpanBand
 		name="Squeeze"
 		span={check.squeeze_pct}
-		low={squeeze.low}
-		high={squeeze.high}
-		sum="(installed section − depth) / installed section = ({shown(section, 3)} − {shown(
-			check.depth_mm,
-			3
-		)}) / {shown(section, 3)}"
+		low={check.limits.squeeze_pct.low}
+		high={check.limits.squeeze_pct.high}
+		sum="(installed section − depth) / installed section = ({section} − {depth}) / {section} = {shown(
+			check.squeeze_pct.nominal,
+			1
+		)} %"
 	/>
 	<SpanBand
 		name="Stretch"
 		span={check.stretch_pct}
 		low={check.limits.stretch_pct.low}
 		high={check.limits.stretch_pct.high}
-		sum="(diameter it sits on − free inside diameter) / free inside diameter; the section falls from {shown(
-			check.free_section_mm,
-			3
-		)} to {shown(section, 3)} mm, volume kept"
+		sum={stretched || groove.seat === 'piston'
+			? `(seat − free inside) / free inside = (${seat} − ${inside}) / ${inside} = ${shown(check.stretch_pct.nominal, 1)} %; volume kept: ${section}² · (${seat} + ${section}) = ${shown(check.free_section_mm, 3)}² · (${inside} + ${shown(check.free_section_mm, 3)})`
+			: `no stretch: the ring's inside ${inside} mm is not smaller than what it sits on, ${seat} mm; the section stays ${section} mm`}
 	/>
 	<SpanBand
 		name="Fill"
 		span={check.fill_pct}
 		low={0}
 		high={check.limits.fill_nominal_max_pct}
-		sum="π/4 · section² / (depth × width) = 0.785 · {shown(section, 3)}² / ({shown(
-			check.depth_mm,
+		sum="π/4 · section² / (depth × width) = 0.7854 · {section}² / ({depth} × {shown(
+			check.width_mm,
 			3
-		)} × {shown(width, 3)})"
+		)}) = {shown(check.fill_pct.nominal, 1)} %; worst case below {check.limits.fill_worst_max_pct} %"
 	/>
-	{#if gap.worst !== null}
-		<p>
-			<strong>Gap {shown(gap.worst)} mm at worst</strong>
-			<span class="faint">({shown(gap.concentric ?? 0)} mm concentric)</span>, allowed without a backup ring:
-			{gap.allowed === null ? 'none at this pressure' : `${shown(gap.allowed)} mm`}.
-		</p>
-	{/if}
-	{#if check.backup.needed}
-		<p class="font-semibold">
-			{check.backup.count} backup {check.backup.count === 1 ? 'ring' : 'rings'}, {check.backup.sides[0]}: {check
-				.backup.designation}; groove about {shown(check.backup.groove_width_needed_mm ?? 0)} mm wide.
-		</p>
-	{/if}
+	<GapLines gap={check.radial_gap_mm} backup={check.backup} />
 	<Findings findings={check.findings} />
-	<p class="faint mt-2 text-sm">Usual handbook limits; guidance. The maker's drawing wins.</p>
+	<p class="faint mt-2 text-sm">Limits: {check.limits.basis}.</p>
 </section>

@@ -1,88 +1,93 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
 	import { shown } from '$lib/shared';
+	import { pressedWidth } from './groove';
 
 	interface Props {
 		check: Schemas['GlandCheckOut'];
 		groove: Schemas['GrooveBody'];
-		width: number;
 	}
-	let { check, groove, width }: Props = $props();
+	let { check, groove }: Props = $props();
 
-	// Everything in millimetres; the seat is drawn with its groove below and the other part above.
+	// Everything in millimetres, to one scale; the part with the groove lies below, the other above.
+	const width = $derived(check.width_mm);
 	const depth = $derived(check.depth_mm);
 	const section = $derived(check.installed_section_mm.nominal);
-	const gap = $derived(Math.max(check.radial_gap_mm.concentric ?? 0, 0.03 * depth));
-	const margin = $derived(width * 0.35);
+	const free = $derived(check.free_section_mm);
+	const gap = $derived(check.radial_gap_mm.concentric ?? 0);
+	const margin = $derived(width * 0.55);
+	const letter = $derived((width + 2 * margin) / 34);
+	const wall = $derived(Math.max(section * 0.55, letter * 2.2));
 	const backups = $derived(groove.backup_rings_fitted ?? 0);
-	const backupWidth = $derived(section * 0.4);
-	// The area of the section is kept when it is pressed to the depth of the gland.
-	const pressed = $derived(Math.min(section, depth));
-	const across = $derived(section ** 2 / pressed);
+	const both = $derived(groove.pressure_direction === 'both_sides');
+	const backupWidth = $derived(Math.min(section * 0.4, (width - section * 0.9) / Math.max(backups, 1)));
+	const left = $derived(backups === 2 ? backupWidth : 0);
 	const room = $derived(width - backups * backupWidth);
-	const centre = $derived((backups === 2 ? backupWidth : 0) + room - Math.min(across, room) / 2);
-	const tall = $derived(depth + section * 1.3);
-	const letter = $derived((width + 2 * margin) / 26);
+	const height = $derived(Math.min(section, depth));
+	const across = $derived(Math.min(pressedWidth(section, height), room));
+	// Pressure from the left lays the ring against the right wall or backup; from both sides it floats.
+	const start = $derived(groove.pressure && !both ? left + room - across : left + (room - across) / 2);
+	const names = $derived(
+		{ piston: ['housing', 'piston'], rod: ['rod', 'housing'], face: ['cover', 'housing'] }[groove.seat]
+	);
+	const top = $derived(Math.min(depth - free, -gap) - wall);
 </script>
 
 <svg
-	viewBox="{-margin} {-section * 0.65} {width + 2 * margin} {tall}"
-	class="max-h-[34vh] w-full"
+	viewBox="{-margin} {top} {width + 2 * margin} {depth + wall - top}"
+	class="max-h-[32vh] w-full"
 	role="img"
 	aria-label="Groove to scale: depth {shown(depth)} mm, width {shown(width)} mm, ring pressed from {shown(
 		section
-	)} to {shown(depth)} mm"
+	)} to {shown(height)} mm{backups ? `, ${backups} backup` : ''}"
 >
-	<rect x={-margin} y={-section} width={width + 2 * margin} height={section} class="part" />
+	<rect x={-margin} y={top} width={width + 2 * margin} height={-top} class="part" />
 	<path
-		d="M {-margin} {gap} H 0 V {depth} H {width} V {gap} H {width + margin} V {depth + section} H {-margin} Z"
+		d="M {-margin} {gap} H 0 V {depth} H {width} V {gap} H {width + margin} V {depth + wall} H {-margin} Z"
 		class="part inner"
 	/>
-	<ellipse
-		cx={centre}
-		cy={depth - check.free_section_mm / 2}
-		rx={check.free_section_mm / 2}
-		ry={check.free_section_mm / 2}
-		class="free"
-	/>
-	<ellipse
-		cx={centre}
-		cy={depth - pressed / 2}
-		rx={Math.min(across, room) / 2}
-		ry={pressed / 2}
-		class="ring"
-	/>
-	{#if backups >= 1}<rect
-			x={width - backupWidth}
-			y={gap * 0.2}
-			width={backupWidth}
-			height={depth - gap * 0.2}
-			class="backup"
-		/>{/if}
-	{#if backups === 2}<rect
-			x="0"
-			y={gap * 0.2}
-			width={backupWidth}
-			height={depth - gap * 0.2}
-			class="backup"
-		/>{/if}
+	<rect x={start} y={depth - height} width={across} {height} rx={height / 2} class="ring" />
+	<circle cx={start + across / 2} cy={depth - free / 2} r={free / 2} class="free" />
+	{#if backups >= 1}
+		<rect x={width - backupWidth} y={0} width={backupWidth} height={depth} class="backup" />
+	{/if}
+	{#if backups === 2}<rect x={0} y={0} width={backupWidth} height={depth} class="backup" />{/if}
 	{#if groove.pressure}
-		<text x={-margin + letter * 0.4} y={gap / 2} class="word" font-size={letter}>{groove.pressure} →</text>
-		{#if groove.pressure_direction === 'both_sides'}
-			<text x={width + margin - letter * 0.4} y={gap / 2} class="word end" font-size={letter}
-				>← {groove.pressure}</text
+		<g class="arrow">
+			<path
+				d="M {-margin * 0.8} {depth * 0.5} h {margin * 0.55} m {-letter} {-letter * 0.7} l {letter} {letter *
+					0.7} l {-letter} {letter * 0.7}"
+			/>
+			{#if both}
+				<path
+					d="M {width + margin * 0.8} {depth * 0.5} h {-margin * 0.55} m {letter} {-letter *
+						0.7} l {-letter} {letter * 0.7} l {letter} {letter * 0.7}"
+				/>
+			{/if}
+		</g>
+		<text x={-margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word" font-size={letter}
+			>{groove.pressure}</text
+		>
+		{#if both}
+			<text x={width + margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word end" font-size={letter}
+				>{groove.pressure}</text
 			>
 		{/if}
 	{/if}
-	<text x={width / 2} y={depth + letter * 1.3} class="word middle" font-size={letter}
-		>width {shown(width)} mm, depth {shown(depth)} mm</text
+	<text x={-margin * 0.95} y={top + letter * 1.1} class="word" font-size={letter}>{names[0]}</text>
+	<text x={-margin * 0.95} y={depth + wall - letter * 0.8} class="word" font-size={letter}>{names[1]}</text>
+	<text x={width / 2} y={depth + letter} class="word middle" font-size={letter}
+		>{shown(width)} wide, {shown(depth)} mm deep</text
 	>
+	{#if backups}
+		<text x={width + letter * 0.4} y={depth * 0.8} class="word" font-size={letter * 0.9}>backup</text>
+	{/if}
 </svg>
 
 <style>
 	rect,
 	path,
-	ellipse {
+	circle {
 		vector-effect: non-scaling-stroke;
 		stroke: var(--color-base-content);
 		stroke-width: 1px;
@@ -96,18 +101,27 @@
 	.ring {
 		fill: var(--rubber);
 		stroke: var(--rubber-edge);
+		stroke-width: 2px;
 	}
 	.free {
 		fill: none;
+		stroke: var(--color-accent);
+		stroke-width: 1.5px;
 		stroke-dasharray: 5 4;
 	}
 	.backup {
 		fill: var(--hard);
 	}
+	.arrow path {
+		fill: none;
+		stroke: var(--pressed);
+		stroke-width: 3px;
+	}
 	.word {
 		fill: var(--color-base-content);
-		stroke: var(--void);
-		stroke-width: 0.06;
+		stroke: var(--color-base-100);
+		stroke-width: 3px;
+		vector-effect: non-scaling-stroke;
 		paint-order: stroke;
 		font-weight: 600;
 		dominant-baseline: middle;

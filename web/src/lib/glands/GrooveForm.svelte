@@ -1,7 +1,16 @@
 <script lang="ts">
 	import type { Problem } from '$lib/api';
-	import { faultAt, QuantityField } from '$lib/shared';
-	import { ACROSS, GROOVE_DIAMETER, type GrooveDraft } from './groove';
+	import { Choice, faultAt, QuantityField } from '$lib/shared';
+	import {
+		ACROSS,
+		GROOVE_DIAMETER,
+		HOUSINGS,
+		MATERIALS,
+		MEDIA,
+		MOTIONS,
+		SEATS,
+		type GrooveDraft
+	} from './groove';
 
 	interface Props {
 		draft: GrooveDraft;
@@ -18,69 +27,23 @@
 		focused = false
 	}: Props = $props();
 
-	const id = $props.id();
 	let temperatureUnit = $state('°C');
 	const acrossField = $derived({ piston: 'bore', rod: 'rod', face: 'groove_depth' }[draft.seat]);
-	const seats = [
-		['piston', 'Piston', 'groove in the inner part'],
-		['rod', 'Rod', 'groove in the outer part'],
-		['face', 'Face', 'groove in a flat face']
-	] as const;
-	const motions = [
-		['static', 'Still'],
-		['reciprocating', 'To and fro'],
-		['rotary', 'Turning']
-	] as const;
 </script>
 
-{#snippet choice(
-	name: string,
-	options: readonly (readonly [string, string, string?])[],
-	value: string,
-	set: (value: string) => void
-)}
-	<fieldset class="mb-2">
-		<legend class="font-semibold">{name}</legend>
-		<div class="flex flex-wrap gap-2">
-			{#each options as [key, word, hint] (key)}
-				<button
-					type="button"
-					class="btn aria-pressed:btn-primary"
-					aria-pressed={value === key}
-					title={hint}
-					onclick={() => set(key)}>{word}</button
-				>
-			{/each}
-		</div>
-	</fieldset>
-{/snippet}
-
 <div class="flex flex-wrap gap-x-6">
-	{@render choice('Seat', seats, draft.seat, (value) => (draft.seat = value as GrooveDraft['seat']))}
-	{@render choice(
-		'Motion',
-		motions,
-		draft.motion,
-		(value) => (draft.motion = value as GrooveDraft['motion'])
-	)}
-	{@render choice(
-		'Medium',
-		[
-			['liquid', 'Liquid'],
-			['gas', 'Gas']
-		],
-		draft.medium,
-		(value) => (draft.medium = value as GrooveDraft['medium'])
-	)}
+	<Choice name="Seat" options={SEATS} bind:value={draft.seat} />
+	<Choice name="Motion" options={MOTIONS} bind:value={draft.motion} />
+	<Choice name="Medium" options={MEDIA} bind:value={draft.medium} />
 </div>
-<div class="grid gap-x-4 sm:grid-cols-2">
+<div class="grid gap-x-3 sm:grid-cols-3">
 	<QuantityField
 		label={ACROSS[draft.seat]}
 		dimension="length"
 		bind:value={draft.across}
 		bind:unit={lengthUnit}
 		fault={faultAt(problem, acrossField)}
-		hint="a tolerance may follow: 50 mm +0.039/-0"
+		hint="or 50 mm +0.039/-0"
 		{focused}
 	/>
 	<QuantityField
@@ -120,28 +83,53 @@
 		fault={faultAt(problem, 'temperature')}
 	/>
 </div>
-<div class="flex flex-wrap gap-4">
+<div class="grid grid-cols-2 gap-x-3 gap-y-1 sm:grid-cols-4">
 	<label class="block">
-		<span class="block font-semibold">Pressure comes from</span>
-		<select class="entry select w-44" bind:value={draft.direction}>
+		<span class="block text-sm font-semibold">Pressure from</span>
+		<select class="entry select w-full" bind:value={draft.direction}>
 			<option value="one_side">one side</option>
 			<option value="both_sides">both sides</option>
 		</select>
 	</label>
-	<label class="block" for="{id}-hardness">
-		<span class="block font-semibold">Hardness [Shore A]</span>
-		<select id="{id}-hardness" class="entry select w-32" bind:value={draft.hardness}>
-			{#each [60, 70, 80, 90] as shore (shore)}<option value={shore}>{shore}</option>{/each}
-		</select>
-	</label>
 	<label class="block">
-		<span class="block font-semibold">Backup rings in it</span>
-		<select class="entry select w-32" bind:value={draft.backups}>
+		<span class="block text-sm font-semibold">Backup rings in it</span>
+		<select class="entry select w-full" bind:value={draft.backups}>
 			{#each [0, 1, 2] as count (count)}<option value={count}>{count}</option>{/each}
 		</select>
 	</label>
 	<label class="block">
-		<span class="block font-semibold">Swelling [% volume]</span>
-		<input type="number" min="-20" max="100" class="entry input w-28" bind:value={draft.swell} />
+		<span class="block text-sm font-semibold">Compound</span>
+		<select class="entry select w-full" bind:value={draft.material}>
+			{#each MATERIALS as one (one)}<option>{one}</option>{/each}
+		</select>
+	</label>
+	<label class="block">
+		<span class="block text-sm font-semibold">Hardness, Shore A</span>
+		<select class="entry select w-full" bind:value={draft.hardness}>
+			{#each [60, 70, 80, 90] as shore (shore)}<option value={shore}>{shore}</option>{/each}
+		</select>
 	</label>
 </div>
+<details class="mt-1">
+	<summary class="min-h-8 cursor-pointer text-sm font-semibold">Swelling, and a housing that gives</summary>
+	<div class="grid items-start gap-x-3 sm:grid-cols-3">
+		<label class="block">
+			<span class="block font-semibold">Swelling, % of volume</span>
+			<input type="number" min="-20" max="100" class="entry input w-full" bind:value={draft.swell} />
+		</label>
+		<QuantityField
+			label="Wall of the housing"
+			dimension="length"
+			bind:value={draft.wall}
+			bind:unit={lengthUnit}
+			fault={faultAt(problem, 'wall')}
+			hint="given, growth under pressure counts"
+		/>
+		<label class="block">
+			<span class="block font-semibold">Housing of</span>
+			<select class="entry select w-full" bind:value={draft.housing}>
+				{#each HOUSINGS as one (one)}<option>{one}</option>{/each}
+			</select>
+		</label>
+	</div>
+</details>

@@ -16,6 +16,9 @@ export interface GrooveDraft {
 	temperature: string;
 	swell: number;
 	backups: number;
+	material: string;
+	wall: string;
+	housing: Schemas['HousingMaterial'];
 }
 
 export const emptyGroove = (): GrooveDraft => ({
@@ -31,7 +34,10 @@ export const emptyGroove = (): GrooveDraft => ({
 	hardness: 70,
 	temperature: '20 °C',
 	swell: 0,
-	backups: 0
+	backups: 0,
+	material: 'NBR',
+	wall: '',
+	housing: 'steel'
 });
 
 /** What the third dimension is called on each seat. */
@@ -63,9 +69,35 @@ export function grooveBody(draft: GrooveDraft, length: string, pressure: string)
 		pressure: draft.pressure.trim() ? withUnit(draft.pressure, pressure) : null,
 		pressure_direction: draft.direction,
 		hardness_shore_a: draft.hardness,
-		material: 'NBR',
+		material: draft.material,
 		temperature: withUnit(draft.temperature || '20', '°C'),
 		swell_pct: draft.swell,
-		backup_rings_fitted: draft.backups
+		backup_rings_fitted: draft.backups,
+		wall: draft.wall.trim() ? withUnit(draft.wall, length) : null,
+		housing: draft.housing
 	};
+}
+
+/** Compounds of the compatibility table, commonest first. */
+export const MATERIALS = ['NBR', 'HNBR', 'FKM', 'EPDM', 'VMQ', 'CR', 'AU', 'PTFE'] as const;
+export const HOUSINGS = ['steel', 'stainless steel', 'cast iron', 'aluminium', 'bronze or brass'] as const;
+export const SEATS = [
+	['piston', 'Piston', 'groove in the inner part'],
+	['rod', 'Rod', 'groove in the outer part'],
+	['face', 'Face', 'groove in a flat face']
+] as const;
+export const MOTIONS = [
+	['static', 'Still'],
+	['reciprocating', 'To and fro'],
+	['rotary', 'Turning']
+] as const;
+export const MEDIA = [
+	['liquid', 'Liquid'],
+	['gas', 'Gas']
+] as const;
+
+/** A pressed ring keeps its area: width of a shape with flat faces and round ends, as high as the gland is deep. */
+export function pressedWidth(section: number, height: number): number {
+	const area = (Math.PI / 4) * section ** 2;
+	return height + Math.max(area - (Math.PI / 4) * height ** 2, 0) / height;
 }

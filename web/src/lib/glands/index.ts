@@ -1,3 +1,14 @@
 export { default as CheckResult } from './CheckResult.svelte';
+export { default as GrooveDrawing } from './GrooveDrawing.svelte';
 export { default as GrooveForm } from './GrooveForm.svelte';
-export { emptyGroove, grooveBody, isComplete } from './groove';
+export {
+	ACROSS,
+	emptyGroove,
+	grooveBody,
+	isComplete,
+	MATERIALS,
+	MEDIA,
+	MOTIONS,
+	SEATS,
+	type GrooveDraft
+} from './groove';

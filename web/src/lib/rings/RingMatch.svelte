@@ -1,9 +1,10 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import Ruler from '@lucide/svelte/icons/ruler';
-	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import type { Schemas } from '$lib/api';
 	import CandidateRow from './CandidateRow.svelte';
+	import { RingFinder } from './finder.svelte';
+	import ReadingForm from './ReadingForm.svelte';
+	import SettleIt from './SettleIt.svelte';
 	import type { RingReading } from './types';
 
 	interface Props {
@@ -14,139 +15,52 @@
 	}
 	let { groove = null, chosen = null, onChoose, beside }: Props = $props();
 
-	const conditions: { key: Schemas['Condition']; name: string; hint: string }[] = [
-		{ key: 'used', name: 'Used', hint: 'sound, but has run' },
-		{ key: 'new', name: 'New', hint: 'never fitted' },
-		{
-			key: 'flattened',
-			name: 'Flattened',
-			hint: 'flat on one or both sides: read the section twice, crossed'
-		},
-		{ key: 'swollen', name: 'Swollen', hint: 'soft, grown by the fluid' },
-		{ key: 'stretched', name: 'Stretched', hint: 'lived stretched, hangs loose now' }
-	];
-	let condition = $state<Schemas['Condition']>('used');
-	let diameter = $state('');
-	let section = $state('');
-	let crossed = $state('');
-	let unit = $state('mm');
-	let answer = $state.raw<Schemas['RingMatchOut'] | null>(null);
-	let problem = $state.raw<Problem | null>(null);
-
-	const reading = $derived<RingReading>({
-		inside_diameter: withUnit(diameter, unit),
-		section: withUnit(section, unit),
-		section_crossed: condition === 'flattened' && crossed.trim() ? withUnit(crossed, unit) : null,
-		condition
-	});
+	const finder = new RingFinder();
+	const answer = $derived(finder.answer);
+	const largest = $derived(
+		Math.max(
+			answer?.measured_section_mm ?? 0,
+			...(answer?.candidates.map((one) => one.section_mm + one.section_tolerance_mm) ?? [])
+		)
+	);
 
 	$effect(() => {
-		if (!diameter.trim() || !section.trim()) {
-			answer = null;
-			problem = null;
-			return;
-		}
-		const body = { ...reading, groove, limit: 8 };
-		let current = true;
-		const wait = setTimeout(async () => {
-			const result = await ask(api.POST('/api/rings/match', { body }));
-			if (!current) return;
-			answer = result.data;
-			problem = result.problem;
-		}, 60);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		if (finder.complete) return finder.ask(finder.body(groove));
+		finder.answer = null;
+		finder.problem = null;
 	});
 </script>
 
 <div class="grid items-start gap-4 lg:grid-cols-[27rem_1fr]">
-	<div>
+	<div class="space-y-2">
 		{@render beside?.()}
-		<div data-form class="mt-2">
-			<fieldset class="mb-2">
-				<legend class="mb-1 font-semibold">How is the old ring?</legend>
-				<div class="flex flex-wrap gap-2">
-					{#each conditions as one (one.key)}
-						<button
-							type="button"
-							class="btn aria-pressed:btn-primary"
-							aria-pressed={condition === one.key}
-							title={one.hint}
-							onclick={() => (condition = one.key)}>{one.name}</button
-						>
-					{/each}
-				</div>
-			</fieldset>
-			<div class="flex flex-wrap gap-x-4">
-				<QuantityField
-					label="Inside diameter"
-					dimension="length"
-					bind:value={diameter}
-					bind:unit
-					focused
-					fault={faultAt(problem, 'inside_diameter')}
-					hint="ring lying free, not stretched"
-				/>
-				<QuantityField
-					label={condition === 'flattened' ? 'Section, first reading' : 'Section'}
-					dimension="length"
-					bind:value={section}
-					bind:unit
-					fault={faultAt(problem, 'section')}
-					hint="thickness of the cord"
-				/>
-				{#if condition === 'flattened'}
-					<QuantityField
-						label="Section, crossed"
-						dimension="length"
-						bind:value={crossed}
-						bind:unit
-						fault={faultAt(problem, 'section_crossed')}
-						hint="at right angles to the first"
-					/>
-				{/if}
-			</div>
-		</div>
-
-		{#if problem && problem.status !== 422}<ProblemNote {problem} />{/if}
-		{#if answer}
-			<div aria-live="polite">
-				{#if answer.decided}
-					<p class="my-2 font-semibold text-success">
-						One size stands out, of {answer.sizes_considered} looked at.
-					</p>
-				{:else if answer.next_measurement}
-					<p class="my-2 flex gap-2 rounded border-2 border-accent p-2">
-						<Ruler size={24} class="shrink-0 text-accent" aria-hidden="true" />
-						<span>
-							<strong>Not settled. Measure next: {answer.next_measurement.what}.</strong>
-							<span class="block">{answer.next_measurement.why}.</span>
-						</span>
-					</p>
-				{/if}
-			</div>
-		{/if}
+		<ReadingForm {finder} />
 	</div>
 	<div>
 		{#if answer}
-			<ol class="space-y-2">
-				{#each answer.candidates as candidate (candidate.series + candidate.designation)}
+			<SettleIt {finder} {answer} />
+			<ol class="space-y-2" aria-label="Sizes, most probable first">
+				{#each answer.candidates as candidate, index (candidate.series + candidate.designation)}
 					<CandidateRow
 						{candidate}
+						measured={answer.measured_section_mm}
+						{largest}
+						open={index === 0}
 						chosen={chosen?.series === candidate.series && chosen.designation === candidate.designation}
-						onChoose={onChoose && (() => onChoose(candidate, reading))}
+						onChoose={onChoose && (() => onChoose(candidate, finder.reading))}
 					/>
 				{/each}
 			</ol>
 			<p class="faint mt-2 text-sm">
-				Sizes from SAE AS568, ISO 3601-1, JIS B 2401 and common metric stock. Probability from the reading,
-				the tolerances and the condition{groove ? ', and from whether the size can live in this groove' : ''}.
-				Guidance: the maker's drawing wins.
+				Full line: the section as measured. Green band: the size with its tolerance, to one scale. Sizes from
+				SAE AS568, ISO 3601-1, JIS B 2401 (diameter tolerance estimated) and common metric stock, which is no
+				standard. Guidance: the maker's drawing and your own copy of the standard win.
 			</p>
 		{:else}
-			<p class="panel faint">The sizes that fit the reading appear here as you type.</p>
+			<p class="panel faint">
+				The sizes that fit the reading appear here as you type. Any notation will do: 24,9 · 0.984" · 1-5/16
+				in.
+			</p>
 		{/if}
 	</div>
 </div>

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { faultAt } from './forms';
+import { faultAt, keyOf } from './forms';
 
 const problem = {
 	type: '',
@@ -17,4 +17,9 @@ it('finds the fault of a field by its own name or the end of its path', () => {
 	expect(faultAt(problem, 'section')).toBe('is absurd');
 	expect(faultAt(problem, 'ore')).toBeNull();
 	expect(faultAt(null, 'section')).toBeNull();
+});
+
+it('makes a key of a name', () => {
+	expect(keyOf('Rod lip seal 28 × 38, drawer 12')).toBe('rod-lip-seal-28-38-drawer-12');
+	expect(keyOf('Ünal')).toBe('u-nal');
 });

@@ -18,3 +18,13 @@ export function focusNext(from: HTMLElement): boolean {
 	if (next instanceof HTMLInputElement) next.select();
 	return next !== undefined;
 }
+
+/** A key for a name: small letters, digits and dashes. */
+export function keyOf(name: string): string {
+	return name
+		.toLowerCase()
+		.normalize('NFKD')
+		.replace(/[^a-z0-9]+/g, '-')
+		.replace(/^-+|-+$/g, '')
+		.slice(0, 60);
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { duration, isBare, nextUnit, shown, withUnit } from './quantity';
+import { duration, inches, isBare, nextUnit, shown, withUnit } from './quantity';
 
 describe('a number without a unit', () => {
 	it.each(['3.5', '24,9', '.984', '1-5/16', '1 5/16', '5/16', ' 44 '])(
@@ -25,6 +25,7 @@ describe('units and figures', () => {
 	it('writes a true minus sign and fixed decimals', () => {
 		expect(shown(-0.5, 1)).toBe('−0.5');
 		expect(shown(44.0452)).toBe('44.05');
+		expect(inches(24.9936)).toBe('0.984');
 	});
 
 	it('tells short times in seconds and long ones in minutes', () => {

@@ -41,3 +41,8 @@ export function duration(seconds: number): string {
 		? `${whole} s`
 		: `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, '0')} s`;
 }
+
+/** A length in millimetres as inches for the eye. */
+export function inches(mm: number, decimals = 3): string {
+	return shown(mm / 25.4, decimals);
+}

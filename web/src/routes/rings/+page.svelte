@@ -10,16 +10,15 @@
 
 <svelte:head><title>Ring finder · Iron Kettle</title></svelte:head>
 
-<main class="mx-auto w-full max-w-7xl flex-1 p-4">
-	<h1 class="text-4xl font-extrabold">Which O-ring is it?</h1>
-	<p class="faint mb-3">
-		Measure the old ring; give the groove if you can. What came out may have been the wrong one.
-	</p>
+<main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
+	<h1 class="sr-only">Which O-ring is it?</h1>
 	<RingMatch {groove}>
 		{#snippet beside()}
-			<details class="panel mb-2">
+			<details class="panel">
 				<summary class="min-h-8 cursor-pointer font-semibold"
-					>The groove {groove ? 'is taken into account' : '(if you know it)'}</summary
+					>The groove {groove
+						? 'is taken into account'
+						: '(if you know it: it outranks the old ring)'}</summary
 				>
 				<div class="mt-2"><GrooveForm bind:draft bind:lengthUnit bind:pressureUnit problem={null} /></div>
 			</details>

@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { people } from '$lib/people';
-	import { ProblemNote } from '$lib/shared';
-	import AddForm from './AddForm.svelte';
+	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
 
 	let sheets = $state.raw<Schemas['SheetSummary'][]>([]);
 	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
@@ -18,14 +17,6 @@
 	$effect(() => {
 		void load();
 	});
-
-	const keyOf = (name: string) =>
-		name
-			.toLowerCase()
-			.normalize('NFKD')
-			.replace(/[^a-z0-9]+/g, '-')
-			.replace(/^-+|-+$/g, '')
-			.slice(0, 60);
 
 	async function added(answer: { problem: Problem | null }) {
 		await Promise.all([load(), people.load()]);

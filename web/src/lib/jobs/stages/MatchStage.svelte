@@ -27,7 +27,7 @@
 	function choose(candidate: Schemas['CandidateOut'], reading: RingReading) {
 		choice = { candidate, reading };
 		const groove = candidate.groove;
-		reason = `Probability ${shown(candidate.probability * 100, 0)} % from ${reading.inside_diameter} × ${reading.section}`;
+		reason = `Probability ${shown(candidate.probability * 100, 0)} % from ${reading.words}`;
 		if (groove)
 			reason += `; in the groove squeeze ${shown(groove.squeeze_pct.nominal, 1)} %, stretch ${shown(groove.stretch_pct.nominal, 1)} %, fill ${shown(groove.fill_pct.nominal, 0)} %: ${groove.verdict}`;
 	}

@@ -16,7 +16,9 @@
 
 <SectionDrawing {sheet} {view} mode="built" selected={station?.key} onSelect={(key) => (picked = key)} />
 {#if reversed.length}
-	<section class="panel mt-3" aria-label="What strip-down showed"><Findings findings={reversed} past /></section>
+	<section class="panel mt-3" aria-label="What strip-down showed">
+		<Findings findings={reversed} past />
+	</section>
 {/if}
 <div class="my-3 grid gap-3 lg:grid-cols-2">
 	<section aria-labelledby="fit">

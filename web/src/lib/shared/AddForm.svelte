@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Problem } from '$lib/api';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { faultAt } from './forms';
+	import ProblemNote from './ProblemNote.svelte';
 
 	interface Props {
 		what: string;

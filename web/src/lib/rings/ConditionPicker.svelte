@@ -1,0 +1,35 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api';
+	import ConditionPicture from './ConditionPicture.svelte';
+
+	let { value = $bindable() }: { value: Schemas['Condition'] } = $props();
+
+	const conditions: { key: Schemas['Condition']; name: string; hint: string }[] = [
+		{ key: 'new', name: 'New', hint: 'never fitted' },
+		{ key: 'used', name: 'Used', hint: 'sound, but has run' },
+		{ key: 'flattened', name: 'Flattened', hint: 'flat sides: read the section twice, crossed' },
+		{ key: 'swollen', name: 'Swollen', hint: 'soft, grown by the fluid' },
+		{ key: 'stretched', name: 'Stretched', hint: 'lived stretched, hangs loose now' }
+	];
+	const hint = $derived(conditions.find((one) => one.key === value)?.hint ?? '');
+</script>
+
+<fieldset class="mb-2">
+	<legend class="mb-1 font-semibold"
+		>How is the old ring? <span class="faint font-normal">{hint}</span></legend
+	>
+	<div class="grid grid-cols-5 gap-1">
+		{#each conditions as one (one.key)}
+			<button
+				type="button"
+				class="btn h-auto flex-col gap-0 px-1 py-1 aria-pressed:btn-primary"
+				aria-pressed={value === one.key}
+				title={one.hint}
+				onclick={() => (value = one.key)}
+			>
+				<ConditionPicture condition={one.key} />
+				<span class="text-sm">{one.name}</span>
+			</button>
+		{/each}
+	</div>
+</fieldset>

@@ -1,0 +1,87 @@
+<script lang="ts">
+	import X from '@lucide/svelte/icons/x';
+	import { faultAt, ProblemNote, QuantityField } from '$lib/shared';
+	import ConditionPicker from './ConditionPicker.svelte';
+	import type { RingFinder } from './finder.svelte';
+	import { furtherName, WAYS } from './readings';
+
+	let { finder }: { finder: RingFinder } = $props();
+	const id = $props.id();
+	const known = ['section', 'section_crossed', 'uncertainty', ...WAYS.map((way) => way.key)];
+	const elsewhere = $derived(
+		finder.problem && !known.some((field) => faultAt(finder.problem, field)) ? finder.problem : null
+	);
+</script>
+
+<div data-form>
+	<ConditionPicker bind:value={finder.condition} />
+	<div class="flex flex-wrap gap-x-3">
+		<QuantityField
+			label={finder.way?.name ?? ''}
+			dimension="length"
+			bind:value={finder.diameter}
+			bind:unit={finder.unit}
+			focused
+			fault={faultAt(finder.problem, finder.across)}
+			hint={finder.way?.hint ?? ''}
+		/>
+		<QuantityField
+			label={finder.condition === 'flattened' ? 'Section, first reading' : 'Section'}
+			dimension="length"
+			bind:value={finder.section}
+			bind:unit={finder.unit}
+			fault={faultAt(finder.problem, 'section')}
+			hint="thickness of the cord"
+		/>
+		{#if finder.condition === 'flattened'}
+			<QuantityField
+				label="Section, crossed"
+				dimension="length"
+				bind:value={finder.crossed}
+				bind:unit={finder.unit}
+				fault={faultAt(finder.problem, 'section_crossed')}
+				hint="at right angles to the first"
+			/>
+		{/if}
+	</div>
+	{#if finder.further.length}
+		<ul class="mb-2 flex flex-wrap gap-2" aria-label="Further readings">
+			{#each finder.further as one (one.what)}
+				<li class="flex items-center gap-1 rounded bg-base-300 pl-3">
+					{furtherName(one.what)}
+					{one.value}
+					<button
+						type="button"
+						class="btn btn-square btn-ghost"
+						aria-label="Take the {furtherName(one.what).toLowerCase()} away"
+						onclick={() => finder.remove(one.what)}><X size={18} /></button
+					>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+	<div class="flex flex-wrap items-end gap-3">
+		<label class="block">
+			<span class="block text-sm font-semibold">Read across the ring</span>
+			<select class="entry select w-52" bind:value={finder.across}>
+				{#each WAYS as way (way.key)}<option value={way.key}>{way.name}</option>{/each}
+			</select>
+		</label>
+		<label class="block" for="{id}-unsure">
+			<span class="block text-sm font-semibold">Reading good to ±</span>
+			<input
+				id="{id}-unsure"
+				class="entry input w-32"
+				autocomplete="off"
+				placeholder="usual"
+				aria-invalid={faultAt(finder.problem, 'uncertainty') ? 'true' : undefined}
+				bind:value={finder.uncertainty}
+			/>
+		</label>
+		<button type="button" class="btn" onclick={() => finder.clear()}>Next ring</button>
+	</div>
+	{#if faultAt(finder.problem, 'uncertainty')}
+		<p class="text-sm text-error">{faultAt(finder.problem, 'uncertainty')}</p>
+	{/if}
+	<ProblemNote problem={elsewhere} />
+</div>

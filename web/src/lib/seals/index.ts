@@ -1,0 +1,1 @@
+export { kindName, KINDS } from './kinds';

@@ -1,0 +1,111 @@
+<script lang="ts">
+	import Download from '@lucide/svelte/icons/download';
+	import Printer from '@lucide/svelte/icons/printer';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { faultAt, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
+	import ChartTable from './ChartTable.svelte';
+	import Comparison from './Comparison.svelte';
+
+	type Row = Schemas['ChartRow'];
+	const SERIES = ['AS568', 'ISO 3601', 'JIS B 2401', 'metric'] as const;
+	let series = $state<(typeof SERIES)[number] | ''>('');
+	let name = $state('');
+	let around = $state('');
+	let unit = $state('mm');
+	let section = $state('');
+	let all = $state(false);
+	let chart = $state.raw<Schemas['ChartOut'] | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	let picked = $state.raw<Row[]>([]);
+
+	const filter = $derived({
+		...(series ? { series } : {}),
+		...(name.trim() ? { name: name.trim() } : {}),
+		...(around.trim() ? { around: withUnit(around, unit) } : {}),
+		...(section ? { section: `${section} mm` } : {})
+	});
+	const csv = $derived(`/api/rings/sizes.csv?${new URLSearchParams(filter as Record<string, string>)}`);
+
+	$effect(() => {
+		const query = { ...filter, limit: all ? 5000 : 150 };
+		let current = true;
+		const wait = setTimeout(async () => {
+			const answer = await ask(api.GET('/api/rings/sizes', { params: { query } }));
+			if (!current) return;
+			chart = answer.data ?? chart;
+			problem = answer.problem;
+		}, 100);
+		return () => {
+			current = false;
+			clearTimeout(wait);
+		};
+	});
+
+	const same = (a: Row, b: Row) => a.series === b.series && a.designation === b.designation;
+	function pick(row: Row) {
+		picked = picked.some((one) => same(one, row))
+			? picked.filter((one) => !same(one, row))
+			: [...picked, row].slice(-2);
+	}
+</script>
+
+<svelte:head><title>Pocket chart · Iron Kettle</title></svelte:head>
+
+<main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
+	<h1 class="sr-only">Pocket chart</h1>
+	<section class="panel mb-3 flex flex-wrap items-start gap-3 print:hidden" aria-label="Filter" data-form>
+		<label class="block">
+			<span class="mb-1 block font-semibold">Series</span>
+			<select class="entry select w-40" bind:value={series}>
+				<option value="">all</option>
+				{#each SERIES as one (one)}<option value={one}>{one === 'metric' ? 'metric stock' : one}</option
+					>{/each}
+			</select>
+		</label>
+		<label class="block">
+			<span class="mb-1 block font-semibold">Size holds</span>
+			<input class="entry input w-32" autocomplete="off" placeholder="214" data-entry bind:value={name} />
+		</label>
+		<div class="w-60">
+			<QuantityField
+				label="Inside diameter about"
+				dimension="length"
+				bind:value={around}
+				bind:unit
+				fault={faultAt(problem, 'around')}
+			/>
+		</div>
+		<label class="block">
+			<span class="mb-1 block font-semibold">Section</span>
+			<select class="entry select w-36" bind:value={section}>
+				<option value="">all</option>
+				{#each chart?.sections_mm ?? [] as one (one)}<option value={String(one)}>{shown(one)} mm</option
+					>{/each}
+			</select>
+		</label>
+		<span class="flex flex-1 flex-wrap justify-end gap-2 pt-7">
+			<a class="btn" href={csv} download><Download size={20} aria-hidden="true" />CSV</a>
+			<button class="btn" onclick={() => print()}><Printer size={20} aria-hidden="true" />Print</button>
+		</span>
+	</section>
+	{#if problem && !faultAt(problem, 'around')}<ProblemNote {problem} />{/if}
+	{#if picked.length === 2}<Comparison {picked} onClose={() => (picked = [])} />{/if}
+	{#if chart}
+		<p class="faint mb-1" role="status">
+			{chart.total}
+			{chart.total === 1 ? 'size' : 'sizes'}{chart.rows.length < chart.total
+				? `, the first ${chart.rows.length} shown`
+				: ''}. {picked.length === 1 ? 'Tick one more to compare.' : 'Tick two to compare them.'}
+		</p>
+		<ChartTable rows={chart.rows} {picked} onPick={pick} />
+		{#if chart.rows.length < chart.total}
+			<button class="btn mt-2 print:hidden" onclick={() => (all = true)}>Show all {chart.total}</button>
+		{/if}
+		<p class="faint mt-2 text-sm">
+			Figures from SAE AS568, ISO 3601-1 and JIS B 2401, whose diameter tolerances are estimates; metric stock
+			is no standard. Your own copy of the standard and the maker's drawing win.
+		</p>
+	{:else if !problem}
+		<p class="panel">Reading the table …</p>
+	{/if}
+</main>

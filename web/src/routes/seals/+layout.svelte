@@ -1,0 +1,16 @@
+<script lang="ts">
+	import { Tabs } from '$lib/shared';
+
+	let { children } = $props();
+</script>
+
+<Tabs
+	name="Seals"
+	tabs={[
+		{ href: '/seals', name: 'By housing' },
+		{ href: '/seals/packing', name: 'Packing set' },
+		{ href: '/seals/press-fit', name: 'Pressed in' },
+		{ href: '/seals/stock', name: 'Stock list' }
+	]}
+/>
+{@render children()}

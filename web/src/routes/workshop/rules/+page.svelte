@@ -1,0 +1,63 @@
+<script lang="ts">
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { people } from '$lib/people';
+	import { ProblemNote } from '$lib/shared';
+	import RuleRow from './RuleRow.svelte';
+
+	type Rule = Schemas['HouseRuleOut'];
+	let rules = $state.raw<Rule[]>([]);
+	let problem = $state.raw<Problem | null>(null);
+	const groups = $derived([...new Set(rules.map((rule) => rule.group))]);
+
+	$effect(() => {
+		void ask(api.GET('/api/house-rules')).then((answer) => {
+			rules = answer.data ?? rules;
+			problem = answer.problem;
+		});
+	});
+
+	async function set(rule: Rule, value: number): Promise<Problem | null> {
+		const answer = await ask(
+			api.PUT('/api/house-rules/{key}', {
+				params: { path: { key: rule.key } },
+				body: { value, who: people.key }
+			})
+		);
+		rules = answer.data ?? rules;
+		return answer.problem;
+	}
+
+	async function reset(rule: Rule): Promise<Problem | null> {
+		const answer = await ask(
+			api.DELETE('/api/house-rules/{key}', {
+				params: { path: { key: rule.key }, query: { who: people.key } }
+			})
+		);
+		rules = answer.data ?? rules;
+		return answer.problem;
+	}
+</script>
+
+<svelte:head><title>House rules · Iron Kettle</title></svelte:head>
+
+<main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
+	<h1 class="text-4xl font-extrabold">House rules</h1>
+	<p class="mb-2">
+		Where good people differ, the shop chooses. What is changed here holds for every calculation from then on
+		and is named on it; the shipped value stands beside it.
+	</p>
+	<ProblemNote {problem} />
+	{#if !people.current}
+		<p class="mb-2 font-semibold text-warning">Choose who you are at the top; a change carries a name.</p>
+	{/if}
+	<div class="grid items-start gap-4 lg:grid-cols-2">
+		{#each groups as group (group)}
+			<section class="panel" aria-label={group}>
+				<h2 class="text-2xl font-bold">{group}</h2>
+				{#each rules.filter((rule) => rule.group === group) as rule (rule.key)}
+					<RuleRow {rule} mayChange={people.current !== null} onSet={set} onReset={reset} />
+				{/each}
+			</section>
+		{/each}
+	</div>
+</main>

@@ -1,0 +1,70 @@
+<script lang="ts">
+	import type { Problem, Schemas } from '$lib/api';
+	import { faultAt } from '$lib/shared';
+
+	type Rule = Schemas['HouseRuleOut'];
+	interface Props {
+		rule: Rule;
+		mayChange: boolean;
+		onSet: (rule: Rule, value: number) => Promise<Problem | null>;
+		onReset: (rule: Rule) => Promise<Problem | null>;
+	}
+	let { rule, mayChange, onSet, onReset }: Props = $props();
+
+	const id = $props.id();
+	let typed = $state<string | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	const fault = $derived(faultAt(problem, 'value') ?? problem?.detail ?? null);
+
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		const value = Number((typed ?? '').replace(',', '.'));
+		if (typed === null || typed.trim() === '' || Number.isNaN(value)) {
+			problem = {
+				type: '',
+				title: '',
+				status: 422,
+				detail: `“${typed ?? ''}” is not a number; ${rule.low} to ${rule.high} ${rule.unit} fits`,
+				errors: []
+			};
+			return;
+		}
+		problem = await onSet(rule, value);
+		if (!problem) typed = null;
+	}
+	async function reset() {
+		problem = await onReset(rule);
+		if (!problem) typed = null;
+	}
+</script>
+
+<form class="border-t border-base-300 py-2" onsubmit={save}>
+	<div class="flex flex-wrap items-center gap-x-3">
+		<label class="min-w-44 flex-1 font-semibold" for={id}>{rule.name}</label>
+		<span class="join">
+			<input
+				{id}
+				class={['entry input join-item w-24 text-right', fault && 'input-error']}
+				inputmode="decimal"
+				autocomplete="off"
+				disabled={!mayChange}
+				aria-describedby="{id}-help"
+				aria-invalid={fault ? 'true' : undefined}
+				value={typed ?? String(rule.value)}
+				oninput={(event) => {
+					typed = event.currentTarget.value;
+					problem = null;
+				}}
+			/>
+			<span class="join-item flex w-18 items-center border border-base-300 bg-base-300 px-2">{rule.unit}</span
+			>
+		</span>
+		<button class="btn btn-primary" disabled={typed === null || !mayChange}>Set</button>
+		<button type="button" class="btn" disabled={rule.who === null || !mayChange} onclick={reset}
+			>Shipped: {rule.shipped}</button
+		>
+	</div>
+	<p id="{id}-help" class={['text-sm', fault ? 'text-error' : 'faint']}>
+		{fault ?? `${rule.help}; ${rule.low} to ${rule.high}${rule.who ? `. Changed by ${rule.who}` : ''}`}
+	</p>
+</form>
