@@ -290,6 +290,12 @@ def test_bad_input_names_the_field(app_client: TestClient, path: str, changes: d
     assert all(error["message"] for error in body["errors"])
 
 
+def test_a_tolerance_is_echoed_where_it_may_stand(app_client: TestClient) -> None:
+    body = {"text": "50 mm +0.039/-0", "dimension": "length", "toleranced": True}
+    assert app_client.post("/api/quantities/read", json=body).json()["shown"] == "50.00 mm (1.969 in), +0.039/−0"
+    assert app_client.post("/api/quantities/read", json={**body, "toleranced": False}).status_code == 422
+
+
 def test_several_faults_come_together(app_client: TestClient) -> None:
     errors = ask(app_client, "/api/cylinders/size", bore="63", rod="36 bar", stroke="x").json()["errors"]
     assert [error["field"] for error in errors] == ["bore", "rod", "stroke"]

@@ -21,6 +21,7 @@ from ironkettle.core.quantities import (
     read_toleranced_length,
     read_torque,
     read_volume,
+    split_tolerance,
     to_base,
 )
 
@@ -160,3 +161,16 @@ def test_any_text_is_read_or_refused_with_the_field_named(text: str) -> None:
     except RuleError as error:
         faults = error.faults
     assert all(fault.field == "section" and fault.message for fault in faults)
+
+
+@pytest.mark.parametrize(
+    ("text", "value", "minus", "plus"),
+    [
+        ("50 mm +0.03/-0", "50 mm", 0.0, 0.03),
+        ("3.53 mm ±0.10", "3.53 mm", 0.10, 0.10),
+        ("1-5/16 in", "1-5/16 in", 0.0, 0.0),
+        ("20 mm -0.02/+0", "20 mm", 0.02, 0.0),
+    ],
+)
+def test_a_tolerance_is_split_from_its_value(text: str, value: str, minus: float, plus: float) -> None:
+    assert split_tolerance(text, "bore") == (value, minus, plus)

@@ -109,7 +109,7 @@ def test_a_further_reading_settles_it() -> None:
     after = match_ring(Measurement(37.2, 5.2, uncertainty=0.8, further=further), TABLE)
     assert after.candidates[0].size.label == "AS568 325"
     assert after.decided
-    assert any(reason.startswith("inside diameter read -0.27 mm") for reason in after.candidates[0].reasons)
+    assert any(reason.startswith("inside diameter read −0.27 mm") for reason in after.candidates[0].reasons)
 
 
 def test_sources_and_estimates_are_told() -> None:

@@ -15,7 +15,7 @@ from ironkettle.core.glands.search import COMFORTABLE_STRETCH_PCT, search_rings
 from ironkettle.core.quantities import Toleranced
 from ironkettle.core.rings.sizes import AS568, ISO_3601, RingSize, RingTable
 
-INCH_BASIS = "usual inch grooves by section (reference/tables/gland_inch.csv)"
+INCH_BASIS = "usual inch grooves by section (handbook table)"
 METRIC_BASIS = "by rule: squeeze at the middle of the limits, width by the usual ratio, groove diameter to IT9"
 # A bore and rod fitted closer than this want honing: a backup ring is the easier way.
 TIGHTEST_CLEARANCE_MM = 0.07

@@ -13,6 +13,7 @@ from ironkettle.core.quantities.parse import (
     read_toleranced_length,
     read_torque,
     read_volume,
+    split_tolerance,
 )
 from ironkettle.core.quantities.units import BASE_UNIT, Dimension, Unit, find_unit, from_base, to_base
 
@@ -35,5 +36,6 @@ __all__ = [
     "read_torque",
     "read_volume",
     "show",
+    "split_tolerance",
     "to_base",
 ]

@@ -153,10 +153,11 @@ def read_flow(text: str, field: str, *, high: float = 100_000_000.0) -> float:
     return _in_range(read_quantity(text, Dimension.FLOW, field), field, 0.0, high)
 
 
-def read_toleranced_length(text: str, field: str, *, low: float = 0.0, high: float = 20_000.0) -> Toleranced:
-    """A length with tolerance in mm: ``50 mm +0.03/-0``, ``3.53 mm ±0.10``, ``0.984 in``.
+def split_tolerance(text: str, field: str) -> tuple[str, float, float]:
+    """The value without its tolerance, and the allowance below and above in the unit of the value.
 
-    The tolerance is in the unit of the value. Raises RuleError when it is not narrower than the value.
+    ``50 mm +0.03/-0`` gives ``50 mm``, 0 and 0.03; both are 0 where no tolerance is written.
+    Raises RuleError when a tolerance is no number.
     """
     cleaned = text.replace("−", "-")
     minus = plus = 0.0
@@ -168,8 +169,18 @@ def read_toleranced_length(text: str, field: str, *, low: float = 0.0, high: flo
         if span:
             plus = read_number(span["plus"] or span["plus2"], field)
             minus = read_number(span["minus"] or span["minus2"], field)
-    core_text = cleaned if span is None else f"{cleaned[: span.start()]} {cleaned[span.end() :]}".strip()
-    quantity = read_quantity(core_text, Dimension.LENGTH, field)
+    if span is None:
+        return cleaned, 0.0, 0.0
+    return f"{cleaned[: span.start()]} {cleaned[span.end() :]}".strip(), minus, plus
+
+
+def read_toleranced_length(text: str, field: str, *, low: float = 0.0, high: float = 20_000.0) -> Toleranced:
+    """A length with tolerance in mm: ``50 mm +0.03/-0``, ``3.53 mm ±0.10``, ``0.984 in``.
+
+    The tolerance is in the unit of the value. Raises RuleError when it is not narrower than the value.
+    """
+    value, minus, plus = split_tolerance(text, field)
+    quantity = read_quantity(value, Dimension.LENGTH, field)
     nominal = _in_range(quantity, field, low, high)
     scale, _ = scale_and_offset(quantity.unit)
     if minus * scale >= nominal or plus * scale >= nominal:

@@ -161,4 +161,5 @@ def _reading_against(what: Read, value: float, size: RingSize) -> str:
     a, b = ACROSS.get(what, (0.0, 1.0))
     expected = a * size.inside_diameter + b * size.section
     tolerance = a * size.inside_tolerance + b * size.section_tolerance
-    return f"{what.words} read {value - expected:+.2f} mm from {expected:.2f} ±{tolerance:.2f} mm"
+    off = f"{value - expected:+.2f}".replace("-", "−")
+    return f"{what.words} read {off} mm from {expected:.2f} ±{tolerance:.2f} mm"

@@ -74,8 +74,8 @@ def plan_packing(box: PackingBox) -> PackingPlan:
     findings = [
         info(
             "stack-order",
-            "head ring first with its hollow to the pressure, then V-rings one by one, openings to the pressure, "
-            "joints of cut rings a quarter turn apart, follower last",
+            "head ring first, flat to the bottom of the box; then V-rings one by one, openings to the pressure, "
+            "joints of cut rings a quarter turn apart; follower last, hollow on the last V",
             "order of a V-packing set",
         )
     ]

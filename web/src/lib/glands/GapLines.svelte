@@ -9,7 +9,9 @@
 	let { gap, backup }: Props = $props();
 
 	const stands = (mpa: number | null | undefined) =>
-		mpa ? `${shown(mpa * 10, 0)} bar (${shown(mpa * 145.038, 0)} psi)` : 'no pressure of the table';
+		mpa
+			? `${shown(mpa * 10, 0)} bar (${shown(mpa * 145.038, 0)} psi)`
+			: 'less than the lowest pressure of the table';
 </script>
 
 {#if gap.worst !== null && gap.worst !== undefined}

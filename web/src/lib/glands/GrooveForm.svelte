@@ -31,18 +31,19 @@
 	const acrossField = $derived({ piston: 'bore', rod: 'rod', face: 'groove_depth' }[draft.seat]);
 </script>
 
-<div class="flex flex-wrap gap-x-6">
+<div class="flex flex-wrap gap-x-4">
 	<Choice name="Seat" options={SEATS} bind:value={draft.seat} />
 	<Choice name="Motion" options={MOTIONS} bind:value={draft.motion} />
 	<Choice name="Medium" options={MEDIA} bind:value={draft.medium} />
 </div>
-<div class="grid gap-x-3 sm:grid-cols-3">
+<div class="grid gap-x-3 sm:grid-cols-2">
 	<QuantityField
 		label={ACROSS[draft.seat]}
 		dimension="length"
 		bind:value={draft.across}
 		bind:unit={lengthUnit}
 		fault={faultAt(problem, acrossField)}
+		toleranced
 		hint="or 50 mm +0.039/-0"
 		{focused}
 	/>
@@ -52,6 +53,7 @@
 		bind:value={draft.groove_diameter}
 		bind:unit={lengthUnit}
 		fault={faultAt(problem, 'groove_diameter')}
+		toleranced
 	/>
 	<QuantityField
 		label="Groove width"
@@ -59,6 +61,7 @@
 		bind:value={draft.groove_width}
 		bind:unit={lengthUnit}
 		fault={faultAt(problem, 'groove_width')}
+		toleranced
 	/>
 	<QuantityField
 		label="Clearance on the diameter"
@@ -66,6 +69,7 @@
 		bind:value={draft.clearance}
 		bind:unit={lengthUnit}
 		fault={faultAt(problem, 'diametral_clearance')}
+		toleranced
 		hint="beside the groove; for the gap"
 	/>
 	<QuantityField

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
-	import { shown } from '$lib/shared';
+	import { plain, shown } from '$lib/shared';
 
 	interface Props {
 		name: string;
@@ -28,7 +28,7 @@
 			<span class="faint">({shown(span.min, 1)} to {shown(span.max, 1)} %)</span></span
 		>
 		<span class={inside ? (worst ? 'text-success' : 'text-warning') : 'text-error'}
-			>{words} {low} to {high} %</span
+			>{words} {plain(low)} to {plain(high)} %</span
 		>
 	</p>
 	<svg viewBox="0 0 100 8" preserveAspectRatio="none" class="h-5 w-full" aria-hidden="true">

@@ -10,28 +10,31 @@
 	}
 	let { measured, section, tolerance, largest }: Props = $props();
 
-	const half = $derived((largest + 0.4) / 2);
-	const off = $derived(measured - section);
-	const inside = $derived(Math.abs(off) <= tolerance);
+	// The upper part of the cord, enlarged: the tolerance of a whole circle would be thinner than its line.
+	const radius = $derived((largest / 2) * 1.04);
+	const inside = $derived(Math.abs(measured - section) <= tolerance);
 </script>
 
 <svg
-	viewBox="{-half} {-half} {2 * half} {2 * half}"
-	class="size-16 shrink-0"
+	viewBox="{-0.84 * radius} {-radius} {1.68 * radius} {0.8 * radius}"
+	class="h-16 w-34 shrink-0"
 	role="img"
 	aria-label="Section to scale: measured {shown(measured)} mm over {shown(section)} ±{shown(
 		tolerance
 	)} mm, {inside ? 'within' : 'outside'} the tolerance"
 >
+	<circle r={section / 2 - tolerance / 2} class="cord" />
 	<circle r={section / 2} class="band" stroke-width={tolerance} />
 	<circle r={measured / 2} class="measured" data-inside={inside || undefined} />
 </svg>
 
 <style>
+	.cord {
+		fill: var(--rubber);
+	}
 	.band {
 		fill: none;
 		stroke: var(--color-success);
-		opacity: 0.55;
 	}
 	.measured {
 		fill: none;

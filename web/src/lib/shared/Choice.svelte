@@ -13,7 +13,7 @@
 		{#each options as [key, word, hint] (key)}
 			<button
 				type="button"
-				class="btn px-3 aria-pressed:btn-primary"
+				class="btn px-2.5 aria-pressed:btn-primary"
 				aria-pressed={value === key}
 				title={hint}
 				onclick={() => (value = key)}>{word}</button

@@ -11,6 +11,8 @@
 		fault?: string | null;
 		hint?: string;
 		focused?: boolean;
+		/** Whether a tolerance may follow the value. */
+		toleranced?: boolean;
 		onEnter?: () => void;
 	}
 	let {
@@ -21,6 +23,7 @@
 		fault = null,
 		hint = '',
 		focused = false,
+		toleranced = false,
 		onEnter = () => {}
 	}: Props = $props();
 
@@ -40,7 +43,7 @@
 		let current = true;
 		const wait = setTimeout(async () => {
 			const { data, problem } = await ask(
-				api.POST('/api/quantities/read', { body: { text: withUnit(text, unit), dimension } })
+				api.POST('/api/quantities/read', { body: { text: withUnit(text, unit), dimension, toleranced } })
 			);
 			if (!current) return;
 			echo = data?.shown ?? '';

@@ -6,4 +6,4 @@ export { default as ProblemNote } from './ProblemNote.svelte';
 export { default as QuantityField } from './QuantityField.svelte';
 export { default as Tabs } from './Tabs.svelte';
 export { faultAt, focusNext, keyOf } from './forms';
-export { duration, inches, nextUnit, shown, UNITS, withUnit } from './quantity';
+export { duration, inches, nextUnit, plain, shown, UNITS, withUnit } from './quantity';

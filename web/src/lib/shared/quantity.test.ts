@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { duration, inches, isBare, nextUnit, shown, withUnit } from './quantity';
+import { duration, inches, isBare, nextUnit, plain, shown, withUnit } from './quantity';
 
 describe('a number without a unit', () => {
 	it.each(['3.5', '24,9', '.984', '1-5/16', '1 5/16', '5/16', ' 44 '])(
@@ -15,6 +15,17 @@ describe('a number without a unit', () => {
 	});
 });
 
+describe('a value with its tolerance', () => {
+	it.each([
+		['50 +0.039/-0', '50 mm +0.039/-0'],
+		['44,4 ±0,05', '44,4 mm ±0,05'],
+		['1-5/16 +0.002/-0', '1-5/16 mm +0.002/-0'],
+		['50 mm +0.039/-0', '50 mm +0.039/-0']
+	])('%s takes the unit behind the value', (text, wanted) => {
+		expect(withUnit(text, 'mm')).toBe(wanted);
+	});
+});
+
 describe('units and figures', () => {
 	it('steps through the units and comes round', () => {
 		expect(nextUnit('length', 'mm')).toBe('in');
@@ -26,6 +37,7 @@ describe('units and figures', () => {
 		expect(shown(-0.5, 1)).toBe('−0.5');
 		expect(shown(44.0452)).toBe('44.05');
 		expect(inches(24.9936)).toBe('0.984');
+		expect(plain(-5)).toBe('−5');
 	});
 
 	it('tells short times in seconds and long ones in minutes', () => {

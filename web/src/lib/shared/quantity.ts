@@ -18,9 +18,15 @@ export function isBare(text: string): boolean {
 	return BARE.test(text);
 }
 
-/** The text with the field's unit behind it when it came without one; never changes what was typed. */
+const WITH_TOLERANCE = /^([+-]?(?:\d+[ -]\d+\/\d+|\d+\/\d+|\d*[.,]?\d+))(\s*(?:±|\+|\s-)\s*[\d.,/+-].*)$/;
+
+/** The text with the field's unit behind its value when it came without one; never changes what was typed. */
 export function withUnit(text: string, unit: string): string {
-	return isBare(text) ? `${text.trim()} ${unit}` : text.trim();
+	const trimmed = text.trim();
+	if (isBare(trimmed)) return `${trimmed} ${unit}`;
+	const toleranced = WITH_TOLERANCE.exec(trimmed);
+	if (!toleranced || /[a-z"″°]/i.test(trimmed)) return trimmed;
+	return `${toleranced[1]} ${unit}${toleranced[2]}`;
 }
 
 /** The next unit in the row, for a key that steps through them. */
@@ -32,6 +38,11 @@ export function nextUnit(dimension: Dimension, unit: string): string {
 /** A number for the eye: fixed decimals, a true minus sign. */
 export function shown(value: number, decimals = 2): string {
 	return value.toFixed(decimals).replace(/^-/, '−');
+}
+
+/** A number as it is, with a true minus sign. */
+export function plain(value: number): string {
+	return String(value).replace('-', '−');
 }
 
 /** Seconds as minutes and seconds. */

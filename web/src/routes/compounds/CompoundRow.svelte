@@ -3,7 +3,7 @@
 	import CircleX from '@lucide/svelte/icons/circle-x';
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import type { Schemas } from '$lib/api';
-	import { Findings } from '$lib/shared';
+	import { Findings, plain } from '$lib/shared';
 
 	let { compound }: { compound: Schemas['CompoundOut'] } = $props();
 	const findings = $derived([...compound.findings, ...compound.lubricant_findings]);
@@ -30,7 +30,9 @@
 			{words[verdict]}
 		</span>
 		<span class="faint"
-			>in the fluid: {compound.rating_words}; {compound.temperature_low_c} to {compound.temperature_high_c} °C</span
+			>in the fluid: {compound.rating_words}; {plain(compound.temperature_low_c)} to {plain(
+				compound.temperature_high_c
+			)} °C</span
 		>
 	</div>
 	<Findings {findings} />

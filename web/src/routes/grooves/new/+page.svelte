@@ -73,6 +73,7 @@
 				dimension="length"
 				bind:value={across}
 				bind:unit={lengthUnit}
+				toleranced
 				fault={faultAt(problem, 'across')}
 				hint="a tolerance may follow: 50 mm +0.039/-0"
 				focused
@@ -118,7 +119,13 @@
 		</section>
 		<div class="space-y-3">
 			{#each proposals ?? [] as proposal, index (proposal.ring.series + proposal.ring.designation)}
-				<Proposal {proposal} {seat} {pressure} {direction} best={index === 0} />
+				<Proposal
+					{proposal}
+					{seat}
+					pressure={pressure.trim() ? withUnit(pressure, pressureUnit) : ''}
+					{direction}
+					best={index === 0}
+				/>
 			{:else}
 				<p class="panel faint">
 					{proposals

@@ -95,7 +95,7 @@
 			{chart.total}
 			{chart.total === 1 ? 'size' : 'sizes'}{chart.rows.length < chart.total
 				? `, the first ${chart.rows.length} shown`
-				: ''}. {picked.length === 1 ? 'Tick one more to compare.' : 'Tick two to compare them.'}
+				: ''}. {['Tick two to compare them.', 'Tick one more to compare.'][picked.length] ?? ''}
 		</p>
 		<ChartTable rows={chart.rows} {picked} onPick={pick} />
 		{#if chart.rows.length < chart.total}

@@ -76,8 +76,11 @@
 							onclick={() => (picked = one.key)}
 						>
 							{#if one.first_guess_right === null}{index + 1}
-							{:else if one.first_guess_right}<CircleCheck size={20} class="text-success" />
-							{:else}<CircleX size={20} class="text-error" />{/if}
+							{:else if one.first_guess_right}<CircleCheck
+									size={20}
+									class={one.key === current?.key ? '' : 'text-success'}
+								/>
+							{:else}<CircleX size={20} class={one.key === current?.key ? '' : 'text-error'} />{/if}
 						</button>
 					</li>
 				{/each}

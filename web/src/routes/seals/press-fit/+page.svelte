@@ -56,6 +56,7 @@
 			/>
 			<QuantityField
 				label="Bore"
+				toleranced
 				dimension="length"
 				bind:value={bore}
 				bind:unit
@@ -65,6 +66,7 @@
 			/>
 			<QuantityField
 				label="Seal, outside diameter"
+				toleranced
 				dimension="length"
 				bind:value={outside}
 				bind:unit

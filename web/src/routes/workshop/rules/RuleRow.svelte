@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Problem, Schemas } from '$lib/api';
-	import { faultAt } from '$lib/shared';
+	import { faultAt, plain } from '$lib/shared';
 
 	type Rule = Schemas['HouseRuleOut'];
 	interface Props {
@@ -39,12 +39,14 @@
 </script>
 
 <form class="border-t border-base-300 py-2" onsubmit={save}>
-	<div class="flex flex-wrap items-center gap-x-3">
-		<label class="min-w-44 flex-1 font-semibold" for={id}>{rule.name}</label>
+	<div
+		class="grid grid-cols-[1fr_auto_auto] items-center gap-x-2 gap-y-1 sm:grid-cols-[1fr_auto_auto_8.5rem]"
+	>
+		<label class="font-semibold" for={id}>{rule.name}</label>
 		<span class="join">
 			<input
 				{id}
-				class={['entry input join-item w-24 text-right', fault && 'input-error']}
+				class={['entry input join-item w-20 text-right', fault && 'input-error']}
 				inputmode="decimal"
 				autocomplete="off"
 				disabled={!mayChange}
@@ -56,15 +58,16 @@
 					problem = null;
 				}}
 			/>
-			<span class="join-item flex w-18 items-center border border-base-300 bg-base-300 px-2">{rule.unit}</span
+			<span class="join-item flex w-16 items-center border border-base-300 bg-base-300 px-2">{rule.unit}</span
 			>
 		</span>
 		<button class="btn btn-primary" disabled={typed === null || !mayChange}>Set</button>
 		<button type="button" class="btn" disabled={rule.who === null || !mayChange} onclick={reset}
-			>Shipped: {rule.shipped}</button
+			>Shipped: {plain(rule.shipped)}</button
 		>
 	</div>
 	<p id="{id}-help" class={['text-sm', fault ? 'text-error' : 'faint']}>
-		{fault ?? `${rule.help}; ${rule.low} to ${rule.high}${rule.who ? `. Changed by ${rule.who}` : ''}`}
+		{fault ??
+			`${rule.help}; ${plain(rule.low)} to ${plain(rule.high)}${rule.who ? `. Changed by ${rule.who}` : ''}`}
 	</p>
 </form>
