@@ -11,6 +11,9 @@ from fastapi.testclient import TestClient
 def test_the_whole_table_and_its_parts(app_client: TestClient) -> None:
     whole = app_client.get("/api/rings/sizes", params={"limit": 5000}).json()
     assert whole["total"] == len(whole["rows"]) > 3000
+    names = [(row["series"], row["designation"]) for row in whole["rows"]]
+    assert ("AS568", "214") in names
+    assert ("ISO 3601", "25x3.55") not in names, "one ring under two names is one line"
     inch = app_client.get("/api/rings/sizes", params={"series": "AS568", "limit": 5}).json()
     assert (inch["total"], len(inch["rows"])) == (369, 5)
     dash = app_client.get("/api/rings/sizes", params={"series": "AS568", "name": "21"}).json()

@@ -12,6 +12,10 @@ from playwright.sync_api import Page, expect
 from tests.browser import steps
 
 STAGES = ("intake", "safe", "strip", "match", "kit", "rebuild", "tighten", "test", "release")
+DESKS = (
+    "", "/jobs/new", "/workshop", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
+    "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/stock", "/compounds",
+)  # fmt: skip
 SIZES = ({"width": 1280, "height": 800}, {"width": 800, "height": 1280})
 BAD_CSV = "t_s,pressure_bar\n0,180\n10,\n5,179\n"
 
@@ -24,7 +28,7 @@ def test_no_screen_has_an_accessibility_fault(bench: Page, theme: str) -> None:
     steps.open_waiting_job(page)
     job = page.url.removesuffix("/safe")
     root = job.split("/jobs")[0]
-    for address in (root, f"{root}/jobs/new", f"{root}/workshop", *(f"{job}/{stage}" for stage in STAGES)):
+    for address in (*(f"{root}{desk}" for desk in DESKS), *(f"{job}/{stage}" for stage in STAGES)):
         page.goto(address)
         page.wait_for_load_state("networkidle")
         page.wait_for_function("document.getAnimations().length === 0")

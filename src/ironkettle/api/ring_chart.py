@@ -105,7 +105,9 @@ def _filtered(table: RingTable, wanted: ChartFilter) -> list[int]:
             and (section is None or abs(size.section - section) <= 0.03)
         )
 
-    places = [i for i, size in enumerate(table.sizes) if passes(size)]
+    passing = {i for i, size in enumerate(table.sizes) if passes(size)}
+    # A ring under several names is one line, under the first of its names that passes.
+    places = [i for i in sorted(passing) if not any(other < i and other in passing for other in table.names_of(i))]
     if around is not None:
         places.sort(key=lambda i: abs(table.sizes[i].inside_diameter - around))
     return places

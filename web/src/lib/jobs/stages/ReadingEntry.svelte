@@ -31,7 +31,9 @@
 		dimension: 'time' | 'pressure' | 'temperature',
 		field: string
 	): Promise<number | null> {
-		const answer = await ask(api.POST('/api/quantities/read', { body: { text, dimension } }));
+		const answer = await ask(
+			api.POST('/api/quantities/read', { body: { text, dimension, toleranced: false } })
+		);
 		if (answer.problem)
 			problem = { ...answer.problem, errors: answer.problem.errors.map((error) => ({ ...error, field })) };
 		return answer.data?.value ?? null;

@@ -62,9 +62,11 @@
 			>
 		</span>
 		<button class="btn btn-primary" disabled={typed === null || !mayChange}>Set</button>
-		<button type="button" class="btn" disabled={rule.who === null || !mayChange} onclick={reset}
-			>Shipped: {plain(rule.shipped)}</button
-		>
+		{#if rule.who === null}
+			<span class="faint text-center">shipped {plain(rule.shipped)}</span>
+		{:else}
+			<button type="button" class="btn" disabled={!mayChange} onclick={reset}>Back to {plain(rule.shipped)}</button>
+		{/if}
 	</div>
 	<p id="{id}-help" class={['text-sm', fault ? 'text-error' : 'faint']}>
 		{fault ??

@@ -1,0 +1,166 @@
+"""The other desks: pocket chart, practice, seals, compounds, house rules; each at both sizes of screen."""
+
+from __future__ import annotations
+
+import csv
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.steps import field
+from tests.browser.test_rings import Shot, desk, groove, no_fault
+from tests.browser.test_screens import DESKS, SIZES
+
+
+@pytest.mark.parametrize("size", SIZES, ids=lambda size: f"{size['width']}x{size['height']}")
+def test_every_desk_fits_the_screen(bench: Page, size: dict[str, int]) -> None:
+    page = bench
+    root = page.url.rstrip("/")
+    page.set_viewport_size(size)  # type: ignore[arg-type]
+    for address in DESKS:
+        page.goto(root + address)
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth") <= size["width"], address
+        small = page.evaluate(
+            """() => [...document.querySelectorAll('a.btn, button, select, input:not([type=checkbox])')]
+                .filter(e => e.offsetParent && e.offsetHeight < 43.5).map(e => e.outerHTML.slice(0, 80))"""
+        )
+        assert small == [], address
+
+
+def test_the_pocket_chart_is_searched_compared_and_exported(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Rings", "Pocket chart")
+    expect(page.get_by_role("status")).to_contain_text(re.compile(r"3\d\d\d\s+sizes, the first 150 shown"))
+    field(page, "Inside diameter about").fill("25")
+    page.get_by_role("checkbox", name="Compare metric stock 25x3", exact=True).check()
+    page.get_by_role("checkbox", name="Compare AS568 214 = ISO 3601 25x3.55").check()
+    beside = page.get_by_role("region", name="Two sizes side by side")
+    expect(beside).to_contain_text("Read the section or the outside diameter.")
+    shot("pocket-chart")
+    no_fault(page)
+    beside.get_by_role("button", name="Close").click()
+    page.get_by_label("Series").select_option("AS568")
+    page.get_by_label("Size holds").fill("21")
+    field(page, "Inside diameter about").fill("")
+    expect(page.get_by_role("rowheader", name="AS568 214", exact=False)).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="CSV").click()
+    rows = list(csv.DictReader(download.value.path().read_text(encoding="utf-8").splitlines()))
+    assert {"214", "021", "121"} <= {row["designation"] for row in rows}
+    assert all(row["series"] == "AS568" for row in rows)
+
+
+def test_a_guess_is_answered_with_the_reasoning_and_scored(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Rings", "Practice")
+    page.get_by_role("button", name="19. It never sealed").click()
+    page.get_by_role("button", name="fit a new one of the same size").click()
+    expect(page.get_by_text("Not so.")).to_be_visible()
+    expect(page.get_by_text("AS568 327 in this groove")).to_be_visible()
+    page.get_by_role("button", name="Next puzzle").click()
+    expect(page.get_by_role("heading", name="The cover would not close")).to_be_visible()
+    page.get_by_role("button", name="the groove wants a 2.62 mm section").click()
+    expect(page.get_by_text("Right.")).to_be_visible()
+    expect(page.get_by_role("listitem").filter(has_text="Bede Harrowgate")).to_contain_text("1 of 2 tried")
+    expect(page.get_by_role("button", name="19. It never sealed, wrong")).to_be_visible()
+    shot("practice")
+    no_fault(page)
+
+
+def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Workshop", "House rules")
+    rule = page.get_by_role("textbox", name="Still, least")
+    row = page.locator("form").filter(has=rule)
+    rule.fill("40")
+    row.get_by_role("button", name="Set").click()
+    expect(row).to_contain_text("40 is not below 30")
+    rule.fill("much")
+    row.get_by_role("button", name="Set").click()
+    expect(row).to_contain_text("“much” is not a number; 0 to 60 % fits")
+    rule.fill("22")
+    row.get_by_role("button", name="Set").click()
+    expect(row).to_contain_text("Changed by Bede Harrowgate")
+    shot("house-rules")
+    desk(page, "Grooves")
+    groove(page, "50", "44.4", "5.4")
+    page.get_by_role("textbox", name="Ring size").fill("224")
+    expect(page.get_by_text("Limits: house limits (changed by this shop")).to_be_visible()
+    expect(
+        page.get_by_text("within limits 22 to 30 %").or_(page.get_by_text("outside the limits 22 to 30 %"))
+    ).to_be_visible()
+    desk(page, "Workshop", "House rules")
+    row.get_by_role("button", name="Back to 10").click()
+    expect(rule).to_have_value("10")
+    expect(row).to_contain_text("shipped 10")
+
+
+def test_seals_by_housing_packing_and_press_fit(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Seals")
+    field(page, "Rod or shaft").fill("28")
+    field(page, "Groove diameter").fill("38")
+    field(page, "Groove length").fill("6.3")
+    fits = page.get_by_role("region", name="Fits this housing")
+    expect(fits.get_by_role("listitem").first).to_contain_text("6 in stock")
+    field(page, "Groove length").fill("7")
+    expect(page.get_by_text("groove length 7 → 8 mm: open by 1 mm")).to_be_visible()
+    shot("seals")
+    no_fault(page)
+    field(page, "Groove diameter").fill("20")
+    expect(page.get_by_text("must be larger than the rod")).to_be_visible()
+    desk(page, "Packing set")
+    for name, value in (
+        ("Bore of the box", "45"), ("Rod or stem", "30"), ("Depth of the box", "42"), ("Height of one V-ring", "5.1"),
+        ("Head ring", "6"), ("Follower ring", "7"), ("Nut must enter by", "4"), ("Nut travel in one turn", "1.5"),
+    ):  # fmt: skip
+        field(page, name).fill(value)
+    # By hand: 25 mm of room for rings of 5.1 is 4; 5 % of 20.4 is 1.02 mm; over 1.5 mm a turn, 0.68.
+    expect(page.get_by_text("4 V-rings, then 0.68 turns of the nut")).to_be_visible()
+    desk(page, "Pressed in")
+    field(page, "Bore").fill("42 mm +0.039/-0")
+    field(page, "Seal, outside diameter").fill("42.13")
+    field(page, "Seal, width").fill("7")
+    field(page, "Seat, depth").fill("7")
+    expect(page.get_by_text("Holds as it should: interference 0.13 mm")).to_be_visible()
+
+
+def test_a_seal_is_put_on_the_stock_list(bench: Page) -> None:
+    page = bench
+    desk(page, "Seals", "Stock list")
+    page.get_by_text("Add a seal").click()
+    page.get_by_label("Name").fill("rod lip seal 32 × 42 × 8")
+    page.get_by_label("Kind").select_option("Lip seal")
+    page.get_by_label("Runs on").select_option("a rod or shaft")
+    page.get_by_label("Rod or bore").fill("32 mm")
+    page.get_by_label("Groove diameter").fill("20 mm")
+    page.get_by_label("Length").fill("8 mm")
+    page.get_by_label("How many").fill("3")
+    page.get_by_label("Place").fill("drawer 9")
+    page.get_by_role("button", name="Add the seal").click()
+    expect(page.get_by_text("must be larger than the rod")).to_be_visible()
+    page.get_by_label("Groove diameter").fill("42 mm")
+    page.get_by_role("button", name="Add the seal").click()
+    expect(page.get_by_role("row").filter(has_text="drawer 9")).to_contain_text("32 mm × 42 mm × 8 mm")
+
+
+def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Compounds")
+    page.get_by_label("Fluid", exact=True).select_option("glycol brake fluid")
+    page.get_by_label("Fitted with").select_option("mineral grease")
+    epdm = page.get_by_role("listitem").filter(has=page.get_by_text("EPDM", exact=True)).first
+    expect(epdm).to_contain_text("mineral grease on EPDM: do not use")
+    shot("compounds")
+    no_fault(page)
+    page.get_by_label("Fitted with").select_option("silicone grease")
+    expect(epdm).not_to_contain_text("silicone grease on EPDM")
+    page.get_by_role("button", name="Oxygen").click()
+    expect(epdm).to_contain_text("can burn near oxygen")
+    page.get_by_text("How hard for this gap?").click()
+    field(page, "Worst gap").fill("0.12")
+    field(page, "Section").fill("3.53")
+    field(page, "Pressure").fill("70")
+    expect(page.get_by_role("status")).to_contain_text("90 Shore A stands this gap")

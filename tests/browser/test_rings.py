@@ -1,0 +1,196 @@
+"""Know the ring, on the screen: the finder, the groove check, the new groove, and a job's own station."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser import steps
+from tests.browser.steps import field
+
+Shot = Callable[[str], None]
+
+
+def desk(page: Page, *names: str) -> None:
+    """Go to a desk by the links a person would follow."""
+    for name in names:
+        page.get_by_role("link", name=name, exact=True).click()
+
+
+def first(page: Page) -> Locator:
+    return page.get_by_role("list", name="Sizes, most probable first").get_by_role("listitem").first
+
+
+def groove(page: Page, across: str, diameter: str, width: str) -> None:
+    field(page, "Bore").fill(across)
+    field(page, "Groove diameter (bottom)").fill(diameter)
+    field(page, "Groove width").fill(width)
+
+
+def no_fault(page: Page) -> None:
+    page.wait_for_function("document.getAnimations().length === 0")
+    found = Axe().run(page)
+    assert found.violations_count == 0, found.generate_report()
+
+
+def test_a_clean_inch_ring_with_a_caliper_that_types(bench: Page) -> None:
+    page = bench
+    desk(page, "Rings")
+    page.get_by_role("button", name="New", exact=True).click()
+    # The caliper types its value and Enter; the next field has the focus then.
+    field(page, "Inside diameter").focus()
+    page.keyboard.type("1.474")
+    page.keyboard.press("u")
+    page.keyboard.press("Enter")
+    page.keyboard.type("0.210")
+    expect(page.get_by_text("Settled: AS568 325")).to_be_visible()
+    expect(first(page)).to_contain_text("37.47 ±0.38 × 5.33 ±0.13 mm")
+    expect(first(page)).to_contain_text("1.475 × 0.210 in")
+    expect(first(page).get_by_role("img", name=re.compile("within the tolerance"))).to_be_visible()
+    page.get_by_role("button", name="Next ring").click()
+    expect(field(page, "Inside diameter")).to_have_value("")
+
+
+def test_a_look_alike_stays_open_until_the_advised_reading(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Rings")
+    field(page, "Inside diameter").fill("22")
+    field(page, "Section").fill("1.6")
+    expect(page.get_by_text("Not settled. Measure next: section to 0.01 mm")).to_be_visible()
+    expect(page.get_by_text("metric stock 22x1.5 and AS568 020 are both likely")).to_be_visible()
+    shot("ring-finder")
+    no_fault(page)
+    field(page, "Section, finer").fill("1.75")
+    field(page, "Section, finer").press("Enter")
+    expect(page.get_by_text("Settled: AS568 020")).to_be_visible()
+    page.get_by_role("button", name="Take the section, finer away").click()
+    expect(page.get_by_text("Not settled")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("way", "reading", "section"),
+    # AS568-325: 37.47 × 5.33 mm; outside 48.13; round the inside π·37.47 = 117.7; cut π·42.80 = 134.5.
+    [
+        ("Outside diameter", "48.13", "5.33"),
+        ("On a cone gauge", "37.47", "5.33"),
+        ("Round the inside", "117.7", "5.33"),
+        ("Cut, laid straight", "134.5", "5.33"),
+    ],
+)
+def test_every_way_to_read_across_a_ring(bench: Page, way: str, reading: str, section: str) -> None:
+    page = bench
+    desk(page, "Rings")
+    page.get_by_role("button", name="New", exact=True).click()
+    page.get_by_label("Read across the ring").select_option(way)
+    field(page, way).fill(reading)
+    field(page, "Section").fill(section)
+    expect(first(page)).to_contain_text("AS568 325")
+
+
+def test_a_wrong_ring_is_caught_by_its_groove(bench: Page) -> None:
+    page = bench
+    desk(page, "Rings")
+    page.get_by_role("button", name="New", exact=True).click()
+    page.get_by_text("The groove (if you know it").click()
+    groove(page, "53.7", "45", "7.2")
+    field(page, "Inside diameter").fill("44.1")
+    field(page, "Section").fill("3.53")
+    expect(first(page)).to_contain_text("AS568 224")
+    expect(first(page)).to_contain_text("does not fit")
+    expect(first(page)).to_contain_text(re.compile(r"squeeze −?-?\d+\.\d % is below 10 %"))
+    desk(page, "Grooves")
+    groove(page, "53.7", "45", "7.2")
+    fits = page.get_by_role("region", name="Sizes that fit, best first")
+    expect(fits).to_contain_text("AS568 327")
+    fits.get_by_text("Near sizes that do not fit").click()
+    expect(fits).to_contain_text("hangs loose")
+
+
+def test_a_missing_backup_is_caught_by_pressure(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Grooves")
+    groove(page, "50 +0.039/-0", "44.4 +0/-0.06", "5.4")
+    expect(page.get_by_text("= 50.00 mm (1.969 in), +0.039/−0")).to_be_visible()
+    field(page, "Clearance on the diameter").fill("0.10 ±0.04")
+    field(page, "Pressure").fill("160")
+    page.get_by_role("textbox", name="Ring size").fill("224")
+    expect(page.get_by_text("Not like this: AS568 224")).to_be_visible()
+    expect(page.get_by_text("fit 1 backup ring (side away from pressure)").first).to_be_visible()
+    expect(page.get_by_text("1 backup ring, solid, side away from pressure")).to_be_visible()
+    page.get_by_label("Backup rings in it").select_option("1")
+    expect(page.get_by_text("Good: AS568 224")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("Groove to scale: depth 2.80 mm.*1 backup"))).to_be_visible()
+    # 0.139 in = 3.5306 mm, stretched 0.8 %, is 3.518 mm; by hand (3.518 − 2.8)/3.518 = 20.4 %.
+    page.get_by_text("Show the sum").first.click()
+    expect(page.get_by_text("(3.518 − 2.800) / 3.518 = 20.4 %")).to_be_visible()
+    expect(page.get_by_text("210 bar (3046 psi)")).to_be_visible()
+    shot("groove-check")
+    no_fault(page)
+
+
+def test_a_housing_that_gives_under_pressure(bench: Page) -> None:
+    page = bench
+    desk(page, "Grooves")
+    groove(page, "80", "71.3", "7.2")
+    field(page, "Clearance on the diameter").fill("0.06")
+    field(page, "Pressure").fill("70")
+    page.get_by_role("textbox", name="Ring size").fill("335")
+    expect(page.get_by_text("Good: AS568 335")).to_be_visible()
+    page.get_by_text("Swelling, and a housing that gives").click()
+    field(page, "Wall of the housing").fill("4")
+    page.get_by_label("Housing of").select_option("aluminium")
+    expect(page.get_by_text("of it growth under pressure")).to_be_visible()
+    expect(page.get_by_text("Not like this: AS568 335")).to_be_visible()
+
+
+def test_bad_grooves_are_told_at_the_field(bench: Page) -> None:
+    page = bench
+    desk(page, "Grooves")
+    groove(page, "40", "44.4", "5.4")
+    expect(page.get_by_text("must be smaller than the bore of a piston seat")).to_be_visible()
+    groove(page, "50", "44.4", "wide")
+    expect(page.get_by_text("“wide” is not a length with a unit").first).to_be_visible()
+    groove(page, "50", "44.4", "5.4")
+    page.get_by_role("textbox", name="Ring size").fill("999")
+    expect(page.get_by_text("AS568 has no size “999”")).to_be_visible()
+
+
+def test_a_groove_from_scratch(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Grooves", "New groove")
+    field(page, "Bore").fill("50")
+    field(page, "Pressure").fill("160")
+    best = page.get_by_role("article").first
+    expect(best).to_contain_text("with 1 backup ring")
+    expect(best).to_contain_text("Groove diameter")
+    expect(best).to_contain_text(re.compile(r"44\.31 ±0\.05 mm\s*1\.74\d in"))
+    expect(best).to_contain_text("Supposed: bore +0.043/-0 mm (IT8)")
+    shot("new-groove")
+    no_fault(page)
+    page.get_by_role("button", name="Rod", exact=True).click()
+    page.get_by_role("button", name="To and fro").click()
+    field(page, "Rod").fill("1-1/4 in")
+    expect(page.get_by_role("article").first).to_contain_text("fits the groove")
+
+
+def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> None:
+    page = bench
+    steps.open_waiting_job(page)
+    page.goto(page.url.replace("/safe", "/match"))
+    field(page, "Inside diameter").fill("44.1")
+    field(page, "Section").fill("3.5")
+    expect(page.get_by_text("Not settled")).to_be_visible()
+    advised = page.get_by_role("textbox", name=re.compile("Section, finer|Outside diameter"))
+    advised.fill("3.48" if advised.get_attribute("id") and page.get_by_label("Section, finer").count() else "51.1")
+    advised.press("Enter")
+    row = page.get_by_role("listitem").filter(has_text="AS568 224").first
+    row.get_by_role("button", name="Choose").click()
+    expect(page.get_by_label("The reason is kept")).to_have_value(
+        re.compile(r"from inside diameter 44\.1 mm, section 3\.5 mm, (section|outside diameter) [\d.]+ mm")
+    )
+    page.get_by_role("button", name="Put it into the job").click()
+    expect(page.get_by_text("AS568 224 chosen by Bede Harrowgate")).to_be_visible()
