@@ -20,6 +20,8 @@ from ironkettle.launch.machine import free_port
 from ironkettle.launch.start import server_env
 from ironkettle.settings import PROJECT
 
+# Finished transitions of what is folded away stay on the list; only running ones count.
+AT_REST = "document.getAnimations().every(one => one.playState !== 'running')"
 SHOTS = os.environ.get("KETTLE_SHOTS")
 
 
@@ -107,7 +109,7 @@ def shot(page: Page) -> Callable[[str], None]:
             page.wait_for_load_state("networkidle")
             page.mouse.move(0, 0)
             page.evaluate("scrollTo(0, 0)")
-            page.wait_for_function("document.getAnimations().length === 0")
+            page.wait_for_function(AT_REST)
             page.screenshot(path=Path(SHOTS) / f"{name}.png")
 
     return take

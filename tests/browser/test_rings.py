@@ -10,6 +10,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser import steps
+from tests.browser.conftest import AT_REST
 from tests.browser.steps import field
 
 Shot = Callable[[str], None]
@@ -32,7 +33,7 @@ def groove(page: Page, across: str, diameter: str, width: str) -> None:
 
 
 def no_fault(page: Page) -> None:
-    page.wait_for_function("document.getAnimations().length === 0")
+    page.wait_for_function(AT_REST)
     found = Axe().run(page)
     assert found.violations_count == 0, found.generate_report()
 

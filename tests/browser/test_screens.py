@@ -10,6 +10,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from tests.browser import steps
+from tests.browser.conftest import AT_REST
 
 STAGES = ("intake", "safe", "strip", "match", "kit", "rebuild", "tighten", "test", "release")
 DESKS = (
@@ -20,20 +21,21 @@ SIZES = ({"width": 1280, "height": 800}, {"width": 800, "height": 1280})
 BAD_CSV = "t_s,pressure_bar\n0,180\n10,\n5,179\n"
 
 
-@pytest.mark.parametrize("theme", ["kettle-night", "kettle-day"])
-def test_no_screen_has_an_accessibility_fault(bench: Page, theme: str) -> None:
+def test_no_screen_has_an_accessibility_fault(bench: Page) -> None:
     page = bench
-    page.evaluate("theme => localStorage.setItem('kettle-theme', theme)", theme)
-    page.reload()
     steps.open_waiting_job(page)
     job = page.url.removesuffix("/safe")
     root = job.split("/jobs")[0]
+    axe = Axe()
     for address in (*(f"{root}{desk}" for desk in DESKS), *(f"{job}/{stage}" for stage in STAGES)):
         page.goto(address)
         page.wait_for_load_state("networkidle")
-        page.wait_for_function("document.getAnimations().length === 0")
-        found = Axe().run(page)
-        assert found.violations_count == 0, f"{address}: {found.generate_report()}"
+        # What is not a matter of colour is the same in both themes.
+        for theme, rules in (("kettle-night", {}), ("kettle-day", {"runOnly": ["color-contrast"]})):
+            page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
+            page.wait_for_function(AT_REST)
+            found = axe.run(page, options=rules)
+            assert found.violations_count == 0, f"{address}, {theme}: {found.generate_report()}"
 
 
 @pytest.mark.parametrize("size", SIZES, ids=lambda size: f"{size['width']}x{size['height']}")
