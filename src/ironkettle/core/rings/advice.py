@@ -85,7 +85,13 @@ def advise_measurement(
     gain, best = float(expected[place]), options[place]
     other = next((i for n, i in enumerate(likely) if lines[n] != lines[0]), likely[0])
     names = f"{table.sizes[likely[0]].label} and {table.sizes[other].label}"
-    return NextMeasurement(best.read, _WHAT[best.read], _why(names, best.read.words, gain), best.resolution, gain)
+    return NextMeasurement(
+        best.read,
+        _WHAT[best.read],
+        _why(names, best.read.words, gain, groove_known=groove_known),
+        best.resolution,
+        gain,
+    )
 
 
 def _options(measurement: Measurement, part: RingTable, *, groove_known: bool) -> Iterator[_Option]:
@@ -126,10 +132,11 @@ def _expected_best(share: Floats, options: Sequence[_Option], lines: Sequence[in
     return np.asarray(best @ _WEIGHTS @ share)
 
 
-def _why(names: str, reading: str, gain: float) -> str:
+def _why(names: str, reading: str, gain: float, *, groove_known: bool) -> str:
     if gain >= _SETTLED:
         return f"{names} are both likely; the {reading} is expected to settle it ({gain:.0%})"
+    way_out = "Where both fit this groove, either serves" if groove_known else "Let the groove decide"
     return (
         f"{names} cannot be told apart for certain: even the {reading} is expected to raise the first only to "
-        f"{gain:.0%}. Let the groove decide; where both fit it, either serves"
+        f"{gain:.0%}. {way_out}"
     )

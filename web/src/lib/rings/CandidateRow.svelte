@@ -37,7 +37,7 @@
 			tolerance={candidate.section_tolerance_mm}
 			{largest}
 		/>
-		<div class="min-w-52 flex-1">
+		<div class="min-w-44 flex-1">
 			<p class="text-lg leading-tight font-bold">{name}</p>
 			<p class="text-sm">
 				<span class="whitespace-nowrap"

@@ -23,9 +23,9 @@
 		<circle cx="44" cy="16" r="7" class="was" />
 	{:else}
 		<ellipse cx="16" cy="16" rx="14" ry="12" class="ring thin" />
-		<circle cx="16" cy="16" r="9" class="was" />
-		<circle cx="44" cy="16" r="6" class="cord" />
-		<circle cx="44" cy="16" r="8.5" class="was" />
+		<circle cx="16" cy="16" r="8.5" class="was outside" />
+		<circle cx="44" cy="16" r="5.5" class="cord" />
+		<circle cx="44" cy="16" r="8.5" class="was outside" />
 	{/if}
 </svg>
 
@@ -49,6 +49,9 @@
 		stroke: var(--color-base-100);
 		stroke-width: 1.4;
 		stroke-dasharray: 2 1.6;
+	}
+	.outside {
+		stroke: currentColor;
 	}
 	.mark {
 		fill: none;

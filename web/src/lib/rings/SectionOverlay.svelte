@@ -17,7 +17,7 @@
 
 <svg
 	viewBox="{-0.84 * radius} {-radius} {1.68 * radius} {0.8 * radius}"
-	class="h-16 w-34 shrink-0"
+	class="h-14 w-28 shrink-0"
 	role="img"
 	aria-label="Section to scale: measured {shown(measured)} mm over {shown(section)} ±{shown(
 		tolerance
@@ -30,11 +30,12 @@
 
 <style>
 	.cord {
-		fill: var(--rubber);
+		fill: var(--void);
 	}
 	.band {
 		fill: none;
 		stroke: var(--color-success);
+		opacity: 0.75;
 	}
 	.measured {
 		fill: none;

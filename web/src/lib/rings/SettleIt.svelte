@@ -34,7 +34,7 @@
 	{:else if advice}
 		<div class="mb-2 flex flex-wrap items-start gap-x-3 rounded border-2 border-accent p-2">
 			<Ruler size={24} class="shrink-0 text-accent" aria-hidden="true" />
-			<p class="min-w-64 flex-1">
+			<p class="min-w-52 flex-1">
 				<strong>Not settled. Measure next: {advice.what}.</strong>
 				<span class="faint block text-sm">{advice.why}.</span>
 			</p>

@@ -72,7 +72,7 @@
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
 	<h1 class="sr-only">Groove check</h1>
 	<div class="grid items-start gap-4 lg:grid-cols-2">
-		<div>
+		<div class="lg:col-start-1">
 			<section class="panel" aria-label="Groove" data-form>
 				<GrooveForm bind:draft bind:lengthUnit bind:pressureUnit {problem} focused />
 				<div class="mt-2 flex flex-wrap items-end gap-3">
@@ -91,16 +91,18 @@
 				</div>
 				{#if problem && !atAField}<ProblemNote {problem} />{/if}
 			</section>
-			{#if found}<FittingSizes {found} onTake={take} />{/if}
 		</div>
-		{#if result}
-			<CheckResult {...result} />
-		{:else}
-			<p class="panel faint">
-				{found && !problem
-					? 'No size of the tables fits this groove. Give a size to see why.'
-					: 'Give the three dimensions of the groove; the result appears here as you type.'}
-			</p>
-		{/if}
+		<div class="lg:col-start-2 lg:row-span-2 lg:row-start-1">
+			{#if result}
+				<CheckResult {...result} />
+			{:else}
+				<p class="panel faint">
+					{found && !problem
+						? 'No size of the tables fits this groove. Give a size to see why.'
+						: 'Give the three dimensions of the groove; the result appears here as you type.'}
+				</p>
+			{/if}
+		</div>
+		{#if found}<div class="lg:col-start-1"><FittingSizes {found} onTake={take} /></div>{/if}
 	</div>
 </main>

@@ -10,7 +10,7 @@
 	let { found, onTake }: Props = $props();
 </script>
 
-<section class="panel mt-3" aria-labelledby="fits">
+<section class="panel" aria-labelledby="fits">
 	<h2 id="fits" class="text-2xl font-bold">Sizes that fit, best first</h2>
 	<ul>
 		{#each found.rings as ring (ring.series + ring.designation)}

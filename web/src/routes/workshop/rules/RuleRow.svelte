@@ -65,7 +65,9 @@
 		{#if rule.who === null}
 			<span class="faint text-center">shipped {plain(rule.shipped)}</span>
 		{:else}
-			<button type="button" class="btn" disabled={!mayChange} onclick={reset}>Back to {plain(rule.shipped)}</button>
+			<button type="button" class="btn" disabled={!mayChange} onclick={reset}
+				>Back to {plain(rule.shipped)}</button
+			>
 		{/if}
 	</div>
 	<p id="{id}-help" class={['text-sm', fault ? 'text-error' : 'faint']}>
