@@ -32,7 +32,7 @@ def figures() -> Iterator[Figure]:
     count = len(table.sizes)
     likelihoods = median_time(lambda: log_likelihood(READING, table))
     yield f"likelihood of {count} sizes / bare NumPy pass", likelihoods, floor
-    yield "whole match, with advice and reasons / bare NumPy pass", median_time(lambda: match(table)), floor
+    yield "whole match, with advice / bare NumPy pass", median_time(lambda: match(table)), floor
     for times in (5, 20):
         larger = _larger(table, times)
         one = median_time(lambda larger=larger: match(larger), 10)  # type: ignore[misc]

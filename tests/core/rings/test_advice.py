@@ -9,6 +9,7 @@ from ironkettle.core.rings import (
     AS568,
     Condition,
     Further,
+    GrooveEvidence,
     Measurement,
     NextMeasurement,
     Read,
@@ -72,6 +73,16 @@ def test_what_was_read_is_not_asked_for_again() -> None:
     first = advice(Measurement(26, 3.65, Condition.SWOLLEN))
     again = advice(Measurement(26, 3.65, Condition.SWOLLEN, further=(Further(first.read, 25.5),)))
     assert again.read is not first.read
+
+
+def test_when_all_is_measured_nothing_is_asked_for() -> None:
+    further = tuple(
+        Further(read, value) for read, value in ((Read.SECTION, 3.5), (Read.INSIDE, 44.1), (Read.OUTSIDE, 51.1))
+    )
+    groove = GrooveEvidence(np.zeros(len(TABLE.sizes)), lambda _place: ())
+    found = match_ring(Measurement(44.1, 3.5, further=further), TABLE, groove=groove)
+    assert not found.decided
+    assert found.next_measurement is None
 
 
 def test_sizes_nobody_can_tell_apart_are_said_so() -> None:

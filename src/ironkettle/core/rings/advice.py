@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,6 +19,7 @@ _SETTLED = 0.90
 _POINTS, _WEIGHTS = np.polynomial.hermite_e.hermegauss(9)
 _WEIGHTS = _WEIGHTS / _WEIGHTS.sum()
 
+_ON_RING = {Read.SECTION: (0.0, 1.0), Read.OUTSIDE: ACROSS[Read.OUTSIDE], Read.INSIDE: ACROSS[Read.INSIDE]}
 _WHAT = {
     Read.SECTION: "section to 0.01 mm, mean of three places",
     Read.SECTION_CROSSED: "section once more, at right angles to the first reading",
@@ -45,11 +46,11 @@ class NextMeasurement:
 
 
 @dataclass(frozen=True, slots=True)
-class _Option:
-    """A measurement: the reading each likely size would give, mean and deviation. [mm]"""
+class _Options:
+    """Measurements that could be taken: rows of the readings each likely size would give. [mm]"""
 
-    read: Read
-    resolution: float
+    reads: list[Read]
+    resolutions: list[float]
     mean: Floats
     deviation: Floats
 
@@ -61,8 +62,10 @@ def advise_measurement(
     order: NDArray[np.intp],
     *,
     groove_known: bool,
-) -> NextMeasurement:
+) -> NextMeasurement | None:
     """The measurement whose expected largest probability is highest, over the likely sizes.
+
+    None when everything that could be measured was.
 
     For each option the reading every likely size would give is normal, with what was read already
     taken into account; the expected probability of the first line afterwards is its integral.
@@ -79,48 +82,55 @@ def advise_measurement(
     lines = [min(table.names_of(index)) for index in likely]
     share = weights[likely] / weights[likely].sum()
     part = table.part(likely)
-    options = list(_options(measurement, part, groove_known=groove_known))
+    options = _options(measurement, part, groove_known=groove_known)
+    if not options.reads:
+        return None
     expected = _expected_best(share, options, lines)
     place = int(np.argmax(expected))
-    gain, best = float(expected[place]), options[place]
+    gain, read = float(expected[place]), options.reads[place]
     other = next((i for n, i in enumerate(likely) if lines[n] != lines[0]), likely[0])
     names = f"{table.sizes[likely[0]].label} and {table.sizes[other].label}"
-    return NextMeasurement(
-        best.read,
-        _WHAT[best.read],
-        _why(names, best.read.words, gain, groove_known=groove_known),
-        best.resolution,
-        gain,
-    )
+    why = _why(names, read.words, gain, groove_known=groove_known)
+    return NextMeasurement(read, _WHAT[read], why, options.resolutions[place], gain)
 
 
-def _options(measurement: Measurement, part: RingTable, *, groove_known: bool) -> Iterator[_Option]:
+def _options(measurement: Measurement, part: RingTable, *, groove_known: bool) -> _Options:
     further = {one.what for one in measurement.further}
+    reads = [
+        read for read in _ON_RING if read not in further and not (read is Read.OUTSIDE and read is measurement.across)
+    ]
+    resolutions = [FURTHER_UNCERTAINTY_MM[read] for read in reads]
+    a, b = (np.array([_ON_RING[read][side] for read in reads])[:, None] for side in (0, 1))
     known = rings_known(measurement, part)
-    for read, shares in ((Read.SECTION, (0.0, 1.0)), (Read.OUTSIDE, ACROSS[Read.OUTSIDE]), (Read.INSIDE, (1.0, 0.0))):
-        if read in further or read is Read.OUTSIDE is measurement.across:
-            continue
-        resolution = FURTHER_UNCERTAINTY_MM[read]
-        mean, variance = known.reading(*shares)
-        yield _Option(read, resolution, mean, np.sqrt(variance + (resolution / 2) ** 2))
+    variance = a**2 * known.diameter_variance + b**2 * known.section_variance
+    if known.covariance is not None:
+        variance = variance + 2 * a * b * known.covariance
+    half = np.array(resolutions)[:, None] / 2
+    means = [a * known.diameter + b * known.section]
+    deviations = [np.sqrt(np.maximum(variance, 0.0) + half**2)]
     if measurement.condition is Condition.FLATTENED and measurement.section_crossed is None:
-        factor = factors_of(Condition.FLATTENED, crossed=True)
         reading = measurement.section_deviation
+        factor = factors_of(Condition.FLATTENED, crossed=True)
         spread = factor.section_variance * part.section**2 + (part.section_tolerance / 3) ** 2 + reading**2 / 2
-        yield _Option(Read.SECTION_CROSSED, 2 * reading, factor.section * part.section, np.sqrt(spread))
+        reads, resolutions = [*reads, Read.SECTION_CROSSED], [*resolutions, 2 * reading]
+        means.append(factor.section * part.section[None])
+        deviations.append(np.sqrt(spread)[None])
     for read in (Read.GROOVE_DIAMETER, Read.GROOVE_WIDTH):
         if groove_known or read in further:
             continue
         resolution = FURTHER_UNCERTAINTY_MM[read]
-        yield _Option(read, resolution, *groove_reading(read, part, resolution / 2))
+        mean, deviation = groove_reading(read, part, resolution / 2)
+        reads, resolutions = [*reads, read], [*resolutions, resolution]
+        means.append(mean[None])
+        deviations.append(deviation[None])
+    return _Options(reads, resolutions, np.concatenate(means), np.concatenate(deviations))
 
 
-def _expected_best(share: Floats, options: Sequence[_Option], lines: Sequence[int]) -> Floats:
+def _expected_best(share: Floats, options: _Options, lines: Sequence[int]) -> Floats:
     """Expected probability of the first line after each option's reading, by quadrature over the readings. [-]"""
-    mean = np.array([option.mean for option in options])
-    deviation = np.array([option.deviation for option in options])
+    mean, deviation = options.mean, options.deviation
     # Axes: the size that is judged, option, the size that is true with its quadrature points.
-    readings = (mean[:, :, None] + deviation[:, :, None] * _POINTS).reshape(len(options), -1)
+    readings = (mean[:, :, None] + deviation[:, :, None] * _POINTS).reshape(len(mean), -1)
     judged_mean, judged_deviation = mean.T[:, :, None], deviation.T[:, :, None]
     after = np.exp(-0.5 * ((readings - judged_mean) / judged_deviation) ** 2)
     after *= share[:, None, None] / judged_deviation

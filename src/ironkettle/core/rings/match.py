@@ -44,8 +44,14 @@ class Candidate:
     size: RingSize
     probability: float
     fits_groove: bool | None
-    reasons: tuple[str, ...]
-    also: tuple[RingSize, ...] = ()
+    also: tuple[RingSize, ...]
+    measurement: Measurement = field(repr=False)
+    against_groove: tuple[str, ...] = ()
+
+    @property
+    def reasons(self) -> tuple[str, ...]:
+        """Each reading beside the size, where the size comes from, and why the groove refuses it."""
+        return (*_reasons(self.measurement, self.size), *self.against_groove)
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,8 +100,9 @@ def match_ring(
             table.sizes[members[0]],
             share,
             None if groove is None else bool(groove.misfit[members[0]] == 0.0),
-            _reasons(measurement, table.sizes[members[0]]) + (() if groove is None else groove.reasons(members[0])),
             tuple(table.sizes[index] for index in members[1:]),
+            measurement,
+            () if groove is None else groove.reasons(members[0]),
         )
         for share, members in lines[:limit]
     )

@@ -31,7 +31,11 @@
 				<span class="faint font-normal">of {answer.sizes_considered} sizes looked at</span>
 			</span>
 		</p>
-	{:else if advice}
+	{:else if !advice}
+		<p class="mb-2 rounded border-2 border-accent p-2 font-semibold">
+			Not settled, and all that could be measured is. Where both fit the groove, either serves.
+		</p>
+	{:else}
 		<div class="mb-2 flex flex-wrap items-start gap-x-3 rounded border-2 border-accent p-2">
 			<Ruler size={24} class="shrink-0 text-accent" aria-hidden="true" />
 			<p class="min-w-52 flex-1">
