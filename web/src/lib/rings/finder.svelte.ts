@@ -1,5 +1,5 @@
 import { api, ask, type Problem, type Schemas } from '$lib/api';
-import { withUnit } from '$lib/shared';
+import { asTyped, withUnit } from '$lib/shared';
 import { WAYS } from './readings';
 import type { Across, FurtherRead, RingReading } from './types';
 
@@ -51,17 +51,14 @@ export class RingFinder {
 
 	/** Asks for this body; an answer overtaken by later typing is dropped. Gives the clean-up. */
 	ask(body: Schemas['RingMatchBody']): () => void {
-		let current = true;
-		const wait = setTimeout(async () => {
-			const result = await ask(api.POST('/api/rings/match', { body }));
-			if (!current) return;
-			this.answer = result.data;
-			this.problem = result.problem;
-		}, 60);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/rings/match', { body })),
+			(result) => {
+				this.answer = result.data;
+				this.problem = result.problem;
+			},
+			60
+		);
 	}
 
 	add(what: FurtherRead, value: string) {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ask } from '$lib/api';
 	import { focusNext } from './forms';
+	import { asTyped } from './typed';
 	import { isBare, nextUnit, UNITS, withUnit, type Dimension } from './quantity';
 
 	interface Props {
@@ -40,21 +41,17 @@
 			own = null;
 			return;
 		}
-		let current = true;
-		const wait = setTimeout(async () => {
-			const { data, problem } = await ask(
-				api.POST('/api/quantities/read', { body: { text: withUnit(text, unit), dimension, toleranced } })
-			);
-			if (!current) return;
-			echo = data?.shown ?? '';
-			own = problem && problem.status === 422 ? (problem.errors[0]?.message ?? problem.detail) : null;
-			if (data && !isBare(text) && (UNITS[dimension] as readonly string[]).includes(data.unit))
-				unit = data.unit;
-		}, 120);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		const body = { text: withUnit(text, unit), dimension, toleranced };
+		return asTyped(
+			() => ask(api.POST('/api/quantities/read', { body })),
+			({ data, problem }) => {
+				echo = data?.shown ?? '';
+				own = problem && problem.status === 422 ? (problem.errors[0]?.message ?? problem.detail) : null;
+				if (data && !isBare(text) && (UNITS[dimension] as readonly string[]).includes(data.unit))
+					unit = data.unit;
+			},
+			120
+		);
 	});
 
 	$effect.pre(() => {

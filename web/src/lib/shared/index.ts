@@ -5,5 +5,6 @@ export { default as Findings } from './Findings.svelte';
 export { default as ProblemNote } from './ProblemNote.svelte';
 export { default as QuantityField } from './QuantityField.svelte';
 export { default as Tabs } from './Tabs.svelte';
+export { asTyped } from './typed';
 export { faultAt, focusNext, keyOf } from './forms';
 export { duration, inches, nextUnit, plain, shown, UNITS, withUnit } from './quantity';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import CompoundRow from './CompoundRow.svelte';
 
 	const DUTIES = [
@@ -55,17 +55,13 @@
 			pressure: given(pressure, pressureUnit),
 			section: given(section, lengthUnit)
 		};
-		let current = true;
-		const wait = setTimeout(async () => {
-			const found = await ask(api.POST('/api/compounds/advise', { body }));
-			if (!current) return;
-			answer = found.data ?? answer;
-			problem = found.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/compounds/advise', { body })),
+			(found) => {
+				answer = found.data ?? answer;
+				problem = found.problem;
+			}
+		);
 	});
 </script>
 

@@ -2,7 +2,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { CheckResult, emptyGroove, grooveBody, GrooveForm, isComplete } from '$lib/glands';
 	import { sizeName } from '$lib/rings';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { asTyped, faultAt, ProblemNote } from '$lib/shared';
 	import FittingSizes from './FittingSizes.svelte';
 
 	const SERIES = ['AS568', 'ISO 3601', 'JIS B 2401', 'metric'];
@@ -15,34 +15,28 @@
 	let pressureUnit = $state('bar');
 	let series = $state('AS568');
 	let designation = $state('');
-	let result = $state.raw<{
-		check: Schemas['GlandCheckOut'];
-		groove: Schemas['GrooveBody'];
-		name: string;
-	} | null>(null);
+	let result = $state.raw<Result | null>(null);
 	let found = $state.raw<Schemas['GrooveSearchOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	const groove = $derived(isComplete(draft) ? grooveBody(draft, lengthUnit, pressureUnit) : null);
 	const atAField = $derived(FIELDS.some((field) => faultAt(problem, field)));
 
-	async function look(body: Schemas['GrooveBody'], ring: Schemas['RingNamed'] | null, stale: () => boolean) {
+	type Result = { check: Schemas['GlandCheckOut']; groove: Schemas['GrooveBody']; name: string };
+
+	/** The sizes that fit a groove, and one ring in it: the one named, else the best. */
+	async function look(body: Schemas['GrooveBody'], ring: { series: string; designation: string } | null) {
 		const search = await ask(api.POST('/api/glands/rings', { body: { ...body, limit: 8 } }));
-		if (stale()) return;
-		found = search.data;
-		problem = search.problem;
-		result = null;
 		const first = search.data?.rings[0];
-		if (search.problem || !(ring || first)) return;
-		if (!ring && first) {
-			result = { check: first.check, groove: body, name: sizeName(first) };
-			return;
+		let one: Result | null = null;
+		let fault = search.problem;
+		if (ring && search.data) {
+			const check = await ask(api.POST('/api/glands/check', { body: { ...body, ring } }));
+			fault = check.problem;
+			if (check.data) one = { check: check.data, groove: body, name: sizeName(ring) };
+		} else if (first) {
+			one = { check: first.check, groove: body, name: sizeName(first) };
 		}
-		const check = await ask(
-			api.POST('/api/glands/check', { body: { ...body, ring: ring ?? { series, designation } } })
-		);
-		if (stale()) return;
-		problem = check.problem;
-		if (check.data) result = { check: check.data, groove: body, name: sizeName({ series, designation }) };
+		return { found: search.data, result: one, problem: fault };
 	}
 
 	$effect(() => {
@@ -53,12 +47,10 @@
 		}
 		const body = groove;
 		const ring = designation.trim() ? { series, designation: designation.trim() } : null;
-		let current = true;
-		const wait = setTimeout(() => look(body, ring, () => !current), 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => look(body, ring),
+			(seen) => ({ found, result, problem } = seen)
+		);
 	});
 
 	function take(ring: { series: string; designation: string }) {

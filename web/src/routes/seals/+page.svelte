@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { KINDS } from '$lib/seals';
-	import { Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import SealRow from './SealRow.svelte';
 
 	let kind = $state<Schemas['SealKind']>('lip_seal');
@@ -28,17 +28,13 @@
 			length: withUnit(length, unit),
 			tolerance: '0.15 mm'
 		};
-		let current = true;
-		const wait = setTimeout(async () => {
-			const answer = await ask(api.POST('/api/seals/match', { body }));
-			if (!current) return;
-			found = answer.data;
-			problem = answer.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/seals/match', { body })),
+			(answer) => {
+				found = answer.data;
+				problem = answer.problem;
+			}
+		);
 	});
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { MATERIALS, MEDIA, MOTIONS, SEATS } from '$lib/glands';
-	import { Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import Proposal from './Proposal.svelte';
 
 	const WALLS = { piston: 'Bore', rod: 'Rod', face: 'Outer wall of the groove' } as const;
@@ -45,17 +45,13 @@
 			return;
 		}
 		const wanted = body;
-		let current = true;
-		const wait = setTimeout(async () => {
-			const answer = await ask(api.POST('/api/glands/design', { body: wanted }));
-			if (!current) return;
-			proposals = answer.data?.proposals ?? null;
-			problem = answer.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/glands/design', { body: wanted })),
+			(answer) => {
+				proposals = answer.data?.proposals ?? null;
+				problem = answer.problem;
+			}
+		);
 	});
 </script>
 

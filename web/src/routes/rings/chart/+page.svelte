@@ -2,7 +2,7 @@
 	import Download from '@lucide/svelte/icons/download';
 	import Printer from '@lucide/svelte/icons/printer';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { faultAt, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
+	import { asTyped, faultAt, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
 	import ChartTable from './ChartTable.svelte';
 	import Comparison from './Comparison.svelte';
 
@@ -28,17 +28,13 @@
 
 	$effect(() => {
 		const query = { ...filter, limit: all ? 5000 : 150 };
-		let current = true;
-		const wait = setTimeout(async () => {
-			const answer = await ask(api.GET('/api/rings/sizes', { params: { query } }));
-			if (!current) return;
-			chart = answer.data ?? chart;
-			problem = answer.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.GET('/api/rings/sizes', { params: { query } })),
+			(answer) => {
+				chart = answer.data ?? chart;
+				problem = answer.problem;
+			}
+		);
 	});
 
 	const same = (a: Row, b: Row) => a.series === b.series && a.designation === b.designation;

@@ -1,6 +1,15 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Findings, faultAt, inches, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
+	import {
+		asTyped,
+		Findings,
+		faultAt,
+		inches,
+		ProblemNote,
+		QuantityField,
+		shown,
+		withUnit
+	} from '$lib/shared';
 	import PackingStack from './PackingStack.svelte';
 
 	const FIELDS = [
@@ -42,17 +51,13 @@
 			...Object.fromEntries(FIELDS.map(([field]) => [field, given(field)])),
 			compression_pct: compression || 0
 		} as Schemas['PackingBody'];
-		let current = true;
-		const wait = setTimeout(async () => {
-			const answer = await ask(api.POST('/api/seals/packing', { body }));
-			if (!current) return;
-			plan = answer.data;
-			problem = answer.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/seals/packing', { body })),
+			(answer) => {
+				plan = answer.data;
+				problem = answer.problem;
+			}
+		);
 	});
 </script>
 

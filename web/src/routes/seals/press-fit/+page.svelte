@@ -1,6 +1,15 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Choice, Findings, faultAt, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
+	import {
+		asTyped,
+		Choice,
+		Findings,
+		faultAt,
+		ProblemNote,
+		QuantityField,
+		shown,
+		withUnit
+	} from '$lib/shared';
 
 	let bore = $state('');
 	let outside = $state('');
@@ -26,17 +35,13 @@
 			depth: withUnit(depth, unit),
 			cladding
 		};
-		let current = true;
-		const wait = setTimeout(async () => {
-			const answer = await ask(api.POST('/api/seals/press-fit', { body }));
-			if (!current) return;
-			fit = answer.data;
-			problem = answer.problem;
-		}, 100);
-		return () => {
-			current = false;
-			clearTimeout(wait);
-		};
+		return asTyped(
+			() => ask(api.POST('/api/seals/press-fit', { body })),
+			(answer) => {
+				fit = answer.data;
+				problem = answer.problem;
+			}
+		);
 	});
 </script>
 
