@@ -6,8 +6,10 @@
 	interface Props {
 		check: Schemas['GlandCheckOut'];
 		groove: Schemas['GrooveBody'];
+		/** Without words where the drawing is too small to read them. */
+		words?: boolean;
 	}
-	let { check, groove }: Props = $props();
+	let { check, groove, words = true }: Props = $props();
 
 	// Everything in millimetres, to one scale; the part with the groove lies below, the other above.
 	const width = $derived(check.width_mm);
@@ -65,22 +67,26 @@
 				/>
 			{/if}
 		</g>
-		<text x={-margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word" font-size={letter}
-			>{groove.pressure}</text
-		>
-		{#if both}
-			<text x={width + margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word end" font-size={letter}
+	{/if}
+	{#if words}
+		{#if groove.pressure}
+			<text x={-margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word" font-size={letter}
 				>{groove.pressure}</text
 			>
+			{#if both}
+				<text x={width + margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word end" font-size={letter}
+					>{groove.pressure}</text
+				>
+			{/if}
 		{/if}
-	{/if}
-	<text x={-margin * 0.95} y={top + letter * 1.1} class="word" font-size={letter}>{names[0]}</text>
-	<text x={-margin * 0.95} y={depth + wall - letter * 0.8} class="word" font-size={letter}>{names[1]}</text>
-	<text x={width / 2} y={depth + letter} class="word middle" font-size={letter}
-		>{shown(width)} wide, {shown(depth)} mm deep</text
-	>
-	{#if backups}
-		<text x={width + letter * 0.4} y={depth * 0.8} class="word" font-size={letter * 0.9}>backup</text>
+		<text x={-margin * 0.95} y={top + letter * 1.1} class="word" font-size={letter}>{names[0]}</text>
+		<text x={-margin * 0.95} y={depth + wall - letter * 0.8} class="word" font-size={letter}>{names[1]}</text>
+		<text x={width / 2} y={depth + letter} class="word middle" font-size={letter}
+			>{shown(width)} wide, {shown(depth)} mm deep</text
+		>
+		{#if backups}
+			<text x={width + letter * 0.4} y={depth * 0.8} class="word" font-size={letter * 0.9}>backup</text>
+		{/if}
 	{/if}
 </svg>
 

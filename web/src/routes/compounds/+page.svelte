@@ -2,6 +2,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import CompoundRow from './CompoundRow.svelte';
+	import HardnessFields from './HardnessFields.svelte';
 
 	const DUTIES = [
 		['general', 'General'],
@@ -120,33 +121,15 @@
 			<label class="flex min-h-11 items-center gap-2">
 				<input type="checkbox" class="checkbox" bind:checked={packing} /> It is a packing set
 			</label>
-			<details>
-				<summary class="min-h-8 cursor-pointer font-semibold">How hard for this gap?</summary>
-				<div class="grid gap-x-3 sm:grid-cols-2">
-					<QuantityField
-						label="Worst gap"
-						dimension="length"
-						bind:value={gap}
-						bind:unit={lengthUnit}
-						fault={faultAt(problem, 'worst_gap')}
-					/>
-					<QuantityField
-						label="Section"
-						dimension="length"
-						bind:value={section}
-						bind:unit={lengthUnit}
-						fault={faultAt(problem, 'section')}
-					/>
-					<QuantityField
-						label="Pressure"
-						dimension="pressure"
-						bind:value={pressure}
-						bind:unit={pressureUnit}
-						fault={faultAt(problem, 'pressure')}
-					/>
-				</div>
-			</details>
-			{#if answer?.hardness}<p class="font-semibold" role="status">{answer.hardness.message}.</p>{/if}
+			<HardnessFields
+				bind:gap
+				bind:section
+				bind:pressure
+				bind:lengthUnit
+				bind:pressureUnit
+				{problem}
+				message={answer?.hardness?.message ?? null}
+			/>
 			{#if problem && !FIELDS.some((field) => faultAt(problem, field))}<ProblemNote {problem} />{/if}
 		</section>
 		<section aria-label="Compounds, best first">

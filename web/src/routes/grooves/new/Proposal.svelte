@@ -65,7 +65,7 @@
 				</tr>
 			</tbody>
 		</table>
-		<GrooveDrawing check={proposal.check} {groove} />
+		<GrooveDrawing check={proposal.check} {groove} words={false} />
 	</div>
 	<p class="text-sm">
 		Squeeze {shown(proposal.check.squeeze_pct.min, 1)} to {shown(proposal.check.squeeze_pct.max, 1)} %, stretch

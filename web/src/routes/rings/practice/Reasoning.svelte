@@ -21,7 +21,7 @@
 						{#if one.probability >= 0.005}
 							<li class="flex justify-between gap-3 border-t border-base-300">
 								<span>{sizeName(one)}{one.fits_groove === false ? ' (does not fit the groove)' : ''}</span>
-								<strong>{shown(one.probability * 100, 0)} %</strong>
+								<strong class="whitespace-nowrap">{shown(one.probability * 100, 0)} %</strong>
 							</li>
 						{/if}
 					{/each}
