@@ -104,7 +104,6 @@ def test_a_wrong_ring_is_caught_by_its_groove(bench: Page) -> None:
     expect(first(page)).to_contain_text("does not fit")
     expect(first(page)).to_contain_text(re.compile(r"squeeze −?-?\d+\.\d % is below 10 %"))
     desk(page, "Grooves")
-    groove(page, "53.7", "45", "7.2")
     fits = page.get_by_role("region", name="Sizes that fit, best first")
     expect(fits).to_contain_text("AS568 327")
     fits.get_by_text("Near sizes that do not fit").click()
@@ -158,6 +157,30 @@ def test_bad_grooves_are_told_at_the_field(bench: Page) -> None:
     groove(page, "50", "44.4", "5.4")
     page.get_by_role("textbox", name="Ring size").fill("999")
     expect(page.get_by_text("AS568 has no size “999”")).to_be_visible()
+
+
+def test_an_interruption_loses_nothing_that_was_typed(bench: Page) -> None:
+    page = bench
+    desk(page, "Rings")
+    page.get_by_role("button", name="New", exact=True).click()
+    field(page, "Inside diameter").fill("44.1")
+    field(page, "Section").fill("3.53")
+    page.get_by_text("The groove (if you know it").click()
+    groove(page, "53.7", "45", "7.2")
+    expect(first(page)).to_contain_text("does not fit")
+    page.reload()
+    expect(first(page)).to_contain_text("does not fit")
+    expect(field(page, "Inside diameter")).to_have_value("44.1")
+    expect(page.get_by_role("button", name="New", exact=True)).to_have_attribute("aria-pressed", "true")
+    # The groove was typed once; the check has it too, until the next groove is asked for.
+    desk(page, "Grooves")
+    expect(field(page, "Bore")).to_have_value("53.7")
+    expect(page.get_by_role("region", name="Sizes that fit, best first")).to_contain_text("AS568 327")
+    page.get_by_role("button", name="Next groove").click()
+    expect(field(page, "Bore")).to_have_value("")
+    desk(page, "Rings")
+    page.get_by_role("button", name="Next ring").click()
+    expect(field(page, "Inside diameter")).to_have_value("")
 
 
 def test_a_groove_from_scratch(bench: Page, shot: Shot) -> None:

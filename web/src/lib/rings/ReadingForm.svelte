@@ -14,39 +14,39 @@
 </script>
 
 <div data-form>
-	<ConditionPicker bind:value={finder.condition} />
+	<ConditionPicker bind:value={finder.typed.condition} />
 	<div class="flex flex-wrap gap-x-3">
 		<QuantityField
 			label={finder.way?.name ?? ''}
 			dimension="length"
-			bind:value={finder.diameter}
-			bind:unit={finder.unit}
+			bind:value={finder.typed.diameter}
+			bind:unit={finder.typed.unit}
 			focused
-			fault={faultAt(finder.problem, finder.across)}
+			fault={faultAt(finder.problem, finder.typed.across)}
 			hint={finder.way?.hint ?? ''}
 		/>
 		<QuantityField
-			label={finder.condition === 'flattened' ? 'Section, first reading' : 'Section'}
+			label={finder.typed.condition === 'flattened' ? 'Section, first reading' : 'Section'}
 			dimension="length"
-			bind:value={finder.section}
-			bind:unit={finder.unit}
+			bind:value={finder.typed.section}
+			bind:unit={finder.typed.unit}
 			fault={faultAt(finder.problem, 'section')}
 			hint="thickness of the cord"
 		/>
-		{#if finder.condition === 'flattened'}
+		{#if finder.typed.condition === 'flattened'}
 			<QuantityField
 				label="Section, crossed"
 				dimension="length"
-				bind:value={finder.crossed}
-				bind:unit={finder.unit}
+				bind:value={finder.typed.crossed}
+				bind:unit={finder.typed.unit}
 				fault={faultAt(finder.problem, 'section_crossed')}
 				hint="at right angles to the first"
 			/>
 		{/if}
 	</div>
-	{#if finder.further.length}
+	{#if finder.typed.further.length}
 		<ul class="mb-2 flex flex-wrap gap-2" aria-label="Further readings">
-			{#each finder.further as one (one.what)}
+			{#each finder.typed.further as one (one.what)}
 				<li class="flex items-center gap-1 rounded bg-base-300 pl-3">
 					{furtherName(one.what)}
 					{one.value}
@@ -63,7 +63,7 @@
 	<div class="flex flex-wrap items-end gap-3">
 		<label class="block">
 			<span class="block text-sm font-semibold">Read across the ring</span>
-			<select class="entry select w-52" bind:value={finder.across}>
+			<select class="entry select w-52" bind:value={finder.typed.across}>
 				{#each WAYS as way (way.key)}<option value={way.key}>{way.name}</option>{/each}
 			</select>
 		</label>
@@ -75,7 +75,7 @@
 				autocomplete="off"
 				placeholder="usual"
 				aria-invalid={faultAt(finder.problem, 'uncertainty') ? 'true' : undefined}
-				bind:value={finder.uncertainty}
+				bind:value={finder.typed.uncertainty}
 			/>
 		</label>
 		<button type="button" class="btn" onclick={() => finder.clear()}>Next ring</button>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Snippet } from 'svelte';
+	import { untrack, type Snippet } from 'svelte';
 	import type { Schemas } from '$lib/api';
 	import CandidateRow from './CandidateRow.svelte';
 	import { RingFinder } from './finder.svelte';
@@ -8,14 +8,17 @@
 	import type { RingReading } from './types';
 
 	interface Props {
+		/** Name under which the readings are kept on this device. */
+		keptAs: string;
 		groove?: Schemas['GrooveBody'] | null;
 		chosen?: { series: string; designation: string } | null;
 		onChoose?: (candidate: Schemas['CandidateOut'], reading: RingReading) => void;
 		beside?: Snippet;
 	}
-	let { groove = null, chosen = null, onChoose, beside }: Props = $props();
+	let { keptAs, groove = null, chosen = null, onChoose, beside }: Props = $props();
 
-	const finder = new RingFinder();
+	// A ring of another place gets a finder of its own: the parent makes a new match for it.
+	const finder = untrack(() => new RingFinder(keptAs));
 	const answer = $derived(finder.answer);
 	const largest = $derived(
 		Math.max(
@@ -24,6 +27,7 @@
 		)
 	);
 
+	$effect(() => finder.save());
 	$effect(() => {
 		if (finder.complete) return finder.ask(finder.body(groove));
 		finder.answer = null;

@@ -1,49 +1,71 @@
 import { api, ask, type Problem, type Schemas } from '$lib/api';
-import { asTyped, withUnit } from '$lib/shared';
+import { asTyped, keep, recall, withUnit } from '$lib/shared';
 import { WAYS } from './readings';
 import type { Across, FurtherRead, RingReading } from './types';
 
 type Groove = Schemas['GrooveBody'] | null;
 type Further = { what: FurtherRead; value: string };
 
-/** What is being typed about a ring, and the latest answer to it. */
+const emptyReading = () => ({
+	condition: 'used' as Schemas['Condition'],
+	across: 'inside_diameter' as Across,
+	diameter: '',
+	section: '',
+	crossed: '',
+	uncertainty: '',
+	unit: 'mm',
+	further: [] as Further[]
+});
+
+/** What is being typed about a ring, and the latest answer to it; kept under a name on this device. */
 export class RingFinder {
-	condition = $state<Schemas['Condition']>('used');
-	across = $state<Across>('inside_diameter');
-	diameter = $state('');
-	section = $state('');
-	crossed = $state('');
-	uncertainty = $state('');
-	unit = $state('mm');
-	further = $state<Further[]>([]);
+	#typed = $state(emptyReading());
+	#keptAs: string;
 	answer = $state.raw<Schemas['RingMatchOut'] | null>(null);
 	problem = $state.raw<Problem | null>(null);
 
-	way = $derived(WAYS.find((way) => way.key === this.across) ?? WAYS[0]);
-	complete = $derived(Boolean(this.diameter.trim() && this.section.trim()));
-	usesCrossed = $derived(this.condition === 'flattened' && Boolean(this.crossed.trim()));
+	constructor(keptAs: string) {
+		this.#keptAs = `kettle-ring-${keptAs}`;
+		this.#typed = recall(this.#keptAs, emptyReading());
+	}
+
+	/** The fields as typed, to bind to. */
+	get typed() {
+		return this.#typed;
+	}
+
+	save() {
+		keep(this.#keptAs, this.#typed);
+	}
+
+	way = $derived(WAYS.find((way) => way.key === this.#typed.across) ?? WAYS[0]);
+	complete = $derived(Boolean(this.#typed.diameter.trim() && this.#typed.section.trim()));
+	usesCrossed = $derived(this.#typed.condition === 'flattened' && Boolean(this.#typed.crossed.trim()));
 
 	reading = $derived<RingReading>({
-		across: this.across,
-		inside_diameter: this.across === 'inside_diameter' ? withUnit(this.diameter, this.unit) : null,
-		section: withUnit(this.section, this.unit),
-		condition: this.condition,
+		across: this.#typed.across,
+		inside_diameter:
+			this.#typed.across === 'inside_diameter' ? withUnit(this.#typed.diameter, this.#typed.unit) : null,
+		section: withUnit(this.#typed.section, this.#typed.unit),
+		condition: this.#typed.condition,
 		words: [
-			`${this.way?.name.toLowerCase()} ${withUnit(this.diameter, this.unit)}`,
-			`section ${withUnit(this.section, this.unit)}`,
-			...(this.usesCrossed ? [`crossed ${withUnit(this.crossed, this.unit)}`] : []),
-			...this.further.map((one) => `${one.what.replaceAll('_', ' ')} ${one.value}`)
+			`${this.way?.name.toLowerCase()} ${withUnit(this.#typed.diameter, this.#typed.unit)}`,
+			`section ${withUnit(this.#typed.section, this.#typed.unit)}`,
+			...(this.usesCrossed ? [`crossed ${withUnit(this.#typed.crossed, this.#typed.unit)}`] : []),
+			...this.#typed.further.map((one) => `${one.what.replaceAll('_', ' ')} ${one.value}`)
 		].join(', ')
 	});
 
 	body(groove: Groove): Schemas['RingMatchBody'] {
 		return {
-			[this.across]: withUnit(this.diameter, this.unit),
-			section: withUnit(this.section, this.unit),
-			section_crossed: this.usesCrossed ? withUnit(this.crossed, this.unit) : null,
-			condition: this.condition,
-			uncertainty: this.uncertainty.trim() ? withUnit(this.uncertainty, this.unit) : null,
-			further: this.further,
+			[this.#typed.across]: withUnit(this.#typed.diameter, this.#typed.unit),
+			section: withUnit(this.#typed.section, this.#typed.unit),
+			section_crossed: this.usesCrossed ? withUnit(this.#typed.crossed, this.#typed.unit) : null,
+			condition: this.#typed.condition,
+			uncertainty: this.#typed.uncertainty.trim()
+				? withUnit(this.#typed.uncertainty, this.#typed.unit)
+				: null,
+			further: this.#typed.further,
 			groove,
 			limit: 8
 		};
@@ -62,17 +84,17 @@ export class RingFinder {
 	}
 
 	add(what: FurtherRead, value: string) {
-		this.further = [...this.further.filter((one) => one.what !== what), { what, value }];
+		this.#typed.further = [...this.#typed.further.filter((one) => one.what !== what), { what, value }];
 	}
 
 	remove(what: FurtherRead) {
-		this.further = this.further.filter((one) => one.what !== what);
+		this.#typed.further = this.#typed.further.filter((one) => one.what !== what);
 	}
 
 	/** Back to an empty bench for the next ring. */
 	clear() {
-		this.diameter = this.section = this.crossed = this.uncertainty = '';
-		this.further = [];
+		const { condition, across, unit } = this.#typed;
+		this.#typed = { ...emptyReading(), condition, across, unit };
 		this.answer = null;
 		this.problem = null;
 	}

@@ -5,6 +5,7 @@ export { default as Findings } from './Findings.svelte';
 export { default as ProblemNote } from './ProblemNote.svelte';
 export { default as QuantityField } from './QuantityField.svelte';
 export { default as Tabs } from './Tabs.svelte';
+export { keep, recall } from './keep';
 export { asTyped } from './typed';
 export { faultAt, focusNext, keyOf } from './forms';
 export { duration, inches, nextUnit, plain, shown, UNITS, withUnit } from './quantity';

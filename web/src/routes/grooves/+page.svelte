@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { CheckResult, emptyGroove, grooveBody, GrooveForm, isComplete } from '$lib/glands';
+	import { CheckResult, grooveDesk, GrooveForm } from '$lib/glands';
 	import { sizeName } from '$lib/rings';
 	import { asTyped, faultAt, ProblemNote } from '$lib/shared';
 	import FittingSizes from './FittingSizes.svelte';
@@ -10,15 +10,12 @@
 		'bore rod groove_depth groove_diameter groove_width diametral_clearance pressure temperature wall'.split(
 			' '
 		);
-	let draft = $state(emptyGroove());
-	let lengthUnit = $state('mm');
-	let pressureUnit = $state('bar');
 	let series = $state('AS568');
 	let designation = $state('');
 	let result = $state.raw<Result | null>(null);
 	let found = $state.raw<Schemas['GrooveSearchOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
-	const groove = $derived(isComplete(draft) ? grooveBody(draft, lengthUnit, pressureUnit) : null);
+	const groove = $derived(grooveDesk.body);
 	const atAField = $derived(FIELDS.some((field) => faultAt(problem, field)));
 
 	type Result = { check: Schemas['GlandCheckOut']; groove: Schemas['GrooveBody']; name: string };
@@ -53,6 +50,13 @@
 		);
 	});
 
+	$effect(() => grooveDesk.save());
+
+	function forget() {
+		grooveDesk.clear();
+		designation = '';
+	}
+
 	function take(ring: { series: string; designation: string }) {
 		series = ring.series;
 		designation = ring.designation;
@@ -66,7 +70,13 @@
 	<div class="grid items-start gap-4 lg:grid-cols-2">
 		<div class="lg:col-start-1">
 			<section class="panel" aria-label="Groove" data-form>
-				<GrooveForm bind:draft bind:lengthUnit bind:pressureUnit {problem} focused />
+				<GrooveForm
+					bind:draft={grooveDesk.draft}
+					bind:lengthUnit={grooveDesk.units.length}
+					bind:pressureUnit={grooveDesk.units.pressure}
+					{problem}
+					focused
+				/>
 				<div class="mt-2 flex flex-wrap items-end gap-3">
 					<label class="block">
 						<span class="block text-sm font-semibold">Series</span>
@@ -80,6 +90,7 @@
 						>
 						<input class="entry input w-full" autocomplete="off" data-entry bind:value={designation} />
 					</label>
+					<button type="button" class="btn" onclick={forget}>Next groove</button>
 				</div>
 				{#if problem && !atAField}<ProblemNote {problem} />{/if}
 			</section>

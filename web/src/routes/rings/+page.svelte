@@ -1,26 +1,32 @@
 <script lang="ts">
-	import { emptyGroove, grooveBody, GrooveForm, isComplete } from '$lib/glands';
+	import { grooveDesk, GrooveForm } from '$lib/glands';
 	import { RingMatch } from '$lib/rings';
 
-	let draft = $state(emptyGroove());
-	let lengthUnit = $state('mm');
-	let pressureUnit = $state('bar');
-	const groove = $derived(isComplete(draft) ? grooveBody(draft, lengthUnit, pressureUnit) : null);
+	$effect(() => grooveDesk.save());
 </script>
 
 <svelte:head><title>Ring finder · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
 	<h1 class="sr-only">Which O-ring is it?</h1>
-	<RingMatch {groove}>
+	<RingMatch keptAs="desk" groove={grooveDesk.body}>
 		{#snippet beside()}
 			<details class="panel">
 				<summary class="min-h-8 cursor-pointer font-semibold"
-					>The groove {groove
+					>The groove {grooveDesk.body
 						? 'is taken into account'
 						: '(if you know it: it outranks the old ring)'}</summary
 				>
-				<div class="mt-2"><GrooveForm bind:draft bind:lengthUnit bind:pressureUnit problem={null} /></div>
+				<div class="mt-2">
+					<GrooveForm
+						bind:draft={grooveDesk.draft}
+						bind:lengthUnit={grooveDesk.units.length}
+						bind:pressureUnit={grooveDesk.units.pressure}
+						problem={null}
+					/>
+					<button type="button" class="btn mt-2" onclick={() => grooveDesk.clear()}>Forget this groove</button
+					>
+				</div>
 			</details>
 		{/snippet}
 	</RingMatch>

@@ -90,6 +90,7 @@
 		{/if}
 		{#key place.element.key}
 			<RingMatch
+				keptAs="{view.job.id}-{place.element.key}"
 				groove={sheet.glands[place.station.key] ?? null}
 				chosen={choice?.candidate ?? settled?.value ?? null}
 				onChoose={choose}
