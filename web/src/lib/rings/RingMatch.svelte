@@ -5,6 +5,7 @@
 	import { RingFinder } from './finder.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import SettleIt from './SettleIt.svelte';
+	import { matchBody } from './typed';
 	import type { RingReading } from './types';
 
 	interface Props {
@@ -29,7 +30,7 @@
 
 	$effect(() => finder.save());
 	$effect(() => {
-		if (finder.complete) return finder.ask(finder.body(groove));
+		if (finder.complete) return finder.ask(matchBody(finder.typed, groove));
 		finder.answer = null;
 		finder.problem = null;
 	});

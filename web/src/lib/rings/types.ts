@@ -2,8 +2,6 @@ import type { Schemas } from '$lib/api';
 
 /** A ring as it was measured, ready for the API and for the record. */
 export interface RingReading {
-	/** What was read across the ring. */
-	across: Across;
 	/** The inside diameter where that was read, else null. */
 	inside_diameter: string | null;
 	section: string;
