@@ -5,7 +5,18 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK
-from ironkettle.reference import bolt_strengths, extrusion_limits, fluids, gland_rows, nut_factors, ring_table, threads
+from ironkettle.reference import (
+    bolt_strengths,
+    compounds,
+    extrusion_limits,
+    fluids,
+    gland_rows,
+    media,
+    nut_factors,
+    ring_table,
+    seal_sizes,
+    threads,
+)
 
 
 def test_all_sizes_are_there() -> None:
@@ -40,3 +51,25 @@ def test_the_other_tables_are_read_whole() -> None:
     assert len(nut_factors()) == 6
     assert len(bolt_strengths()) == 13
     assert [f.name for f in fluids() if f.gas] == ["air", "nitrogen"]
+
+
+def test_compounds_and_media_are_read_whole() -> None:
+    assert [one.name for one in compounds()] == ["NBR", "HNBR", "FKM", "EPDM", "VMQ", "CR", "AU", "PTFE"]
+    assert len(media()) == 17
+    assert all(set(one.ratings) == set(media()) for one in compounds())
+    # compatibility.csv: PTFE stands everything in the table; EPDM and mineral grease do not go together.
+    assert {rating.value for rating in next(c for c in compounds() if c.name == "PTFE").ratings.values()} == {1}
+    assert next(c for c in compounds() if c.name == "EPDM").ratings["mineral_grease"] == 4
+
+
+def test_tables_are_consistent_in_themselves() -> None:
+    for row in gland_rows():
+        assert row.depth_min < row.depth_max < row.section < row.width_no_backup
+        assert row.squeeze_min < row.squeeze_max
+        if row.width_one_backup and row.width_two_backups:
+            assert row.width_no_backup < row.width_one_backup < row.width_two_backups
+    gaps = {(r.hardness, r.section_over, r.pressure_max): r.gap_max for r in extrusion_limits()}
+    for (hardness, section, pressure), gap in gaps.items():
+        higher = [g for (h, s, p), g in gaps.items() if (h, s) == (hardness, section) and p > pressure]
+        assert all(g <= gap for g in higher), "more pressure never allows a wider gap"
+    assert len({size.name for size in seal_sizes()}) == len(seal_sizes())

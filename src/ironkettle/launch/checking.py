@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from concurrent.futures import ThreadPoolExecutor
 
 from ironkettle.launch.cluster import throwaway_cluster
 from ironkettle.launch.environment import PYTHON, VENV, ensure_environment, project_env
@@ -32,13 +33,14 @@ def check() -> int:
 
 
 def test(arguments: list[str]) -> int:
-    """Everything: check, build, then pytest and the browser tests on a database and ports of their own."""
+    """Everything on a database and ports of their own: the checks and the build beside pytest, then the browser."""
     began = time.monotonic()
-    if not arguments:
-        check()
     ensure_environment()
     ensure_chromium()
-    _timed("build of the interface", ensure_build)
+    if arguments:
+        _timed("build of the interface", ensure_build)
+    else:
+        ensure_modules()
     cluster = throwaway_cluster(free_port())
     try:
         cluster.start()
@@ -47,13 +49,21 @@ def test(arguments: list[str]) -> int:
         if arguments:
             run([*pytest, *arguments], env=env, what="pytest", quiet=False)
         else:
-            run([*pytest, "tests", "--ignore=tests/browser"], env=env, what="pytest", quiet=False)
+            with ThreadPoolExecutor(1) as beside:
+                checked = beside.submit(_check_and_build)
+                run([*pytest, "tests", "--ignore=tests/browser"], env=env, what="pytest", quiet=False)
+                checked.result()
             # Playwright's own event loop and other tests do not share one run.
             run([*pytest, "tests/browser"], env=env, what="Browser tests", quiet=False)
     finally:
         cluster.remove()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
+
+
+def _check_and_build() -> None:
+    check()
+    _timed("build of the interface", ensure_build)
 
 
 def _timed(name: str, act: object) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -101,13 +102,22 @@ def test_a_groove_reading_speaks_for_the_ring_made_for_it() -> None:
     assert near > far + 20
 
 
-def test_uncertainties_by_rule() -> None:
-    # 0.3 % of 100 mm is 0.3 mm: more than the caliper's 0.05; a tape counts with 0.5 mm; what is given holds.
-    assert Measurement(100, 5).diameter_deviation == pytest.approx(0.15)
-    assert Measurement(100, 5, across=Read.CONE).diameter_deviation == pytest.approx(0.05)
-    assert Measurement(300, 5, across=Read.CUT_LENGTH).diameter_deviation == pytest.approx(0.25)
-    assert Measurement(100, 5, uncertainty=0.02).diameter_deviation == pytest.approx(0.01)
-    assert Measurement(10, 5).section_deviation == pytest.approx(0.025)
-    assert Measurement(10, 5, section_crossed=5.2).section_deviation == pytest.approx(0.025 / math.sqrt(2))
-    # √(2.9 · 4.2) = 3.490 by hand.
-    assert Measurement(44.1, 2.9, section_crossed=4.2).round_section == pytest.approx(3.490, abs=1e-3)
+def test_nothing_but_the_unit_changes_when_everything_is_measured_in_another() -> None:
+    """Inch readings on an inch table weigh the sizes as millimetre readings on a millimetre one."""
+    inch = RingTable(
+        tuple(
+            replace(
+                size,
+                inside_diameter=size.inside_diameter / 25.4,
+                inside_tolerance=size.inside_tolerance / 25.4,
+                section=size.section / 25.4,
+                section_tolerance=size.section_tolerance / 25.4,
+            )
+            for size in TABLE.sizes
+        )
+    )
+    for condition in Condition:
+        in_mm = log_likelihood(Measurement(44.1, 3.5, condition, uncertainty=0.1), TABLE)
+        in_inch = log_likelihood(Measurement(44.1 / 25.4, 3.5 / 25.4, condition, uncertainty=0.1 / 25.4), inch)
+        # A density in another unit differs by one constant for all sizes.
+        assert in_mm - in_inch == pytest.approx(np.full(len(TABLE.sizes), (in_mm - in_inch)[0]), abs=1e-6)

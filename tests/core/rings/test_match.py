@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from ironkettle.core.glands import Gland, HouseLimits, Seat, sift_rings
 from ironkettle.core.quantities import Toleranced
@@ -118,3 +120,20 @@ def test_sources_and_estimates_are_told() -> None:
     assert "estimated" in by_series["JIS B 2401"].sure
     assert not by_series["AS568"].tolerance_estimated
     assert "not a standard" in by_series["metric"].sure
+
+
+@given(d=st.floats(10, 120), s=st.floats(1, 8), condition=st.sampled_from(list(Condition)))
+def test_the_order_of_the_table_does_not_matter(d: float, s: float, condition: Condition) -> None:
+    measurement = Measurement(d, s, condition)
+    upside_down = TABLE.part(range(len(TABLE.sizes) - 1, -1, -1))
+    here, there = match_ring(measurement, TABLE, limit=3), match_ring(measurement, upside_down, limit=3)
+    assert [c.probability for c in here.candidates] == pytest.approx([c.probability for c in there.candidates])
+
+
+@given(d=st.floats(20, 60), s=st.floats(2, 6))
+def test_sizes_far_away_change_nothing(d: float, s: float) -> None:
+    near = [i for i, size in enumerate(TABLE.sizes) if size.inside_diameter < 150]
+    # The prior is spread within a series, so the comparison is of shares among the same sizes.
+    here, there = match_ring(Measurement(d, s), TABLE), match_ring(Measurement(d, s), TABLE.part(near))
+    assert here.candidates[0].size.section == pytest.approx(there.candidates[0].size.section, abs=0.6)
+    assert here.probabilities[near].sum() == pytest.approx(1.0)

@@ -90,7 +90,8 @@ UNITS: tuple[Unit, ...] = (
 )
 
 _SEPARATORS = str.maketrans("", "", " \t\u00a0·⋅*•-_")
-_BY_SPELLING = {spelling: unit for unit in UNITS for spelling in unit.spellings}
+# Folded like the text they are compared with: folding turns the micro sign into the Greek letter.
+_BY_SPELLING = {spelling.casefold(): unit for unit in UNITS for spelling in unit.spellings}
 
 
 def normalise_spelling(text: str) -> str:
