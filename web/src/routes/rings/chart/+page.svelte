@@ -27,7 +27,7 @@
 	const csv = $derived(`/api/rings/sizes.csv?${new URLSearchParams(filter as Record<string, string>)}`);
 
 	$effect(() => {
-		const query = { ...filter, limit: all ? 5000 : 150 };
+		const query = { ...filter, limit: all ? 5000 : 60 };
 		return asTyped(
 			() => ask(api.GET('/api/rings/sizes', { params: { query } })),
 			(answer) => {
