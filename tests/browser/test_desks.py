@@ -135,6 +135,7 @@ def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     page.get_by_label("Fitted with").select_option("mineral grease")
     epdm = page.get_by_role("listitem").filter(has=page.get_by_text("EPDM", exact=True)).first
     expect(epdm).to_contain_text("mineral grease on EPDM: do not use")
+    expect(epdm).to_contain_text("other lubricant")
     shot("compounds")
     no_fault(page)
     page.get_by_label("Fitted with").select_option("silicone grease")

@@ -7,27 +7,31 @@
 
 	let { compound }: { compound: Schemas['CompoundOut'] } = $props();
 	const findings = $derived([...compound.findings, ...compound.lubricant_findings]);
-	const verdict = $derived(
+	const verdict = $derived<'good' | 'caution' | 'reject'>(
 		findings.some((one) => one.severity === 'reject')
 			? 'reject'
 			: findings.some((one) => one.severity === 'caution')
 				? 'caution'
 				: 'good'
 	);
-	const words = { good: 'fits', caution: 'take care', reject: 'do not use' };
+	// The compound may be right and only the lubricant wrong: that is no reason to change the compound.
+	const onlyLubricant = $derived(verdict === 'reject' && compound.verdict !== 'reject');
+	const words = $derived(
+		onlyLubricant ? 'other lubricant' : { good: 'fits', caution: 'take care', reject: 'do not use' }[verdict]
+	);
 </script>
 
 <li class="panel py-2">
 	<div class="flex flex-wrap items-center gap-x-4">
 		<strong class="w-16 text-xl">{compound.name}</strong>
 		<span
-			class="flex w-32 items-center gap-1 font-semibold data-[verdict=caution]:text-warning data-[verdict=good]:text-success data-[verdict=reject]:text-error"
+			class="flex w-40 items-center gap-1 font-semibold data-[verdict=caution]:text-warning data-[verdict=good]:text-success data-[verdict=reject]:text-error"
 			data-verdict={verdict}
 		>
 			{#if verdict === 'good'}<CircleCheck size={20} aria-hidden="true" />
 			{:else if verdict === 'caution'}<TriangleAlert size={20} aria-hidden="true" />
 			{:else}<CircleX size={20} aria-hidden="true" />{/if}
-			{words[verdict]}
+			{words}
 		</span>
 		<span class="faint"
 			>in the fluid: {compound.rating_words}; {plain(compound.temperature_low_c)} to {plain(
