@@ -23,17 +23,6 @@ class SealSide(StrEnum):
     BORE = "bore"
 
 
-KIND_NAMES = {
-    SealKind.LIP_SEAL: "lip seal",
-    SealKind.WIPER: "wiper",
-    SealKind.SLIDE_RING: "slide ring with energiser",
-    SealKind.WEAR_BAND: "wear band",
-    SealKind.V_PACKING: "V-packing set",
-    SealKind.SHAFT_SEAL: "rotary shaft seal",
-    SealKind.METAL_CLAD_WIPER: "metal-clad wiper",
-}
-
-
 @dataclass(frozen=True, slots=True)
 class HousingRow:
     """Section and length of a standard housing. [mm]"""
