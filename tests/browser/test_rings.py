@@ -72,6 +72,18 @@ def test_a_look_alike_stays_open_until_the_advised_reading(bench: Page, shot: Sh
     expect(page.get_by_text("Not settled")).to_be_visible()
 
 
+def test_a_reading_near_no_size_is_never_called_settled(bench: Page) -> None:
+    page = bench
+    desk(page, "Rings")
+    page.get_by_role("button", name="New", exact=True).click()
+    field(page, "Inside diameter").fill("24.99")
+    field(page, "Section").fill("3.2")
+    expect(page.get_by_text("no size looked at is near these readings of a new ring")).to_be_visible()
+    expect(page.get_by_text("Settled")).to_have_count(0)
+    page.get_by_role("button", name="Flattened").click()
+    expect(page.get_by_text("no size looked at is near")).to_have_count(0)
+
+
 @pytest.mark.parametrize(
     ("way", "reading", "section"),
     # AS568-325: 37.47 × 5.33 mm; outside 48.13; round the inside π·37.47 = 117.7; cut π·42.80 = 134.5.

@@ -10,7 +10,16 @@ from pydantic import BaseModel, Field
 from ironkettle.api.deps import HouseRules, gland_tables
 from ironkettle.api.glands import GlandCheckOut, GrooveBody, check_out
 from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, QuantityText, SizeName, SizeOut, size_out
+from ironkettle.api.schemas import (
+    Body,
+    Collector,
+    FindingOut,
+    QuantityText,
+    SizeName,
+    SizeOut,
+    findings_out,
+    size_out,
+)
 from ironkettle.core.errors import fault
 from ironkettle.core.glands import check_rings, sift_rings
 from ironkettle.core.house import House
@@ -126,6 +135,7 @@ class NextMeasurementOut(BaseModel):
 class RingMatchOut(BaseModel):
     candidates: list[CandidateOut]
     decided: bool
+    findings: list[FindingOut]
     next_measurement: NextMeasurementOut | None
     sizes_considered: int
     measured_section_mm: float
@@ -172,6 +182,7 @@ def _answer(
             for candidate, check in zip(found.candidates, checks, strict=True)
         ],
         decided=found.decided,
+        findings=findings_out(found.findings),
         next_measurement=advice
         and NextMeasurementOut(
             read=advice.read,

@@ -137,3 +137,37 @@ def test_sizes_far_away_change_nothing(d: float, s: float) -> None:
     here, there = match_ring(Measurement(d, s), TABLE), match_ring(Measurement(d, s), TABLE.part(near))
     assert here.candidates[0].size.section == pytest.approx(there.candidates[0].size.section, abs=0.6)
     assert here.probabilities[near].sum() == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize(
+    "measurement",
+    [
+        Measurement(3.0, 3.5),  # a hole smaller than its cord
+        Measurement(25.0, 4.5),  # between the sections of every series
+        Measurement(24.99, 3.2),  # a flattened 3.53 taken for a new one
+        Measurement(900.0, 8.0),
+    ],
+)
+def test_a_reading_near_no_size_is_said_to_be_so(measurement: Measurement) -> None:
+    assert [f.code for f in match_ring(measurement, TABLE).findings] == ["nothing-near"]
+
+
+def test_the_right_condition_brings_a_far_reading_near() -> None:
+    assert match_ring(Measurement(25.2, 3.2), TABLE).findings
+    assert match_ring(Measurement(25.2, 3.2, Condition.FLATTENED), TABLE).findings == ()
+
+
+@given(place=st.integers(0, len(TABLE.sizes) - 1), condition=st.sampled_from(list(Condition)), seed=st.integers(0, 99))
+def test_a_ring_drawn_from_its_size_is_near_it(place: int, condition: Condition, seed: int) -> None:
+    """Two ordinary deviations off in both readings are nothing to remark on."""
+    size, chance = TABLE.sizes[place], np.random.default_rng(seed)
+    factor = {
+        Condition.NEW: (1.0, 1.0),
+        Condition.USED: (1.005, 0.985),
+        Condition.FLATTENED: (1.01, 0.9),
+        Condition.SWOLLEN: (1.04, 1.04),
+        Condition.STRETCHED: (1.03, 1.03**-0.5),
+    }[condition]
+    d = size.inside_diameter * factor[0] + 2 * chance.uniform(-1, 1) * size.inside_tolerance / 3
+    s = size.section * factor[1] + 2 * chance.uniform(-1, 1) * size.section_tolerance / 3
+    assert match_ring(Measurement(float(d), float(s), condition), TABLE).findings == ()

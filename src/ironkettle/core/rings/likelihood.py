@@ -10,9 +10,12 @@ readings are taken in one after the other (Gauss-Markov).
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
+from scipy.special import chdtri
 
 from ironkettle.core.rings.condition import factors_of
 from ironkettle.core.rings.measurement import ACROSS, Measurement, Read
@@ -21,6 +24,8 @@ from ironkettle.core.rings.sizes import Floats, RingTable
 # A groove made for a ring: how far the ring is stretched on it, and its width over the section
 # (no backup ring). Source: middle of the usual limits; widths of gland_inch.csv.
 USUAL_STRETCH, USUAL_STRETCH_DEVIATION = 0.02, 0.012
+FAR_OFF_SHARE = 1e-4
+Booleans = NDArray[np.bool_]
 USUAL_WIDTH_RATIO, USUAL_WIDTH_RATIO_DEVIATION = 1.35, 0.05
 
 
@@ -68,20 +73,36 @@ def rings_now(measurement: Measurement, table: RingTable) -> Ring:
 
 def log_likelihood(measurement: Measurement, table: RingTable) -> Floats:
     """Logarithm of the likelihood of all readings for each size, up to a constant. [-]"""
+    log = np.zeros(len(table.sizes))
+    for off, variance in _surprises(measurement, table):
+        log += _log_normal(off, variance)
+    return log
+
+
+def is_far_off(measurement: Measurement, table: RingTable) -> Booleans:
+    """Whether the readings lie further from each size than one in ten thousand of its rings would.
+
+    The squared distances of the readings, each against what was known before it, add up to a
+    chi-square with as many degrees of freedom as there are readings.
+    """
+    surprises = list(_surprises(measurement, table))
+    distance = sum(off**2 / variance for off, variance in surprises)
+    return np.asarray(distance > chdtri(len(surprises), FAR_OFF_SHARE))
+
+
+def _surprises(measurement: Measurement, table: RingTable) -> Iterator[tuple[Floats, Floats]]:
+    """For each reading how far it is from what each size would give, and the variance of that. [mm, mm²]"""
     ring = rings_now(measurement, table)
     on_ring = _on_ring(measurement)
-    log = np.zeros(len(table.sizes))
     for place, (shares, value, deviation) in enumerate(on_ring):
         mean, variance = ring.reading(*shares)
-        variance = variance + deviation**2
-        log += _log_normal(value - mean, variance)
+        yield value - mean, variance + deviation**2
         if place + 1 < len(on_ring):
             ring = _conditioned(ring, shares, value, deviation)
     for further in measurement.further:
         if further.what in _ON_GROOVE:
             mean, spread = groove_reading(further.what, table, further.deviation)
-            log += _log_normal(further.value - mean, spread**2)
-    return log
+            yield further.value - mean, spread**2
 
 
 def rings_known(measurement: Measurement, table: RingTable) -> Ring:

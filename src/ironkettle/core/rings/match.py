@@ -8,8 +8,9 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
+from ironkettle.core.findings import Finding, caution
 from ironkettle.core.rings.advice import NextMeasurement, advise_measurement
-from ironkettle.core.rings.likelihood import log_likelihood
+from ironkettle.core.rings.likelihood import is_far_off, log_likelihood
 from ironkettle.core.rings.measurement import ACROSS, Measurement, Read
 from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, Floats, RingSize, RingTable
 
@@ -56,8 +57,11 @@ class Candidate:
 
 @dataclass(frozen=True, slots=True)
 class Match:
+    """The ranking. ``decided``: the first has 0.90 or more; ``findings``: when no size is near at all."""
+
     candidates: tuple[Candidate, ...]
     decided: bool
+    findings: tuple[Finding, ...]
     next_measurement: NextMeasurement | None
     probabilities: Floats = field(repr=False)
 
@@ -110,7 +114,18 @@ def match_ring(
     advice = None
     if not decided:
         advice = advise_measurement(measurement, table, weights, order, groove_known=groove is not None)
-    return Match(candidates, decided, advice, weights)
+    return Match(candidates, decided, _nothing_near(measurement, table, order), advice, weights)
+
+
+def _nothing_near(measurement: Measurement, table: RingTable, order: NDArray[np.intp]) -> tuple[Finding, ...]:
+    """Says so when the readings are far from every size: the shares then only tell the least unlikely."""
+    if not is_far_off(measurement, table.part(order[:_SPARE].tolist())).all():
+        return ()
+    text = (
+        f"no size looked at is near these readings of a {measurement.condition} ring: read again, look again how "
+        "the ring is, or it belongs to no series"
+    )
+    return (caution("nothing-near", text, "readings further off than one in ten thousand rings of any size"),)
 
 
 def _most_likely(weights: Floats, count: int) -> NDArray[np.intp]:

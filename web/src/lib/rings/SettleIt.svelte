@@ -2,7 +2,7 @@
 	import CircleCheck from '@lucide/svelte/icons/circle-check';
 	import Ruler from '@lucide/svelte/icons/ruler';
 	import type { Schemas } from '$lib/api';
-	import { QuantityField, withUnit } from '$lib/shared';
+	import { Findings, QuantityField, withUnit } from '$lib/shared';
 	import type { RingFinder } from './finder.svelte';
 	import { furtherName, sizeName } from './readings';
 	import type { FurtherRead } from './types';
@@ -23,7 +23,9 @@
 </script>
 
 <div aria-live="polite">
-	{#if answer.decided && answer.candidates[0]}
+	{#if answer.findings.length}
+		<div class="mb-2"><Findings findings={answer.findings} /></div>
+	{:else if answer.decided && answer.candidates[0]}
 		<p class="mb-2 flex items-center gap-2 rounded border-2 border-success p-2 font-semibold">
 			<CircleCheck size={24} class="shrink-0 text-success" aria-hidden="true" />
 			<span>
