@@ -177,7 +177,7 @@ def test_further_readings_settle_a_look_alike(app_client: TestClient) -> None:
     first = app_client.post("/api/rings/match", json=body).json()
     assert first["decided"] is False
     assert first["next_measurement"]["read"] == "section"
-    further = [{"what": "section", "value": "1.75 mm"}]
+    further = [{"what": "section", "value": "1.70 mm"}]
     then = app_client.post("/api/rings/match", json={**body, "further": further}).json()
     assert then["decided"] is True
     assert then["candidates"][0]["designation"] == "020"

@@ -65,7 +65,7 @@ def test_a_look_alike_stays_open_until_the_advised_reading(bench: Page, shot: Sh
     expect(page.get_by_text("metric stock 22x1.5 and AS568 020 are both likely")).to_be_visible()
     shot("ring-finder")
     no_fault(page)
-    field(page, "Section, finer").fill("1.75")
+    field(page, "Section, finer").fill("1.70")
     field(page, "Section, finer").press("Enter")
     expect(page.get_by_text("Settled: AS568 020")).to_be_visible()
     page.get_by_role("button", name="Take the section, finer away").click()

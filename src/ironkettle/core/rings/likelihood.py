@@ -14,7 +14,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import chdtri
 
 from ironkettle.core.rings.condition import factors_of
@@ -25,7 +24,6 @@ from ironkettle.core.rings.sizes import Floats, RingTable
 # (no backup ring). Source: middle of the usual limits; widths of gland_inch.csv.
 USUAL_STRETCH, USUAL_STRETCH_DEVIATION = 0.02, 0.012
 FAR_OFF_SHARE = 1e-4
-Booleans = NDArray[np.bool_]
 USUAL_WIDTH_RATIO, USUAL_WIDTH_RATIO_DEVIATION = 1.35, 0.05
 
 
@@ -71,23 +69,39 @@ def rings_now(measurement: Measurement, table: RingTable) -> Ring:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Weighed:
+    """What the readings say of each size: logarithm of the likelihood [-], and squared distance in deviations [-]."""
+
+    log: Floats
+    distance: Floats
+    readings: int
+
+    @property
+    def far_off(self) -> float:
+        """The squared distance only one in ten thousand rings of a size would pass. [-]
+
+        The squared distances of the readings, each against what was known before it, add up to a
+        chi-square with as many degrees of freedom as there are readings.
+        """
+        return float(chdtri(self.readings, FAR_OFF_SHARE))
+
+
+def weigh_readings(measurement: Measurement, table: RingTable) -> Weighed:
+    """All readings against each size of the table, up to a constant in the logarithm. [mm]"""
+    log, distance = np.zeros(len(table.sizes)), np.zeros(len(table.sizes))
+    count = 0
+    for off, variance in _surprises(measurement, table):
+        square = off**2 / variance
+        distance += square
+        log -= 0.5 * (square + np.log(variance))
+        count += 1
+    return Weighed(log, distance, count)
+
+
 def log_likelihood(measurement: Measurement, table: RingTable) -> Floats:
     """Logarithm of the likelihood of all readings for each size, up to a constant. [-]"""
-    log = np.zeros(len(table.sizes))
-    for off, variance in _surprises(measurement, table):
-        log += _log_normal(off, variance)
-    return log
-
-
-def is_far_off(measurement: Measurement, table: RingTable) -> Booleans:
-    """Whether the readings lie further from each size than one in ten thousand of its rings would.
-
-    The squared distances of the readings, each against what was known before it, add up to a
-    chi-square with as many degrees of freedom as there are readings.
-    """
-    surprises = list(_surprises(measurement, table))
-    distance = sum(off**2 / variance for off, variance in surprises)
-    return np.asarray(distance > chdtri(len(surprises), FAR_OFF_SHARE))
+    return weigh_readings(measurement, table).log
 
 
 def _surprises(measurement: Measurement, table: RingTable) -> Iterator[tuple[Floats, Floats]]:
@@ -163,7 +177,3 @@ def _conditioned(ring: Ring, shares: tuple[float, float], value: float, deviatio
         section_variance = np.maximum(section_variance - gain_s**2 * variance, 0.0)
     covariance = None if untied else np.asarray(tied - gain_d * gain_s * variance)
     return Ring(diameter, section, diameter_variance, section_variance, covariance)
-
-
-def _log_normal(off: Floats, variance: Floats) -> Floats:
-    return np.asarray(-0.5 * (off**2 / variance + np.log(variance)))

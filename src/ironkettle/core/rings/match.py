@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ironkettle.core.findings import Finding, caution
 from ironkettle.core.rings.advice import NextMeasurement, advise_measurement
-from ironkettle.core.rings.likelihood import is_far_off, log_likelihood
+from ironkettle.core.rings.likelihood import Weighed, weigh_readings
 from ironkettle.core.rings.measurement import ACROSS, Measurement, Read
 from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, Floats, RingSize, RingTable
 
@@ -93,7 +93,8 @@ def match_ring(
 
     Returns the candidates, best first; the probabilities of all lines add up to 1. [-]
     """
-    weights = _normalised(log_likelihood(measurement, table) + _log_prior(table, prior))
+    weighed = weigh_readings(measurement, table)
+    weights = _normalised(weighed.log + _log_prior(table, prior))
     if groove is not None:
         weights = weights * groove.likelihood
         weights = weights / weights.sum()
@@ -114,12 +115,12 @@ def match_ring(
     advice = None
     if not decided:
         advice = advise_measurement(measurement, table, weights, order, groove_known=groove is not None)
-    return Match(candidates, decided, _nothing_near(measurement, table, order), advice, weights)
+    return Match(candidates, decided, _nothing_near(measurement, weighed, order), advice, weights)
 
 
-def _nothing_near(measurement: Measurement, table: RingTable, order: NDArray[np.intp]) -> tuple[Finding, ...]:
+def _nothing_near(measurement: Measurement, weighed: Weighed, order: NDArray[np.intp]) -> tuple[Finding, ...]:
     """Says so when the readings are far from every size: the shares then only tell the least unlikely."""
-    if not is_far_off(measurement, table.part(order[:_SPARE].tolist())).all():
+    if weighed.distance[order].min() <= weighed.far_off:
         return ()
     text = (
         f"no size looked at is near these readings of a {measurement.condition} ring: read again, look again how "
