@@ -90,7 +90,8 @@ def test_recording_from_the_simulated_stand(bench: Page) -> None:
     page.get_by_label("Gauge", exact=True).select_option("g1-digital")
     page.get_by_role("button", name="From the test stand").click()
     page.get_by_role("button", name="Raise to 180 bar").click()
-    expect(page.get_by_text("3 readings with Digital gauge")).to_be_visible(timeout=20_000)
+    # Three or more: a slow screen may step over a count.
+    expect(page.get_by_text(re.compile(r"([3-9]|\d\d) readings with Digital gauge"))).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="Pause recording").click()
     expect(page.get_by_text("Not recording")).to_be_visible()
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()

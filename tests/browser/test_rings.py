@@ -206,7 +206,6 @@ def test_a_groove_from_scratch(bench: Page, shot: Shot) -> None:
     expect(best).to_contain_text(re.compile(r"44\.31 ±0\.05 mm\s*1\.74\d in"))
     expect(best).to_contain_text("Supposed: bore +0.043/-0 mm (IT8)")
     shot("new-groove")
-    no_fault(page)
     page.get_by_role("button", name="Rod", exact=True).click()
     page.get_by_role("button", name="To and fro").click()
     field(page, "Rod").fill("1-1/4 in")
