@@ -13,12 +13,16 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page
+from playwright.sync_api import ConsoleMessage, Page, expect
 from sqlalchemy import Engine
 
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.start import server_env
 from ironkettle.settings import PROJECT
+
+# How long to wait for what must come; a slow machine is no fault of a screen.
+PATIENCE_MS = 20_000
+expect.set_options(timeout=PATIENCE_MS)
 
 # Finished transitions of what is folded away stay on the list; only running ones count.
 AT_REST = "document.getAnimations().every(one => one.playState !== 'running')"
@@ -91,7 +95,7 @@ def bench(page: Page, server: Server, workshop: Engine) -> Iterator[Page]:
         if message.type == "error" and "Failed to load resource" not in message.text:
             faults.append(message.text)
 
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.on("console", listen)
     page.on("pageerror", lambda error: faults.append(str(error)))
     page.goto(server.address)
