@@ -56,10 +56,24 @@ def test_the_groove_is_answered_for_every_candidate(app_client: TestClient) -> N
     assert with_groove["next_measurement"]["read"] not in {"groove_diameter", "groove_width"}
 
 
-def test_a_groove_made_for_one_look_alike_parts_them(app_client: TestClient) -> None:
-    small = {**GROOVE, "groove_diameter": "36.9 mm", "bore": "42.5 mm"}
-    body = match(app_client, groove=small)
-    assert body["candidates"][0]["fits_groove"] is False or body["candidates"][0]["inside_diameter_mm"] < 38
+def test_a_groove_decides_between_look_alikes(app_client: TestClient) -> None:
+    """44.4 × 3.5 read roughly is 44 or 45 mm stock; on 43.5 mm the larger hangs loose by more than the limit of 1 %."""
+    rough = {
+        "inside_diameter": "44.5 mm",
+        "section": "3.5 mm",
+        "condition": "new",
+        "uncertainty": "0.8 mm",
+        "limit": 50,
+        "series": ["metric"],
+    }
+    body = app_client.post(
+        "/api/rings/match", json={**rough, "groove": {**GROOVE, "groove_diameter": "43.5 mm", "bore": "49.1 mm"}}
+    ).json()
+    free = app_client.post("/api/rings/match", json=rough).json()
+    shares = [{c["designation"]: c["probability"] for c in answer["candidates"]} for answer in (free, body)]
+    # (43.5 − 45)/45 = −3.3 % outside, (43.5 − 43.5)/43.5 = 0 inside.
+    assert shares[1]["45x3.5"] < 0.3 * shares[0]["45x3.5"]
+    assert shares[1]["43.5x3.5"] > shares[0]["43.5x3.5"]
 
 
 @pytest.mark.parametrize("condition", ["new", "used", "flattened", "swollen", "stretched"])

@@ -26,6 +26,11 @@ def test_the_pocket_chart_is_searched_compared_and_exported(bench: Page, shot: S
     page.get_by_label("Size holds").fill("21")
     field(page, "Inside diameter about").fill("")
     expect(page.get_by_role("rowheader", name="AS568 214", exact=False)).to_be_visible()
+    page.emulate_media(media="print")
+    # Dark words on white paper, whatever the theme on the screen; the controls stay off the paper.
+    assert page.evaluate("getComputedStyle(document.querySelector('main th')).color") == "rgb(0, 0, 0)"
+    expect(page.get_by_role("link", name="CSV")).to_be_hidden()
+    page.emulate_media(media="screen")
     with page.expect_download() as download:
         page.get_by_role("link", name="CSV").click()
     rows = list(csv.DictReader(download.value.path().read_text(encoding="utf-8").splitlines()))

@@ -130,13 +130,15 @@ def test_the_order_of_the_table_does_not_matter(d: float, s: float, condition: C
     assert [c.probability for c in here.candidates] == pytest.approx([c.probability for c in there.candidates])
 
 
-@given(d=st.floats(20, 60), s=st.floats(2, 6))
-def test_sizes_far_away_change_nothing(d: float, s: float) -> None:
-    near = [i for i, size in enumerate(TABLE.sizes) if size.inside_diameter < 150]
-    # The prior is spread within a series, so the comparison is of shares among the same sizes.
-    here, there = match_ring(Measurement(d, s), TABLE), match_ring(Measurement(d, s), TABLE.part(near))
-    assert here.candidates[0].size.section == pytest.approx(there.candidates[0].size.section, abs=0.6)
-    assert here.probabilities[near].sum() == pytest.approx(1.0)
+@given(place=st.integers(0, len(TABLE.sizes) - 1))
+def test_sizes_far_away_take_no_share(place: int) -> None:
+    """A new ring read true shares all its probability among sizes within 5 % of its diameter and a millimetre."""
+    size = TABLE.sizes[place]
+    found = match_ring(Measurement(size.inside_diameter, size.section), TABLE)
+    near = (abs(TABLE.inside_diameter / size.inside_diameter - 1) < 0.05) | (
+        abs(TABLE.inside_diameter - size.inside_diameter) < 1.0
+    )
+    assert found.probabilities[near].sum() == pytest.approx(1.0, abs=1e-3)
 
 
 @pytest.mark.parametrize(

@@ -91,7 +91,10 @@
 			{chart.total}
 			{chart.total === 1 ? 'size' : 'sizes'}{chart.rows.length < chart.total
 				? `, the first ${chart.rows.length} shown`
-				: ''}. {['Tick two to compare them.', 'Tick one more to compare.'][picked.length] ?? ''}
+				: ''}.
+			<span class="print:hidden"
+				>{['Tick two to compare them.', 'Tick one more to compare.'][picked.length] ?? ''}</span
+			>
 		</p>
 		<ChartTable rows={chart.rows} {picked} onPick={pick} />
 		{#if chart.rows.length < chart.total}
