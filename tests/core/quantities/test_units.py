@@ -16,6 +16,9 @@ from ironkettle.core.quantities.units import UNITS, accepted_symbols
     [
         ("in", 25.4), ("ft", 304.8), ("psi", 0.006894757), ("bar", 0.1), ("lbf·ft", 1.3558179), ("lbf·in", 0.1129848),
         ("kgf·m", 9.80665), ("US gal", 3785.411784), ("in³", 16.387064), ("h", 3600.0), ("µm", 0.001),
+        ("thou", 0.0254), ("inHg", 0.00338639), ("mmHg", 133.3224e-6), ("kgf/cm²", 0.0980665), ("kN·m", 1000.0),
+        ("kgf·cm", 0.0980665), ("ml/h", 1 / 60), ("turn", 360.0), ("kN", 1000.0), ("cm²", 100.0), ("drops/min", 0.05),
+        ("bar vacuum", -0.1), ("m/min", 1 / 60),
     ],
 )  # fmt: skip
 def test_sizes_of_units(symbol: str, base: float) -> None:

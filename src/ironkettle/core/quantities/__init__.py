@@ -1,41 +1,59 @@
 """Quantities as a technician writes them, and back."""
 
-from ironkettle.core.quantities.format import in_both, show
+from ironkettle.core.quantities.fits import fit_limits
+from ironkettle.core.quantities.format import in_both, show, show_tolerance
+from ironkettle.core.quantities.notation import plain_notation
+from ironkettle.core.quantities.number import read_number
 from ironkettle.core.quantities.parse import (
     Quantity,
-    Toleranced,
     read_flow,
     read_gauge_pressure,
     read_length,
-    read_number,
     read_quantity,
     read_temperature,
-    read_toleranced_length,
     read_torque,
     read_volume,
-    split_tolerance,
 )
-from ironkettle.core.quantities.units import BASE_UNIT, Dimension, Unit, find_unit, from_base, to_base
+from ironkettle.core.quantities.tolerance import Toleranced, read_toleranced, read_toleranced_length
+from ironkettle.core.quantities.units import (
+    BASE_UNIT,
+    DROP_ML,
+    OFFERED,
+    Dimension,
+    Unit,
+    accepted_symbols,
+    find_unit,
+    from_base,
+    scale_and_offset,
+    to_base,
+)
 
 __all__ = [
     "BASE_UNIT",
+    "DROP_ML",
+    "OFFERED",
     "Dimension",
     "Quantity",
     "Toleranced",
     "Unit",
+    "accepted_symbols",
     "find_unit",
+    "fit_limits",
     "from_base",
     "in_both",
+    "plain_notation",
     "read_flow",
     "read_gauge_pressure",
     "read_length",
     "read_number",
     "read_quantity",
     "read_temperature",
+    "read_toleranced",
     "read_toleranced_length",
     "read_torque",
     "read_volume",
+    "scale_and_offset",
     "show",
-    "split_tolerance",
+    "show_tolerance",
     "to_base",
 ]

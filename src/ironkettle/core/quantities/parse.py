@@ -1,36 +1,35 @@
-"""Read what a technician writes: fractions, decimals with point or comma, a unit, a tolerance."""
+"""Read what a technician writes: a number and its unit, feet with inches, a fit behind a size."""
 
 from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ironkettle.core.errors import fault
+from ironkettle.core.quantities.notation import plain_notation
+from ironkettle.core.quantities.number import NUMBER, read_number
 from ironkettle.core.quantities.units import (
     BASE_UNIT,
+    DROP_ML,
     Dimension,
     Unit,
     accepted_symbols,
     find_unit,
-    scale_and_offset,
     to_base,
+    with_drop,
 )
 
 LONGEST_TEXT = 60
-LARGEST_NUMBER = 1e9
+# A full vacuum, with a little for a high barometer. [MPa gauge]
+_LOWEST_GAUGE = -0.1085
+_ABSOLUTE_ZERO_C = -273.15
 
-_SIGNED = r"[+\-]?"
-_MIXED = r"\d+[ \-]\d+/\d+"
-_FRACTION = r"\d+/\d+"
-_DECIMAL = r"\d*[.,]?\d+|\d+[.,]"
-_NUMBER = rf"{_SIGNED}\s*(?:{_MIXED}|{_FRACTION}|{_DECIMAL})"
-_QUANTITY = re.compile(rf"^\s*(?P<number>{_NUMBER})\s*(?P<unit>[^\d\s].*?)?\s*$")
-_PLUS_MINUS = re.compile(rf"(?:±|\+/-|\+-)\s*(?P<both>{_DECIMAL})")
-_TWO_SIDED = re.compile(
-    rf"\+\s*(?P<plus>{_DECIMAL})\s*/\s*-\s*(?P<minus>{_DECIMAL})"
-    rf"|-\s*(?P<minus2>{_DECIMAL})\s*/\s*\+\s*(?P<plus2>{_DECIMAL})"
+# A hyphen may stand between figure and unit, as in "1/2-in", with nothing round it.
+_QUANTITY = re.compile(rf"(?P<number>{NUMBER})(?:\s*|-(?=[a-zA-Z]))(?P<unit>[^0-9\s\-].*?)?")
+_FEET_AND_INCHES = re.compile(
+    rf"(?P<feet>[0-9]+)\s*(?:'|ft\.?|feet|foot)\s*-?\s*(?P<inches>{NUMBER})\s*(?:\"|in\.?|inch|inches)", re.IGNORECASE
 )
-_AMBIGUOUS_COMMA = re.compile(r"^[+\-]?[1-9]\d{0,2},\d{3}$")
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,153 +41,87 @@ class Quantity:
     text: str
 
 
-@dataclass(frozen=True, slots=True)
-class Toleranced:
-    """A nominal value with its allowance below and above, all in the base unit, both >= 0."""
-
-    nominal: float
-    minus: float = 0.0
-    plus: float = 0.0
-
-    @property
-    def low(self) -> float:
-        return self.nominal - self.minus
-
-    @property
-    def high(self) -> float:
-        return self.nominal + self.plus
-
-    def scaled(self, factor: float) -> Toleranced:
-        return Toleranced(self.nominal * factor, self.minus * factor, self.plus * factor)
-
-
-def read_number(text: str, field: str) -> float:
-    """The number written as ``24,9``, ``.984``, ``5/16``, ``1-5/16`` or ``1 5/16``. [-]
-
-    Raises RuleError when it is no number, has a zero denominator, is larger than 1e9, or when a
-    comma could be a thousands mark as well as a decimal one (``3,000``).
-    """
-    plain = text.strip().replace("−", "-")
-    if _AMBIGUOUS_COMMA.match(plain):
-        raise fault(
-            field,
-            f"“{text.strip()}” can be read two ways; write {plain.replace(',', '')} or {plain.replace(',', '.')}",
-            plain.replace(",", ""),
-            plain.replace(",", "."),
-        )
-    match = re.fullmatch(rf"(?P<sign>{_SIGNED})\s*(?:(?P<whole>\d+)[ \-])?(?P<over>\d+)/(?P<under>\d+)", plain)
-    if match:
-        if int(match["under"]) == 0:
-            raise fault(field, f"“{text.strip()}” divides by zero", "5/16", "1-5/16")
-        value = int(match["whole"] or 0) + int(match["over"]) / int(match["under"])
-        value = -value if match["sign"] == "-" else value
-    else:
-        try:
-            value = float(plain.replace(",", ".").replace(" ", ""))
-        except ValueError:
-            raise fault(field, f"“{text.strip()}” is not a number", "24.9", "24,9", "1-5/16") from None
-    if not abs(value) <= LARGEST_NUMBER:
-        raise fault(field, f"“{text.strip()[:20]}” is out of any range", "up to 1000000000")
-    return value
-
-
-def read_quantity(text: str, dimension: Dimension, field: str) -> Quantity:
+@lru_cache(maxsize=4096)
+def read_quantity(text: str, dimension: Dimension, field: str, drop_ml: float = DROP_ML) -> Quantity:
     """A quantity of the given dimension from free text.
 
     Parameters
     ----------
-    text : number and unit, at most 60 characters, e.g. ``1-5/16 in``.
+    text : number and unit, at most 60 characters, e.g. ``1-5/16 in``, ``2' 3"``, ``28 inHg vacuum``.
     dimension : what the field measures.
     field : path of the field, for the message.
+    drop_ml : the shop's size of a drop, for flows in drops per minute. [ml]
 
-    Raises RuleError when the unit is missing, unknown or of another kind.
+    Raises RuleError when the unit is missing, unknown or of another kind, and for what cannot be:
+    a gauge pressure below a full vacuum, an absolute one below zero, a temperature below absolute zero.
     Source: unit sizes by definition (international inch 25.4 mm, standard gravity 9.80665 m/s²).
     """
     accepts = accepted_symbols(dimension)
     if len(text) > LONGEST_TEXT:
         raise fault(field, f"is longer than {LONGEST_TEXT} characters", *accepts)
-    match = _QUANTITY.match(text.replace("−", "-"))
+    plain, shown = plain_notation(text), text.strip()
+    if not plain.isprintable():
+        raise fault(field, f"{shown!a} holds a character that is no text", *accepts)
+    both = _FEET_AND_INCHES.fullmatch(plain) if dimension is Dimension.LENGTH else None
+    if both:
+        return _feet_and_inches(both, field, shown)
+    match = _QUANTITY.fullmatch(plain)
     if not match:
-        raise fault(field, f"“{text.strip()}” is not a {dimension} with a unit", *accepts)
+        raise fault(field, f"“{shown}” is not {_a(dimension)} with a unit", *accepts)
     if not match["unit"]:
-        raise fault(field, f"“{text.strip()}” has no unit; write for example {match['number']} {accepts[0]}", *accepts)
+        raise fault(field, f"“{shown}” has no unit; write for example {match['number']} {accepts[0]}", *accepts)
     unit = find_unit(match["unit"])
     if unit is None:
         raise fault(field, f"“{match['unit']}” is not a unit known here", *accepts)
     if unit.dimension is not dimension:
-        raise fault(field, f"“{text.strip()}” is a {unit.dimension}; a {dimension} is wanted", *accepts)
-    return Quantity(to_base(read_number(match["number"], field), unit), unit, text.strip())
+        raise fault(field, f"“{shown}” is {_a(unit.dimension)}; {_a(dimension)} is wanted", *accepts)
+    unit = with_drop(unit, drop_ml)
+    value = to_base(read_number(match["number"], field), unit)
+    _check_possible(value, unit, field, shown)
+    return Quantity(value, unit, shown)
 
 
 def read_length(text: str, field: str, *, low: float = 0.0, high: float = 20_000.0) -> float:
-    """A length in mm, ``low`` < value <= ``high`` [mm]. Raises RuleError outside."""
-    return _in_range(read_quantity(text, Dimension.LENGTH, field), field, low, high)
+    """A length in mm, ``low`` < value <= ``high`` [mm]. Raises RuleError outside. Source: units by definition."""
+    return in_range(read_quantity(text, Dimension.LENGTH, field), field, low, high)
 
 
 def read_gauge_pressure(text: str, field: str, *, low: float = 0.0, high: float = 1000.0) -> float:
-    """A gauge pressure in MPa, ``low`` <= value <= ``high`` [MPa]; an absolute one is refused."""
+    """A gauge pressure, ``low`` <= value <= ``high`` [MPa].
+
+    Raises RuleError outside, and for an absolute one. Source: units by definition.
+    """
     quantity = read_quantity(text, Dimension.PRESSURE, field)
     if quantity.unit.absolute:
         raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
-    return _in_range(quantity, field, low, high, closed=True)
+    return in_range(quantity, field, low, high, closed=True)
 
 
 def read_torque(text: str, field: str, *, high: float = 50_000.0) -> float:
-    """A torque in N·m, 0 < value <= ``high`` [N·m]. Raises RuleError outside."""
-    return _in_range(read_quantity(text, Dimension.TORQUE, field), field, 0.0, high)
+    """A torque in N·m, 0 < value <= ``high`` [N·m]. Raises RuleError outside. Source: units by definition."""
+    return in_range(read_quantity(text, Dimension.TORQUE, field), field, 0.0, high)
 
 
 def read_temperature(text: str, field: str) -> float:
-    """A temperature in °C, -200 <= value <= 500 [°C]. Raises RuleError outside."""
-    return _in_range(read_quantity(text, Dimension.TEMPERATURE, field), field, -200.0, 500.0, closed=True)
+    """A temperature in °C, -200 <= value <= 500 [°C]. Raises RuleError outside. Source: units by definition."""
+    return in_range(read_quantity(text, Dimension.TEMPERATURE, field), field, -200.0, 500.0, closed=True)
 
 
 def read_volume(text: str, field: str, *, high: float = 10_000_000.0) -> float:
-    """A volume in ml, 0 < value <= ``high`` [ml]. Raises RuleError outside."""
-    return _in_range(read_quantity(text, Dimension.VOLUME, field), field, 0.0, high)
+    """A volume in ml, 0 < value <= ``high`` [ml]. Raises RuleError outside. Source: units by definition."""
+    return in_range(read_quantity(text, Dimension.VOLUME, field), field, 0.0, high)
 
 
-def read_flow(text: str, field: str, *, high: float = 100_000_000.0) -> float:
-    """A flow in ml/min, 0 < value <= ``high`` [ml/min]. Raises RuleError outside."""
-    return _in_range(read_quantity(text, Dimension.FLOW, field), field, 0.0, high)
+def read_flow(text: str, field: str, *, high: float = 100_000_000.0, drop_ml: float = DROP_ML) -> float:
+    """A flow, 0 < value <= ``high`` [ml/min]; ``drop_ml`` is the size of a drop [ml].
 
-
-def split_tolerance(text: str, field: str) -> tuple[str, float, float]:
-    """The value without its tolerance, and the allowance below and above in the unit of the value.
-
-    ``50 mm +0.03/-0`` gives ``50 mm``, 0 and 0.03; both are 0 where no tolerance is written.
-    Raises RuleError when a tolerance is no number.
+    Raises RuleError outside. Source: units by definition.
     """
-    cleaned = text.replace("−", "-")
-    minus = plus = 0.0
-    span = _PLUS_MINUS.search(cleaned)
-    if span:
-        minus = plus = read_number(span["both"], field)
-    else:
-        span = _TWO_SIDED.search(cleaned)
-        if span:
-            plus = read_number(span["plus"] or span["plus2"], field)
-            minus = read_number(span["minus"] or span["minus2"], field)
-    if span is None:
-        return cleaned, 0.0, 0.0
-    return f"{cleaned[: span.start()]} {cleaned[span.end() :]}".strip(), minus, plus
+    return in_range(read_quantity(text, Dimension.FLOW, field, drop_ml), field, 0.0, high)
 
 
-def read_toleranced_length(text: str, field: str, *, low: float = 0.0, high: float = 20_000.0) -> Toleranced:
-    """A length with tolerance in mm: ``50 mm +0.03/-0``, ``3.53 mm ±0.10``, ``0.984 in``.
-
-    The tolerance is in the unit of the value. Raises RuleError when it is not narrower than the value.
-    """
-    value, minus, plus = split_tolerance(text, field)
-    quantity = read_quantity(value, Dimension.LENGTH, field)
-    nominal = _in_range(quantity, field, low, high)
-    scale, _ = scale_and_offset(quantity.unit)
-    if minus * scale >= nominal or plus * scale >= nominal:
-        raise fault(field, f"the tolerance of “{text.strip()}” is as wide as the value", "50 mm ±0.05")
-    return Toleranced(nominal, minus * scale, plus * scale)
-
-
-def _in_range(quantity: Quantity, field: str, low: float, high: float, *, closed: bool = False) -> float:
+def in_range(quantity: Quantity, field: str, low: float, high: float, *, closed: bool = False) -> float:
+    """The value, ``low`` < value <= ``high``, with ``closed`` from ``low`` on. [base unit] Raises RuleError outside. Source: units by definition."""
     above = quantity.value >= low if closed else quantity.value > low
     if not above or quantity.value > high:
         base = BASE_UNIT[quantity.unit.dimension]
@@ -200,3 +133,29 @@ def _in_range(quantity: Quantity, field: str, low: float, high: float, *, closed
             f"up to {high:g} {base}",
         )
     return quantity.value
+
+
+def _feet_and_inches(match: re.Match[str], field: str, shown: str) -> Quantity:
+    inches = read_number(match["inches"], field)
+    if not 0 <= inches < 12:
+        raise fault(field, f"“{shown}”: a foot has 12 inches", "2' 3\"", f"{int(match['feet']) * 12 + inches:g} in")
+    unit = find_unit("in")
+    assert unit is not None
+    return Quantity(to_base(int(match["feet"]) * 12 + inches, unit), unit, shown)
+
+
+def _check_possible(value: float, unit: Unit, field: str, shown: str) -> None:
+    """Raises RuleError for what cannot be. [base unit]"""
+    if unit.dimension is Dimension.TEMPERATURE and value < _ABSOLUTE_ZERO_C - 1e-9:
+        raise fault(field, f"“{shown}” is below absolute zero, −273.15 °C", "°C", "°F")
+    if unit.dimension is not Dimension.PRESSURE:
+        return
+    if unit.vacuum and value > 0:
+        raise fault(field, f"“{shown}”: a vacuum is written without a minus", f"{shown.lstrip('-−')}")
+    if value < (0.0 if unit.absolute else _LOWEST_GAUGE):
+        lowest = "0 absolute" if unit.absolute else "−1.013 bar gauge"
+        raise fault(field, f"“{shown}” is below a full vacuum, {lowest}", "-0.6 bar", "18 inHg vacuum")
+
+
+def _a(dimension: Dimension) -> str:
+    return f"{'an' if dimension[0] in 'aeiou' else 'a'} {dimension}"
