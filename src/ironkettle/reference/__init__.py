@@ -10,6 +10,8 @@ from ironkettle.reference.loader import (
     nut_factors,
     ring_table,
     seal_sizes,
+    shipped_tables,
+    tapped_materials,
     threads,
 )
 
@@ -23,5 +25,7 @@ __all__ = [
     "nut_factors",
     "ring_table",
     "seal_sizes",
+    "shipped_tables",
+    "tapped_materials",
     "threads",
 ]

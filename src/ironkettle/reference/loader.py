@@ -7,11 +7,12 @@ from functools import cache
 from pathlib import Path
 
 from ironkettle.core.compounds import Compound, Rating
-from ironkettle.core.glands import ExtrusionLimit, GlandRow
+from ironkettle.core.glands import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
+from ironkettle.core.moves.log import Tables
 from ironkettle.core.pressure import Fluid
 from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
-from ironkettle.core.seals import HousingRow, SealKind, SealSize, standard_seals
-from ironkettle.core.tightening import BoltStrength, NutFactor, Thread
+from ironkettle.core.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals
+from ironkettle.core.tightening import BoltStrength, NutFactor, Tapped, Thread
 
 _TABLES = Path(__file__).parent / "tables"
 _INCH = 25.4
@@ -110,9 +111,23 @@ def gland_rows() -> tuple[GlandRow, ...]:
 
 @cache
 def threads() -> tuple[Thread, ...]:
-    """ISO metric and unified threads: nominal diameter and pitch."""
+    """Metric, unified and pipe threads: nominal diameter and pitch."""
     return tuple(
-        Thread(row["thread"], float(row["major_diameter_mm"]), float(row["pitch_mm"])) for row in _rows("threads.csv")
+        Thread(
+            row["thread"],
+            float(row["major_diameter_mm"]),
+            float(row["pitch_mm"]),
+            unified=row["series"].startswith("UN"),
+        )
+        for row in _rows("threads.csv")
+    )
+
+
+@cache
+def tapped_materials() -> tuple[Tapped, ...]:
+    """What threads are tapped into: shear strength, and whether it is soft. Guidance, to be overruled."""
+    return tuple(
+        Tapped(row["material"], float(row["shear_mpa"]), row["soft"] == "1") for row in _rows("tapped_shear.csv")
     )
 
 
@@ -170,9 +185,9 @@ def seal_sizes() -> tuple[SealSize, ...]:
         for length in ("groove_length_short_mm", "groove_length_mm"):
             if row[length]:
                 section = float(row["radial_section_mm"])
-                housings.append(
-                    HousingRow(standard, _HOUSED[standard], section, float(row[length]), f"{standard}, nominal")
-                )
+                source = f"{standard}, {'unverified' if 'unverified' in row['note'] else 'nominal'}"
+                side = SealSide(row["side"]) if row["side"] else None
+                housings.append(HousingRow(standard, _HOUSED[standard], section, float(row[length]), source, side))
     return standard_seals(series["rod"], series["bore"], housings)
 
 
@@ -185,7 +200,11 @@ _HOUSED = {
 
 @cache
 def fluids() -> tuple[Fluid, ...]:
-    """Nominal properties of fluids at 20 °C."""
+    """Nominal properties of fluids: modulus at 20 °C, expansion over temperature."""
+    expansion: dict[str, tuple[tuple[float, float], ...]] = {}
+    for row in _rows("fluid_expansion.csv"):
+        point = (float(row["temperature_c"]), float(row["expansion_per_k"]))
+        expansion[row["fluid"]] = (*expansion.get(row["fluid"], ()), point)
 
     def number(text: str) -> float | None:
         return float(text) if text else None
@@ -195,7 +214,13 @@ def fluids() -> tuple[Fluid, ...]:
             row["fluid"],
             row["kind"] == "gas",
             number(row["bulk_modulus_gpa"]),
-            number(row["volume_expansion_per_k"]),
+            expansion.get(row["fluid"], ()),
         )
         for row in _rows("fluids.csv")
     )
+
+
+@cache
+def shipped_tables() -> Tables:
+    """What the rules of a job look up, with the shipped house rules."""
+    return Tables(ring_table(), fluids(), GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds()))
