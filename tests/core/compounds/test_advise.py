@@ -62,3 +62,17 @@ def test_fluids_are_known_by_their_names() -> None:
         find_compound("cork", ALL)
     with pytest.raises(RuleError, match="above the highest"):
         rank_compounds(ALL, ["water"], 50, 20, moving=False)
+
+
+def test_the_ends_of_the_temperature_range_are_inside_it() -> None:
+    # compatibility.csv: NBR from −30 to 100 °C.
+    nbr = find_compound("NBR", ALL)
+    assert judge_compound(nbr, ["water"], -30, 100, moving=False).findings == ()
+    assert [f.code for f in judge_compound(nbr, ["water"], -30, 100.1, moving=False).findings] == ["too-hot"]
+    assert [f.code for f in judge_compound(nbr, ["water"], -30.1, 100, moving=False).findings] == ["too-cold"]
+
+
+def test_one_temperature_is_a_range_and_an_upside_down_one_is_refused() -> None:
+    assert rank_compounds(ALL, ["water"], 20, 20, moving=False)
+    with pytest.raises(RuleError, match="above the highest"):
+        rank_compounds(ALL, ["water"], 20.1, 20, moving=False)

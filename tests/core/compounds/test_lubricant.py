@@ -44,3 +44,10 @@ def test_what_is_right_is_left_in_peace() -> None:
     assert codes(Lubricant.MINERAL_OIL, "NBR", packing_set=True) == []
     assert codes(Lubricant.SERVICE_FLUID, "NBR", media=["mineral_hydraulic_oil"]) == []
     assert codes(Lubricant.DRY, "FKM", duty=Duty.OXYGEN) == []
+
+
+def test_the_service_fluid_is_no_lubricant_where_people_breathe() -> None:
+    assert ("not-listed", "reject") in codes(Lubricant.SERVICE_FLUID, "EPDM", duty=Duty.BREATHING)
+    assert ("not-listed", "reject") not in codes(Lubricant.SERVICE_FLUID, "EPDM", duty=Duty.POTABLE_WATER)
+    assert ("listed-only", "caution") not in codes(Lubricant.SERVICE_FLUID, "EPDM", duty=Duty.POTABLE_WATER)
+    assert ("listed-only", "caution") in codes(Lubricant.SILICONE_GREASE, "EPDM", duty=Duty.BREATHING)

@@ -78,3 +78,23 @@ def test_low_pressure_tightens_the_gap_instead_of_adding_a_backup() -> None:
 def test_a_turning_shaft_gets_a_ring_that_is_not_stretched() -> None:
     for proposal in design_groove(GrooveWish(Seat.ROD, Toleranced(20), Motion.ROTARY), ring_table(), TABLES):
         assert proposal.check.stretch_pct.nominal == 0.0
+
+
+def test_widths_are_plus_only_and_corners_go_with_the_section() -> None:
+    # gland_inch.csv: 0.187 in = 4.75 mm wide for 0.139 in, as handbooks have it +0.13/−0.
+    inch = next(
+        p
+        for p in design_groove(GrooveWish(Seat.PISTON, Toleranced(50.0)), ring_table(), TABLES, limit=20)
+        if p.ring.section == 3.5306
+    )
+    assert inch.gland.groove_width.nominal == pytest.approx(4.75, abs=0.01)
+    assert (inch.gland.groove_width.minus, round(inch.gland.groove_width.plus, 2)) == (0.0, 0.13)
+    corners = {
+        p.ring.section: p.corner_radius
+        for across in (20.0, 50.0, 120.0)
+        for p in design_groove(GrooveWish(Seat.PISTON, Toleranced(across)), ring_table(), TABLES, limit=20)
+        if p.ring.series == "ISO 3601"
+    }
+    assert corners == {
+        1.80: (0.2, 0.4), 2.65: (0.2, 0.4), 3.55: (0.4, 0.8), 5.30: (0.4, 0.8), 7.00: (0.8, 1.2),
+    }  # fmt: skip

@@ -8,8 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.glands import Gland, HousingMaterial, Seat, bore_growth, hardness_for
-from ironkettle.core.glands.extrusion import BACKED_CAP_MPA, allowed_gap, gap_of
+from ironkettle.core.glands import Gland, Seat, bore_growth, hardness_for
+from ironkettle.core.glands.extrusion import BACKED_CAP_MPA, allowed_gap, gap_of, highest_pressure
+from ironkettle.core.housing import HousingMaterial
 from ironkettle.core.quantities import Toleranced
 from ironkettle.reference import extrusion_limits
 
@@ -31,7 +32,13 @@ def test_extrusion_table_is_read_to_the_careful_side() -> None:
     assert allowed_gap(limits, 80, 7.0, 3.53) == 0.08
     assert allowed_gap(limits, 90, 21.0, 1.8) == 0.03
     assert allowed_gap(limits, 70, 12.0, 3.53) is None
-    assert allowed_gap(limits, 60, 1.0, 3.53) is None
+    # Softer than the table, by Gent: E(60) = 3.605, E(70) = 5.520 MPa, so 1 MPa counts as 1.531 of a 70 Shore ring.
+    assert allowed_gap(limits, 60, 1.0, 3.53) == 0.1
+    assert allowed_gap(limits, 60, 2.28, 3.53) == 0.1
+    assert allowed_gap(limits, 60, 2.30, 3.53) == 0.08
+    assert highest_pressure(limits, 60, 3.53) == pytest.approx(10.5 / 1.5313, rel=1e-3)
+    assert highest_pressure(limits, 70, 3.53) == 10.5
+    assert highest_pressure(limits, 90, 3.53) == 35.0
 
 
 def test_bore_growth_by_hand() -> None:

@@ -29,7 +29,8 @@ def test_sift_and_check_agree_for_every_size_near_the_groove(gland: Gland) -> No
             continue
         codes = {f.code for f in check_gland(gland, size, TABLES).findings} & NOMINAL
         if sifted.fits[place]:
-            assert not codes, (size.label, codes)
+            # A shaft that turns is held against the worst tolerances, the sieve looks at the nominal ones.
+            assert not codes - ({"stretch-rotary"} if gland.motion is Motion.ROTARY else set()), (size.label, codes)
             assert sifted.reasons(place) == ()
             agreed += 1
         else:
@@ -44,3 +45,13 @@ def test_misfit_grows_with_the_distance_from_the_limit() -> None:
     far = [p for p, s in enumerate(TABLE.sizes) if s.section == 3.55 and stretch[p] > 5]
     by_stretch = sorted(far, key=lambda p: stretch[p])
     assert [sifted.misfit[p] for p in by_stretch] == sorted(sifted.misfit[p] for p in by_stretch)
+
+
+def test_reasons_are_told_in_per_cent() -> None:
+    """By hand: 3.53 in 2.6 mm of depth and 3.0 mm of width fills π/4·3.53²/7.8 = 125 %."""
+    gland = Gland(Seat.PISTON, Toleranced(44.0), Toleranced(3.0), bore=Toleranced(49.2))
+    place = next(i for i, size in enumerate(TABLE.sizes) if size.label == "AS568 224")
+    assert any(
+        "fills 12" in reason and "limit 100 %" in reason
+        for reason in sift_rings(gland, TABLE, TABLES.limits).reasons(place)
+    )

@@ -17,7 +17,7 @@ from ironkettle.core.rings import (
     RingTable,
     match_ring,
 )
-from ironkettle.core.rings.likelihood import rings_known
+from ironkettle.core.rings.likelihood import rings_known, weigh_readings
 from ironkettle.reference import ring_table
 
 TABLE = ring_table()
@@ -50,12 +50,17 @@ def test_the_expected_probability_is_that_of_drawn_readings() -> None:
     assert told is not None
     shares = {Read.SECTION: (0.0, 1.0), Read.INSIDE: (1.0, 0.0), Read.OUTSIDE: (1.0, 2.0)}[told.read]
     mean, variance = rings_known(measured, table).reading(*shares)
-    deviation = np.sqrt(variance + (told.resolution_mm / 2) ** 2)
+    deviation = np.sqrt(variance + (told.resolution_mm / 2) ** 2).ravel()
+    log = weigh_readings(measured, table).log
+    joint = np.exp(log - log.max()).ravel()  # parts of the condition by sizes, as one row
+    joint, mean = joint / joint.sum(), mean.ravel()
+    assert joint.reshape(log.shape).sum(axis=0) == pytest.approx(found.probabilities)
     chance = np.random.default_rng(8)
-    truth = chance.choice(2, 40_000, p=found.probabilities)
+    truth = chance.choice(len(joint), 20_000, p=joint)
     readings = chance.normal(mean[truth], deviation[truth])[:, None]
-    weight = np.exp(-0.5 * ((readings - mean) / deviation) ** 2) / deviation * found.probabilities
-    drawn = float((weight.max(axis=1) / weight.sum(axis=1)).mean())
+    weight = np.exp(-0.5 * ((readings - mean) / deviation) ** 2) / deviation * joint
+    by_size = weight.reshape(-1, *log.shape).sum(axis=1)
+    drawn = float((by_size.max(axis=1) / by_size.sum(axis=1)).mean())
     assert told.expected == pytest.approx(drawn, abs=0.01)
 
 
@@ -79,8 +84,8 @@ def test_when_all_is_measured_nothing_is_asked_for() -> None:
     further = tuple(
         Further(read, value) for read, value in ((Read.SECTION, 3.5), (Read.INSIDE, 44.1), (Read.OUTSIDE, 51.1))
     )
-    groove = GrooveEvidence(np.zeros(len(TABLE.sizes)), lambda _place: ())
-    found = match_ring(Measurement(44.1, 3.5, further=further), TABLE, groove=groove)
+    groove = GrooveEvidence(np.zeros(len(TABLE.sizes)), np.zeros(len(TABLE.sizes)), lambda _place: ())
+    found = match_ring(Measurement(44.1, 3.5, section_crossed=3.5, further=further), TABLE, groove=groove)
     assert not found.decided
     assert found.next_measurement is None
 

@@ -14,9 +14,9 @@ from ironkettle.reference import ring_table
 def test_the_chance_of_a_mistake_by_table_of_the_normal_distribution() -> None:
     a, b = ring_table().find("AS568", "214"), ring_table().find("metric", "25x3")
     section = compare_sizes(a, b, 0.05)[1]
-    # Spread: 0.10/3 made, 0.025 read: 0.0417 mm; 0.531 mm apart is 6.37 deviations each way.
+    # Spread: 0.1016/2.6 made, 0.025 read: 0.0464 mm; 0.531 mm apart is 5.7 deviations each way.
     assert section.first - section.second == pytest.approx(0.5306, abs=1e-3)
-    assert section.mistaken == pytest.approx(NormalDist().cdf(-0.5306 / 2 / np.hypot(0.1016 / 3, 0.025)), rel=0.05)
+    assert section.mistaken == pytest.approx(NormalDist().cdf(-0.5306 / 2 / np.hypot(0.1016 / 2.6, 0.025)), rel=0.05)
     assert section.told_apart
 
 

@@ -52,4 +52,10 @@ def test_names_of_one_ring_are_found_and_neighbours_left_apart() -> None:
         for j, b in enumerate(TABLE.sizes)
         if i != j and abs(a.inside_diameter - b.inside_diameter) <= 0.02 and abs(a.section - b.section) <= 0.02
     }
-    assert {tuple(sorted(pair)) for pair in near} == {pair for pair in TABLE.same_size if len(pair) == 2}
+    inch = {i for i, size in enumerate(TABLE.sizes) if size.series == AS568}
+    assert {tuple(sorted(pair)) for pair in near} == {pair for pair in TABLE.same_size if inch & set(pair)}
+
+
+@pytest.mark.parametrize("text", ["214", "-214", "2-214", "AS568-214", "as568 214", "AS568A-214", " 214 "])
+def test_a_dash_number_is_found_however_it_is_written(text: str) -> None:
+    assert TABLE.find(AS568, text).designation == "214"

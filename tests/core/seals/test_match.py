@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.seals import Housing, SealKind, SealSide, SealSize, match_seal
+from ironkettle.core.seals.match import _turning
 from ironkettle.reference import seal_sizes
 
 STOCK = SealSize(SealKind.LIP_SEAL, SealSide.ROD, 28.0, 38.0, 6.3, "stock 28", "shop stock", 4)
@@ -78,5 +79,14 @@ def test_a_housing_within_the_tolerance_still_finds_its_seal(size: SealSize, sur
 def test_a_groove_a_little_long_leaves_end_play_and_fits() -> None:
     # Up to a tenth of the length: 6.9 on a seal of 6.3, not 7.0.
     assert match_seal(housing(28, 38, 6.9), [STOCK]).fits
+    assert not match_seal(housing(28, 38, 6.96), [STOCK]).fits
     assert not match_seal(housing(28, 38, 7.0), [STOCK]).fits
     assert not match_seal(housing(28, 38, 6.1), [STOCK]).fits
+
+
+def test_a_bore_groove_is_cut_deeper_and_a_rod_groove_wider() -> None:
+    """On a rod the groove lies outside: a smaller groove than wanted is turned out; in a bore it is the other way."""
+    assert _turning(SealSide.ROD, -2.0) == ": turn out 1 mm a side"
+    assert "sleeve" in _turning(SealSide.ROD, 2.0)
+    assert _turning(SealSide.BORE, 2.0) == ": turn out 1 mm a side"
+    assert "sleeve" in _turning(SealSide.BORE, -2.0)

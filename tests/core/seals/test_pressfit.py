@@ -55,3 +55,30 @@ def test_the_usual_seal_in_a_true_bore_is_good(cladding: Cladding) -> None:
         assert check_press_fit(None, Toleranced(bore), 7, 7, cladding).verdict == "good"
         low, high = allowance(bore, cladding)
         assert 0 < low < high
+
+
+@pytest.mark.parametrize(
+    ("over", "width", "codes"),
+    # Metal to 50 mm: 0.08 to 0.20; light below three quarters, 0.06, heavy above five quarters, 0.25; 0.05 proud is none.
+    [
+        (0.061, 7.0, set()),
+        (0.059, 7.0, {"light"}),
+        (0.249, 7.0, set()),
+        (0.251, 7.0, {"heavy"}),
+        (0.13, 7.05, set()),
+        (0.13, 7.06, {"proud"}),
+        (-0.001, 7.0, {"loose"}),
+    ],
+)
+def test_the_edges_of_a_press_fit(over: float, width: float, codes: set[str]) -> None:
+    fit = check_press_fit(Toleranced(42 + over), Toleranced(42), width, 7, Cladding.METAL)
+    assert {f.code for f in fit.findings} == codes
+
+
+def test_allowances_change_at_the_end_of_their_step() -> None:
+    assert [allowance(bore, Cladding.METAL) for bore in (50, 50.1, 80, 120, 180)] == [
+        (0.08, 0.20), (0.09, 0.23), (0.09, 0.23), (0.10, 0.25), (0.12, 0.28),
+    ]  # fmt: skip
+    assert [allowance(bore, Cladding.RUBBER) for bore in (50, 80, 120, 180, 300)] == [
+        (0.15, 0.30), (0.20, 0.35), (0.20, 0.35), (0.25, 0.45), (0.25, 0.45),
+    ]  # fmt: skip

@@ -1,6 +1,7 @@
 """Compounds: what a seal is made of against fluid, temperature, service and lubricant."""
 
 from ironkettle.core.compounds.advise import WORDS, CompoundAdvice, judge_compound, rank_compounds
+from ironkettle.core.compounds.expansion import rubber_expansion
 from ironkettle.core.compounds.lubricant import check_lubricant
 from ironkettle.core.compounds.model import Compound, Duty, Lubricant, Rating, find_compound, medium_of
 
@@ -16,4 +17,5 @@ __all__ = [
     "judge_compound",
     "medium_of",
     "rank_compounds",
+    "rubber_expansion",
 ]

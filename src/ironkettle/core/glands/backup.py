@@ -35,13 +35,16 @@ class BackupAdvice:
     why_kind: str | None = None
 
 
-def advise_backup(gland: Gland, gap: Gap | None, ring: RingSize, rows: Sequence[GlandRow]) -> BackupAdvice:
+def advise_backup(
+    gland: Gland, gap: Gap | None, ring: RingSize, rows: Sequence[GlandRow], *, whatever_the_gap: bool = False
+) -> BackupAdvice:
     """Backup rings for this gland: one on the side away from pressure, two when it comes from both.
 
+    ``whatever_the_gap``: the table gives no gap at this pressure, so one is needed without knowing it.
     The size is the dash number of the O-ring itself; a metric backup is named by groove and
     section. Source: common practice; reference/tables/gland_inch.csv.
     """
-    if gap is None or not gap.needs_backup:
+    if not whatever_the_gap and (gap is None or not gap.needs_backup):
         return BackupAdvice(False, 0, (), None, None)
     both = gland.pressure_direction is PressureDirection.BOTH_SIDES
     count = 2 if both else 1
@@ -61,7 +64,7 @@ def _kind(gland: Gland) -> tuple[BackupKind, str]:
             BackupKind.CONTOURED,
             "moving: the hollow face hugs the ring and keeps it from rolling; hollow towards the ring",
         )
-    if (gland.pressure or 0.0) > SPLIT_UP_TO_MPA:
+    if (gland.load or 0.0) > SPLIT_UP_TO_MPA:
         return BackupKind.SOLID, f"above {SPLIT_UP_TO_MPA:g} MPa the cut of a split ring lets the O-ring through"
     if gland.seat is Seat.ROD:
         return BackupKind.SPLIT, "goes into a closed groove without being folded; lay the cut away from the fill port"

@@ -9,7 +9,7 @@ import numpy as np
 
 from ironkettle.core.findings import Finding, verdict_of
 from ironkettle.core.glands.backup import BackupAdvice, advise_backup
-from ironkettle.core.glands.extrusion import Gap, gap_of
+from ironkettle.core.glands.extrusion import Gap, gap_of, is_off_the_table
 from ironkettle.core.glands.geometry import Worst, worst_case
 from ironkettle.core.glands.judge import (
     compound_findings,
@@ -29,10 +29,11 @@ from ironkettle.core.rings.sizes import RingSize
 class GlandCheck:
     """Ratios in per cent, lengths in mm, over all tolerances.
 
-    ``seat_diameter`` is what the ring sits on, its inside diameter there [mm]; ``squeeze_band`` and
-    ``stretch_band`` are the limits that were held against [%].
+    ``vacuum``: the air presses the ring inwards. ``seat_diameter`` is what the ring sits on, its inside
+    diameter there [mm]; ``squeeze_band`` and ``stretch_band`` are the limits that were held against [%].
     """
 
+    vacuum: bool
     depth: float
     width: float
     seat_diameter: float
@@ -87,7 +88,8 @@ def _judged(gland: Gland, ring: RingSize, worst: Worst, place: int, tables: Glan
     band = limits.squeeze(gland.motion, gland.medium)
     squeeze, stretch, fill = (_span(worst, name, place, 100.0) for name in ("squeeze", "stretch", "fill"))
     gap = gap_of(gland, tables.extrusion, ring.section, limits.backup_pressure_factor)
-    backup = advise_backup(gland, gap, ring, tables.grooves)
+    off_the_table = gap is None and is_off_the_table(gland, tables.extrusion, ring.section)
+    backup = advise_backup(gland, gap, ring, tables.grooves, whatever_the_gap=off_the_table)
     findings = [
         *squeeze_findings(squeeze, band, gland, limits),
         *stretch_findings(stretch, gland, limits),
@@ -97,6 +99,7 @@ def _judged(gland: Gland, ring: RingSize, worst: Worst, place: int, tables: Glan
         *compound_findings(gland, tables.compounds),
     ]
     return GlandCheck(
+        vacuum=gland.pressure is not None and gland.pressure < 0,
         depth=depth_of(gland),
         width=gland.groove_width.nominal,
         seat_diameter=seat_diameter_of(gland, ring),
@@ -132,6 +135,8 @@ def seat_diameter_of(gland: Gland, ring: RingSize) -> float:
         return gland.groove_diameter.nominal
     if gland.seat is Seat.ROD and gland.rod is not None:
         return gland.rod.nominal
+    if gland.on_inner_wall:
+        return gland.groove_diameter.nominal
     return gland.groove_diameter.nominal - 2 * ring.section
 
 

@@ -11,7 +11,8 @@ from ironkettle.core.glands.check import GlandCheck
 from ironkettle.core.glands.extrusion import allowed_gap
 from ironkettle.core.glands.geometry import installed_section
 from ironkettle.core.glands.model import Gland, GlandRow, GlandTables, Medium, Motion, PressureDirection, Seat
-from ironkettle.core.glands.search import COMFORTABLE_STRETCH_PCT, search_rings
+from ironkettle.core.glands.search import search_rings
+from ironkettle.core.glands.sift import COMFORTABLE_STRETCH_PCT
 from ironkettle.core.quantities import Toleranced
 from ironkettle.core.rings.sizes import AS568, ISO_3601, RingSize, RingTable
 
@@ -102,7 +103,7 @@ def _plans(wish: GrooveWish, tables: GlandTables) -> Iterator[_Plan]:
         for row in rows:
             middle = (row.depth_min + row.depth_max) / 2
             half = (row.depth_max - row.depth_min) / 2
-            width = (row.width_tolerance, row.width_tolerance)
+            width = (0.0, row.width_tolerance)
             radius = (row.corner_radius_min, row.corner_radius_max)
             yield _Plan(
                 wish, AS568, row.section, Toleranced(middle, half, half), width, _clearance(row), radius, INCH_BASIS
@@ -197,7 +198,7 @@ def _tight_enough(plan: _Plan, tables: GlandTables) -> Toleranced:
     usual, wish = plan.clearance, plan.wish
     if wish.pressure is None:
         return usual
-    allowed = allowed_gap(tables.extrusion, wish.hardness_shore_a, wish.pressure, plan.section)
+    allowed = allowed_gap(tables.extrusion, wish.hardness_shore_a, abs(wish.pressure), plan.section)
     if allowed is None or not TIGHTEST_CLEARANCE_MM <= allowed < usual.high:
         return usual
     low = min(usual.low, allowed / 2)

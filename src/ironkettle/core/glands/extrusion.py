@@ -5,19 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ironkettle.core.glands.model import ExtrusionLimit, Gland, HousingMaterial, Seat
+from ironkettle.core.glands.model import ExtrusionLimit, Gland, Seat
+from ironkettle.core.housing import HOUSINGS, REFERENCE_TEMPERATURE_C, HousingMaterial
 
 BASIS = "extrusion gap table by hardness, pressure and section (handbook guidance, static, to 80 °C)"
 BACKED_BASIS = "90 Shore A row of the extrusion gap table times the shop's backup factor; the maker's figure wins"
 
-# Young's modulus [MPa] and Poisson's ratio [-], usual handbook values at 20 °C.
-_ELASTIC = {
-    HousingMaterial.STEEL: (206_000.0, 0.29),
-    HousingMaterial.STAINLESS: (193_000.0, 0.30),
-    HousingMaterial.CAST_IRON: (110_000.0, 0.26),
-    HousingMaterial.ALUMINIUM: (70_000.0, 0.33),
-    HousingMaterial.BRONZE: (105_000.0, 0.34),
-}
 _BACKUP_HARDNESS = 90
 BACKED_CAP_MPA = 40.0
 
@@ -39,19 +32,57 @@ class Gap:
 
     @property
     def needs_backup(self) -> bool:
-        return self.allowed is None or self.worst > self.allowed + 1e-9
+        return self.worst > 1e-9 and (self.allowed is None or self.worst > self.allowed + 1e-9)
 
 
 def allowed_gap(limits: Iterable[ExtrusionLimit], hardness: int, pressure: float, section: float) -> float | None:
     """Largest radial gap a ring stands unbacked, or None when the table says: use a backup. [mm]
 
-    The row of the next lower hardness and the next higher pressure is taken, never interpolated.
+    The row of the next lower hardness and the next higher pressure is taken, never interpolated. A ring
+    softer than the table counts as its softest at a pressure as much higher as that one is stiffer.
 
     Parameters: hardness in Shore A, pressure in MPa gauge, section in mm.
     Source: reference/tables/extrusion_gap_mm.csv.
     """
-    rows = [row for row in _rows(limits, hardness, section) if row.pressure_max >= pressure - 1e-9]
+    known = list(limits)
+    counted = pressure * softer_by(known, hardness)
+    rows = [row for row in _rows(known, hardness, section) if row.pressure_max >= counted - 1e-9]
     return min(rows, key=lambda row: row.pressure_max).gap_max if rows else None
+
+
+def highest_pressure(limits: Iterable[ExtrusionLimit], hardness: int, section: float) -> float:
+    """The pressure above which the table gives no gap at all without a backup ring. [MPa]
+
+    Parameters: hardness in Shore A, section in mm. Source: reference/tables/extrusion_gap_mm.csv.
+    """
+    known = list(limits)
+    rows = _rows(known, hardness, section)
+    return max((row.pressure_max for row in rows), default=0.0) / softer_by(known, hardness)
+
+
+def is_off_the_table(gland: Gland, limits: Iterable[ExtrusionLimit], section: float) -> bool:
+    """Whether a radial gland is above the pressure to which the table gives any gap; section in mm.
+
+    A face that is bolted metal to metal has no gap at any pressure.
+    """
+    if gland.load is None or gland.seat is Seat.FACE:
+        return False
+    return gland.load > highest_pressure(limits, gland.hardness_shore_a, section) + 1e-9
+
+
+def softer_by(limits: Iterable[ExtrusionLimit], hardness: int) -> float:
+    """How many times stiffer the table's softest ring is than one of this hardness, at least 1. [-]
+
+    Parameters: hardness in Shore A, 20 to 98.
+    Source: Gent, relation between indentation hardness and Young's modulus (1958).
+    """
+    softest = min(row.hardness for row in limits)
+    return max(_stiffness(softest) / _stiffness(hardness), 1.0)
+
+
+def _stiffness(shore_a: float) -> float:
+    """Young's modulus of rubber by its hardness [Shore A], by Gent. [MPa]"""
+    return 0.0981 * (56 + 7.62336 * shore_a) / (0.137505 * (254 - 2.54 * shore_a))
 
 
 def bore_growth(diameter: float, wall: float, pressure: float, material: HousingMaterial) -> float:
@@ -68,10 +99,10 @@ def bore_growth(diameter: float, wall: float, pressure: float, material: Housing
 
     Source: Lamé, thick-walled cylinder, open ends, no pressure outside.
     """
-    modulus, poisson = _ELASTIC[material]
+    made_of = HOUSINGS[material]
     outside = diameter + 2 * wall
     ratio = (outside**2 + diameter**2) / (outside**2 - diameter**2)
-    return pressure * diameter / modulus * (ratio + poisson)
+    return pressure * diameter / made_of.youngs_modulus * (ratio + made_of.poisson)
 
 
 def gap_of(gland: Gland, limits: Iterable[ExtrusionLimit], section: float, backup_factor: float = 3.0) -> Gap | None:
@@ -86,16 +117,17 @@ def gap_of(gland: Gland, limits: Iterable[ExtrusionLimit], section: float, backu
     if gland.diametral_clearance is None or gland.pressure is None:
         return None
     rows = list(limits)
-    clearance, pressure = gland.diametral_clearance, gland.pressure
+    clearance, pressure = gland.diametral_clearance, abs(gland.pressure)
     growth = growth_at(gland, pressure)
+    softer = softer_by(rows, gland.hardness_shore_a)
 
     def worst(at: float) -> float:
         return clearance.high + growth_at(gland, at)
 
     bare = [
-        r.pressure_max
+        r.pressure_max / softer
         for r in _rows(rows, gland.hardness_shore_a, section)
-        if worst(r.pressure_max) <= r.gap_max + 1e-9
+        if worst(r.pressure_max / softer) <= r.gap_max + 1e-9
     ]
     backed = [
         min(r.pressure_max * backup_factor, BACKED_CAP_MPA)
@@ -113,17 +145,25 @@ def gap_of(gland: Gland, limits: Iterable[ExtrusionLimit], section: float, backu
 
 
 def growth_at(gland: Gland, pressure: float) -> float:
-    """Growth of the housing around the clearance at a pressure; 0 where the wall is not given. [mm]"""
+    """Growth of the clearance by pressure [MPa] and heat; by pressure only where the wall is given. [mm]
+
+    A housing that grows more with heat than the steel inside it opens the gap; one that grows less is
+    not reckoned to close it.
+    """
     around = {Seat.PISTON: gland.bore, Seat.ROD: gland.rod, Seat.FACE: None}[gland.seat]
-    if gland.wall is None or around is None:
+    if around is None:
         return 0.0
-    return bore_growth(around.nominal, gland.wall, pressure, gland.housing)
+    apart = HOUSINGS[gland.housing].linear_expansion - HOUSINGS[HousingMaterial.STEEL].linear_expansion
+    by_heat = max(around.nominal * apart * (gland.temperature - REFERENCE_TEMPERATURE_C), 0.0)
+    by_pressure = 0.0 if gland.wall is None else bore_growth(around.nominal, gland.wall, pressure, gland.housing)
+    return by_heat + by_pressure
 
 
 def hardness_for(limits: Iterable[ExtrusionLimit], worst_gap: float, pressure: float, section: float) -> int | None:
     """The softest hardness of the table that stands a gap without a backup ring, None when none does. [Shore A]
 
-    Parameters: worst radial gap [mm], pressure [MPa], section [mm].
+    Parameters: worst radial gap, >= 0 [mm]; pressure, >= 0 [MPa]; section, > 0 [mm].
+    Source: reference/tables/extrusion_gap_mm.csv.
     """
     rows = list(limits)
     for grade in sorted({row.hardness for row in rows}):
@@ -134,10 +174,7 @@ def hardness_for(limits: Iterable[ExtrusionLimit], worst_gap: float, pressure: f
 
 
 def _rows(limits: Iterable[ExtrusionLimit], hardness: int, section: float) -> list[ExtrusionLimit]:
-    """The rows of the next lower hardness for a section."""
+    """The rows of the next lower hardness for a section; of the softest for one softer than the table."""
     rows = list(limits)
-    grades = [row.hardness for row in rows if row.hardness <= hardness]
-    if not grades:
-        return []
-    grade = max(grades)
+    grade = max((row.hardness for row in rows if row.hardness <= hardness), default=min(row.hardness for row in rows))
     return [row for row in rows if row.hardness == grade and row.section_over < section <= row.section_up_to]

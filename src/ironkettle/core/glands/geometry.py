@@ -12,14 +12,13 @@ from itertools import product
 import numpy as np
 from numpy.typing import ArrayLike
 
+from ironkettle.core.compounds import rubber_expansion
 from ironkettle.core.errors import UnconvergedError
 from ironkettle.core.glands.model import Gland, Seat
+from ironkettle.core.housing import HOUSINGS, REFERENCE_TEMPERATURE_C, HousingMaterial
 from ironkettle.core.quantities import Toleranced
 from ironkettle.core.rings.sizes import Floats
 
-RUBBER_EXPANSION_PER_K = 160e-6
-STEEL_EXPANSION_PER_K = 12e-6
-REFERENCE_TEMPERATURE_C = 20.0
 _ROUNDS = 14
 
 
@@ -59,7 +58,7 @@ def installed_section(inside_diameter: ArrayLike, section: ArrayLike, stretched_
     Source: conservation of volume of a torus, V = π²/4·d₂²·(d₁ + d₂).
 
     >>> round(float(installed_section(24.99, 3.53, 25.90)), 2)
-    3.47
+    3.48
     """
     d1, d2, target = np.broadcast_arrays(
         np.asarray(inside_diameter, float), np.asarray(section, float), np.asarray(stretched_to, float)
@@ -90,6 +89,11 @@ def _figures(gland: Gland, d1: Floats, d2: Floats, across: Floats, groove: Float
         depth = (groove - across) / 2
         oversize = (d1 + 2 * d2 - groove) / groove
         stretch = np.maximum((inner - d1) / d1, 0.0)
+    elif gland.on_inner_wall:
+        inner = np.asarray(groove)
+        depth = np.asarray(across)
+        oversize = np.zeros(np.broadcast(d1, groove).shape)
+        stretch = (inner - d1) / d1
     else:
         oversize = (d1 + 2 * d2 - groove) / groove
         inner = groove - 2 * d2
@@ -107,7 +111,8 @@ def worst_case(
     """All figures at the nominal and at every corner of the tolerance box.
 
     Each figure is monotone in each dimension taken alone, so its extremes lie on corners: all 2⁵
-    are evaluated, no first-order sum. Swelling (volume %) and temperature grow ring and metal first.
+    are evaluated, no first-order sum. Swelling (volume %) and temperature grow ring and metal first: the
+    ring by its compound, the housing by its material, a piston or rod as steel.
 
     Parameters: ring arrays in mm, tolerances as ±. Returns arrays shaped like ``inside``.
     """
@@ -136,12 +141,21 @@ _NAMES = ("stretch", "squeeze", "fill", "section", "oversize")
 def _figures_at(gland: Gland, inside: Floats, section: Floats, signs: Floats) -> Figures:
     """Figures of rings as made, the gland's dimensions at their low (−1), nominal (0) or high (1) end."""
     warm = gland.temperature - REFERENCE_TEMPERATURE_C
-    ring = (1 + gland.swell_pct / 100) ** (1 / 3) * (1 + RUBBER_EXPANSION_PER_K * warm)
-    metal = 1 + STEEL_EXPANSION_PER_K * warm
+    ring = (1 + gland.swell_pct / 100) ** (1 / 3) * (1 + rubber_expansion(gland.material) * warm)
+    housing, inside_part = (1 + HOUSINGS[of].linear_expansion * warm for of in (gland.housing, HousingMaterial.STEEL))
+    # Bore, rod or depth; groove diameter; groove width: which of them is in the housing depends on the seat.
+    grown = {
+        Seat.PISTON: (housing, inside_part, inside_part),
+        Seat.ROD: (inside_part, housing, housing),
+        Seat.FACE: (housing, housing, housing),
+    }[gland.seat]
     across = {Seat.PISTON: gland.bore, Seat.ROD: gland.rod, Seat.FACE: gland.groove_depth}[gland.seat]
     assert across is not None  # Gland refuses a seat without its dimension
     dimensions = (across, gland.groove_diameter, gland.groove_width)
-    metals = [_at_end(d.scaled(metal), signs[..., place, :]) for place, d in enumerate(dimensions)]
+    metals = [
+        _at_end(d.scaled(factor), signs[..., place, :])
+        for place, (d, factor) in enumerate(zip(dimensions, grown, strict=True))
+    ]
     return _figures(gland, inside * ring, section * ring, *metals)
 
 

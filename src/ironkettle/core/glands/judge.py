@@ -10,11 +10,15 @@ from ironkettle.core.glands import extrusion
 from ironkettle.core.glands.backup import WIDTH_BASIS, BackupAdvice
 from ironkettle.core.glands.extrusion import Gap, hardness_for
 from ironkettle.core.glands.model import Band, Gland, GlandTables, HouseLimits, Motion, Seat, Span
+from ironkettle.core.housing import HOUSINGS
+
+# Up to the pressure of air lines a gap that is not known is told, not held against the groove: a shop's choice.
+UNCHECKED_UP_TO_MPA = 1.0
 
 
 def stretch_floor(gland: Gland, limits: HouseLimits) -> float:
     """Least stretch allowed. [%] A static piston ring may sit a little loose: the bore still squeezes it."""
-    if gland.seat is Seat.PISTON and gland.motion is Motion.STATIC:
+    if (gland.seat is Seat.PISTON or gland.on_inner_wall) and gland.motion is Motion.STATIC:
         return min(-1.0, limits.stretch.low)
     return limits.stretch.low - 1e-9
 
@@ -30,7 +34,7 @@ def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: HouseLimit
     if squeeze.nominal < band.low or squeeze.nominal > band.high:
         side = "below" if squeeze.nominal < band.low else "above"
         return [reject("squeeze", f"squeeze {squeeze.nominal:.1f} % is {side} the limits ({name})", limits.basis)]
-    if squeeze.min <= 0 < band.low:
+    if squeeze.min < 0 or squeeze.min == 0 < band.low:
         return [reject("squeeze-lost", f"squeeze can fall to {squeeze.min:.1f} %: no seal", limits.basis)]
     if squeeze.min < band.low or squeeze.max > band.high:
         text = f"squeeze {squeeze.min:.1f} to {squeeze.max:.1f} % leaves the limits at the worst tolerances ({name})"
@@ -40,8 +44,8 @@ def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: HouseLimit
 
 def stretch_findings(stretch: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
     """Stretch [%]: not over its limit, not hanging loose, none at all on a turning shaft."""
-    if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD and stretch.nominal > 0:
-        text = f"stretched {stretch.nominal:.1f} % on a turning shaft (limit 0 %): it heats and shrinks"
+    if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD and stretch.max > 1e-9:
+        text = f"stretched up to {stretch.max:.1f} % on a turning shaft (limit 0 %): it heats and shrinks"
         return [reject("stretch-rotary", text, limits.basis)]
     most = limits.stretch.high
     if stretch.nominal > most:
@@ -70,7 +74,7 @@ def fill_findings(fill: Span, limits: HouseLimits) -> list[Finding]:
 def oversize_findings(oversize: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
     """Outside diameter over the groove [%]: a rod or face ring too large buckles."""
     most = limits.rod_ring_oversize_max
-    if gland.seat is Seat.PISTON:
+    if gland.seat is Seat.PISTON or gland.on_inner_wall:
         return []
     if oversize.nominal > most:
         text = f"the ring's outside diameter is {oversize.nominal:.1f} % over the groove (limit {most:g} %): it buckles"
@@ -86,22 +90,19 @@ def gap_findings(
 ) -> list[Finding]:
     """The gap against the table, and the way out in order of ease: backup ring, tighter gap, harder compound."""
     if gap is None:
-        if gland.pressure is None:
-            return []
-        text = "the clearance beside the groove is not given, so extrusion was not checked"
-        return [info("gap-unknown", text, extrusion.BASIS)]
+        return _gap_unknown(gland, backup)
     found = [] if gap.growth == 0.0 else [_growth(gland, gap)]
     if not backup.needed:
         return found
     if gap.allowed is None:
-        why = f"{gland.pressure:.1f} MPa is off the table for {gland.hardness_shore_a} Shore A"
+        why = f"{gland.load:.1f} MPa is off the table for {gland.hardness_shore_a} Shore A"
     else:
         why = f"worst gap {gap.worst:.2f} mm is over the {gap.allowed:.2f} mm allowed"
     if gland.backup_rings_fitted < backup.count:
         text = f"{why}: fit {backup.count} backup ring{'s' if backup.count > 1 else ''} ({backup.sides[0]})"
         found.append(reject("backup-missing", f"{text}{_other_ways(gland, gap, tables, section)}", extrusion.BASIS))
-    elif gland.pressure is not None and gland.pressure > gap.safe_backed + 1e-9:
-        text = f"{why}, and {gland.pressure:.1f} MPa is over the {gap.safe_backed:.1f} MPa a backup ring is reckoned to stand here"
+    elif gland.load is not None and gland.load > gap.safe_backed + 1e-9:
+        text = f"{why}, and {gland.load:.1f} MPa is over the {gap.safe_backed:.1f} MPa a backup ring is reckoned to stand here"
         found.append(caution("backup-overloaded", text, extrusion.BACKED_BASIS))
     else:
         found.append(info("backup-present", f"{why}: the backup rings fitted carry it", extrusion.BASIS))
@@ -109,6 +110,25 @@ def gap_findings(
         text = f"a groove about {backup.groove_width_needed:.2f} mm wide is usual for this; it is {gland.groove_width.nominal:.2f} mm"
         found.append(caution("groove-narrow", text, WIDTH_BASIS))
     return found
+
+
+def _gap_unknown(gland: Gland, backup: BackupAdvice) -> list[Finding]:
+    """Nothing is good while the gap is not known, but at the pressure of air lines and where faces meet metal to metal."""
+    if gland.load is None:
+        return []
+    if backup.needed:
+        why = f"{gland.load:.1f} MPa is above what the table gives any gap for {gland.hardness_shore_a} Shore A"
+        if gland.backup_rings_fitted < backup.count:
+            text = f"{why}: fit {backup.count} backup ring{'s' if backup.count > 1 else ''} ({backup.sides[0]}), whatever the gap"
+            return [reject("backup-missing", text, extrusion.BASIS)]
+        text = f"{why}, and the clearance is not given: give it, so that what the backup rings stand can be checked"
+        return [caution("gap-unknown", text, extrusion.BASIS)]
+    text = "the clearance beside the groove is not given, so extrusion was not checked: give the clearance"
+    if gland.seat is Seat.FACE:
+        text += " (0 mm where the faces meet metal to metal)"
+    if gland.load <= UNCHECKED_UP_TO_MPA:
+        return [info("gap-unknown", text, extrusion.BASIS)]
+    return [caution("gap-unknown", text, extrusion.BASIS)]
 
 
 def compound_findings(gland: Gland, compounds: tuple[Compound, ...]) -> list[Finding]:
@@ -128,15 +148,16 @@ def compound_findings(gland: Gland, compounds: tuple[Compound, ...]) -> list[Fin
 
 
 def _growth(gland: Gland, gap: Gap) -> Finding:
-    text = f"the {gland.housing} housing grows {gap.growth:.3f} mm at {gland.pressure:.1f} MPa; it counts in the gap"
-    return info("bore-growth", text, "thick-walled cylinder (Lamé), open ends")
+    at = f"{gland.load:.1f} MPa and {gland.temperature:g} °C"
+    text = f"the gap round the {HOUSINGS[gland.housing].word} housing grows by {gap.growth:.3f} mm at {at}; it counts"
+    return info("bore-growth", text, "thick-walled cylinder (Lamé), open ends; expansion against steel")
 
 
 def _other_ways(gland: Gland, gap: Gap, tables: GlandTables, section: float) -> str:
     ways = []
     if gap.allowed is not None:
         ways.append(f"tighten the gap to {gap.allowed:.2f} mm")
-    grade = hardness_for(tables.extrusion, gap.worst, gland.pressure or 0.0, section)
+    grade = hardness_for(tables.extrusion, gap.worst, gland.load or 0.0, section)
     if grade is not None and grade > gland.hardness_shore_a:
         ways.append(f"take a compound of {grade} Shore A")
     return "".join(f", or {way}" for way in ways)

@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from ironkettle.core.compounds import Compound
 from ironkettle.core.errors import FieldFault, RuleError
+from ironkettle.core.housing import HousingMaterial
 from ironkettle.core.quantities import Toleranced
 
 
@@ -27,14 +28,11 @@ class Medium(StrEnum):
     GAS = "gas"
 
 
-class HousingMaterial(StrEnum):
-    """What the part around the clearance is made of."""
+class PressedFrom(StrEnum):
+    """Where the pressure on a face seal comes from: the ring rests on the wall opposite."""
 
-    STEEL = "steel"
-    STAINLESS = "stainless steel"
-    CAST_IRON = "cast iron"
-    ALUMINIUM = "aluminium"
-    BRONZE = "bronze or brass"
+    INSIDE = "inside"
+    OUTSIDE = "outside"
 
 
 class PressureDirection(StrEnum):
@@ -44,11 +42,12 @@ class PressureDirection(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Gland:
-    """The seat of an O-ring. Lengths in mm with tolerance, pressure in MPa gauge, hardness Shore A.
+    """The seat of an O-ring. Lengths in mm with tolerance, pressure in MPa gauge (below 0: a vacuum), hardness Shore A.
 
     A piston seat needs ``bore``, a rod seat ``rod``, a face seat ``groove_depth``; all need
     ``groove_diameter`` (piston: groove bottom; rod: groove bottom in the housing; face: the wall the
-    ring rests on) and ``groove_width``. ``diametral_clearance`` [mm] is between the parts beside the groove.
+    ring rests on, the outer one when ``pressed_from`` inside, the inner one when from outside or by a
+    vacuum inside) and ``groove_width``. ``diametral_clearance`` [mm] is between the parts beside the groove.
     ``swell_pct`` is growth of volume. ``temperature`` is where the gland works [°C]. ``wall`` [mm] is
     the thickness of the housing around the clearance, ``housing`` its material: given, the growth of
     the housing under pressure counts in the gap.
@@ -72,6 +71,7 @@ class Gland:
     backup_rings_fitted: int = 0
     wall: float | None = None
     housing: HousingMaterial = HousingMaterial.STEEL
+    pressed_from: PressedFrom = PressedFrom.INSIDE
 
     def __post_init__(self) -> None:
         needed = {Seat.PISTON: "bore", Seat.ROD: "rod", Seat.FACE: "groove_depth"}[self.seat]
@@ -81,6 +81,29 @@ class Gland:
             raise RuleError([FieldFault("groove_diameter", "must be smaller than the bore of a piston seat")])
         if self.seat is Seat.ROD and self.rod is not None and self.rod.nominal >= self.groove_diameter.nominal:
             raise RuleError([FieldFault("groove_diameter", "must be larger than the rod of a rod seat")])
+        if self._least_depth() <= 0:
+            place = "groove_depth" if self.seat is Seat.FACE else "groove_diameter"
+            raise RuleError([FieldFault(place, "leaves no depth at all at the worst of the tolerances given")])
+
+    def _least_depth(self) -> float:
+        """Depth of the groove at the worst of the tolerances. [mm]"""
+        if self.seat is Seat.PISTON and self.bore is not None:
+            return (self.bore.low - self.groove_diameter.high) / 2
+        if self.seat is Seat.ROD and self.rod is not None:
+            return (self.groove_diameter.low - self.rod.high) / 2
+        assert self.groove_depth is not None  # refused above
+        return self.groove_depth.low
+
+    @property
+    def on_inner_wall(self) -> bool:
+        """Whether a face ring is pressed onto the inner wall of its groove."""
+        vacuum = self.pressure is not None and self.pressure < 0
+        return self.seat is Seat.FACE and (vacuum or self.pressed_from is PressedFrom.OUTSIDE)
+
+    @property
+    def load(self) -> float | None:
+        """The pressure across the ring, whichever way. [MPa]"""
+        return None if self.pressure is None else abs(self.pressure)
 
 
 @dataclass(frozen=True, slots=True)

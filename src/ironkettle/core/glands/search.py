@@ -12,7 +12,6 @@ from ironkettle.core.glands.sift import sift_rings
 from ironkettle.core.rings.sizes import RingSize, RingTable
 
 _VERDICT_ORDER = {"good": 0, "caution": 1, "reject": 2}
-COMFORTABLE_STRETCH_PCT = 2.0
 _LOOKED_AT_CLOSELY = 60
 
 
@@ -51,10 +50,7 @@ def search_rings(gland: Gland, table: RingTable, tables: GlandTables, *, limit: 
     Source: the groove check's limits.
     """
     sifted = sift_rings(gland, table, tables.limits)
-    squeeze, stretch = sifted.figures.squeeze * 100, sifted.figures.stretch * 100
-    band = tables.limits.squeeze(gland.motion, gland.medium)
-    middle, half = (band.low + band.high) / 2, (band.high - band.low) / 2
-    discomfort = abs(squeeze - middle) / half + abs(stretch - COMFORTABLE_STRETCH_PCT) / 3
+    discomfort = sifted.discomfort
     inside = [int(i) for i in np.argsort(discomfort, kind="stable") if sifted.fits[i]][:_LOOKED_AT_CLOSELY]
     checks = dict(zip(inside, check_rings(gland, [table.sizes[i] for i in inside], tables), strict=True))
     sound = [i for i in inside if checks[i].verdict != "reject" or _only_backup(checks[i])]

@@ -14,6 +14,7 @@ from ironkettle.core.rings.sizes import Floats, RingTable
 
 # How far outside a limit weighs as one allowance: points of squeeze, stretch, fill and oversize. [%]
 _ALLOWANCE = {"squeeze": 2.0, "stretch": 1.0, "fill": 4.0, "oversize": 1.0}
+COMFORTABLE_STRETCH_PCT = 2.0
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,14 @@ class Sift:
             # On the limit counts as inside; rounding must not decide.
             square += np.where(outside < 1e-9, 0.0, outside) ** 2
         return np.asarray(np.sqrt(square))
+
+    @cached_property
+    def discomfort(self) -> Floats:
+        """How far squeeze lies from the middle of its limits and stretch from 2 %, each in allowances. [-]"""
+        band = self.limits.squeeze(self.gland.motion, self.gland.medium)
+        middle, half = (band.low + band.high) / 2, (band.high - band.low) / 2
+        squeeze, stretch = self.figures.squeeze * 100, self.figures.stretch * 100
+        return np.asarray(abs(squeeze - middle) / half + abs(stretch - COMFORTABLE_STRETCH_PCT) / 3)
 
     @cached_property
     def fits(self) -> Floats:

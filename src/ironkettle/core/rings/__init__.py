@@ -5,7 +5,16 @@ from ironkettle.core.rings.compare import Difference, compare_sizes
 from ironkettle.core.rings.condition import Condition
 from ironkettle.core.rings.match import DECIDED_AT, DEFAULT_PRIOR, Candidate, GrooveEvidence, Match, match_ring
 from ironkettle.core.rings.measurement import ACROSS, DEFAULT_UNCERTAINTY_MM, SOFT_SHARE, Further, Measurement, Read
-from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, RingSize, RingTable
+from ironkettle.core.rings.sizes import (
+    AS568,
+    ISO_3601,
+    JIS_B_2401,
+    METRIC_STOCK,
+    SERIES,
+    RingSize,
+    RingTable,
+    plain_designation,
+)
 from ironkettle.core.rings.stock import metric_stock
 
 __all__ = [
@@ -33,4 +42,5 @@ __all__ = [
     "compare_sizes",
     "match_ring",
     "metric_stock",
+    "plain_designation",
 ]

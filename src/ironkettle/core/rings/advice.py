@@ -8,13 +8,16 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ironkettle.core.rings.condition import Condition, factors_of
-from ironkettle.core.rings.likelihood import groove_reading, rings_known
+from ironkettle.core.rings.condition import CROSSED_DEVIATION, CROSSED_MEAN, Condition
+from ironkettle.core.rings.likelihood import Ring, groove_reading, rings_known, strata_for
 from ironkettle.core.rings.measurement import ACROSS, FURTHER_UNCERTAINTY_MM, Measurement, Read
-from ironkettle.core.rings.sizes import Floats, RingTable
+from ironkettle.core.rings.sizes import TOLERANCE_DEVIATIONS, Floats, RingTable
+
+Places = NDArray[np.intp]
 
 _MOST_LOOKED_AT = 8
 _WORTH_LOOKING_AT = 1e-3
+_MOST_PAIRS, _PAIR_WORTH = 32, 1e-3
 _SETTLED = 0.90
 _POINTS, _WEIGHTS = np.polynomial.hermite_e.hermegauss(9)
 _WEIGHTS = _WEIGHTS / _WEIGHTS.sum()
@@ -58,8 +61,8 @@ class _Options:
 def advise_measurement(
     measurement: Measurement,
     table: RingTable,
-    weights: Floats,
-    order: NDArray[np.intp],
+    near: Places,
+    joint: Floats,
     *,
     groove_known: bool,
 ) -> NextMeasurement | None:
@@ -67,63 +70,103 @@ def advise_measurement(
 
     None when everything that could be measured was.
 
-    For each option the reading every likely size would give is normal, with what was read already
-    taken into account; the expected probability of the first line afterwards is its integral.
+    For each option the reading every likely size would give, in every way the ring may be, is normal, with
+    what was read already taken into account; the expected probability of the first line afterwards
+    is its integral. So a reading that settles how the ring is counts for what it is worth.
 
     Parameters
     ----------
     measurement : what was read already. [mm]
     table : the sizes. [mm]
-    weights : probability of each size now. [-]
-    order : indices, most probable first.
+    near : places of the sizes in reach.
+    joint : probability of each part of the condition and each of those sizes now, parts × sizes. [-]
     groove_known : a groove given already is not asked for again.
+
+    Source: expected value of a further observation, by quadrature.
     """
-    likely = [int(i) for i in order[:_MOST_LOOKED_AT] if weights[i] > _WORTH_LOOKING_AT]
-    lines = [min(table.names_of(index)) for index in likely]
-    share = weights[likely] / weights[likely].sum()
-    part = table.part(likely)
-    options = _options(measurement, part, groove_known=groove_known)
+    weights = joint.sum(axis=0)
+    order = np.argsort(-weights, kind="stable")[:_MOST_LOOKED_AT]
+    order = order[(weights[order] > _WORTH_LOOKING_AT) | (order == order[0])]
+    likely = near[order].tolist()
+    rows, columns = _worth_looking_at(joint[:, order])
+    lines = [min(table.names_of(likely[column])) for column in columns]
+    share = joint[rows, order[columns]]
+    options = _options(measurement, table.part(likely), (rows, columns), groove_known=groove_known)
     if not options.reads:
         return None
-    expected = _expected_best(share, options, lines)
+    expected = _expected_best(share / share.sum(), options, lines)
     place = int(np.argmax(expected))
     gain, read = float(expected[place]), options.reads[place]
-    other = next((i for n, i in enumerate(likely) if lines[n] != lines[0]), likely[0])
+    first = min(table.names_of(likely[0]))
+    other = next((i for i in likely if min(table.names_of(i)) != first), likely[0])
     names = f"{table.sizes[likely[0]].label} and {table.sizes[other].label}"
     why = _why(names, read.words, gain, groove_known=groove_known)
     return NextMeasurement(read, _WHAT[read], why, options.resolutions[place], gain)
 
 
-def _options(measurement: Measurement, part: RingTable, *, groove_known: bool) -> _Options:
+def _worth_looking_at(joint: Floats) -> tuple[Places, Places]:
+    """Rows and columns of the likeliest pairs of part and size."""
+    flat = np.argsort(-joint, axis=None)[:_MOST_PAIRS]
+    flat = flat[joint.ravel()[flat] > _PAIR_WORTH * joint.max()]
+    rows, columns = np.unravel_index(flat, joint.shape)
+    return np.asarray(rows), np.asarray(columns)
+
+
+def _options(
+    measurement: Measurement, part: RingTable, pairs: tuple[Places, Places], *, groove_known: bool
+) -> _Options:
+    """What could still be read, and what each pair of part and size would give. [mm]"""
     further = {one.what for one in measurement.further}
-    reads = [
-        read for read in _ON_RING if read not in further and not (read is Read.OUTSIDE and read is measurement.across)
-    ]
-    resolutions = [FURTHER_UNCERTAINTY_MM[read] for read in reads]
-    a, b = (np.array([_ON_RING[read][side] for read in reads])[:, None] for side in (0, 1))
     known = rings_known(measurement, part)
-    variance = a**2 * known.diameter_variance + b**2 * known.section_variance
-    if known.covariance is not None:
-        variance = variance + 2 * a * b * known.covariance
-    half = np.array(resolutions)[:, None] / 2
-    means = [a * known.diameter + b * known.section]
-    deviations = [np.sqrt(np.maximum(variance, 0.0) + half**2)]
-    if measurement.condition is Condition.FLATTENED and measurement.section_crossed is None:
-        reading = measurement.section_deviation
-        factor = factors_of(Condition.FLATTENED, crossed=True)
-        spread = factor.section_variance * part.section**2 + (part.section_tolerance / 3) ** 2 + reading**2 / 2
-        reads, resolutions = [*reads, Read.SECTION_CROSSED], [*resolutions, 2 * reading]
-        means.append(factor.section * part.section[None])
-        deviations.append(np.sqrt(spread)[None])
+    reads: list[Read] = []
+    resolutions: list[float] = []
+    means: list[Floats] = []
+    deviations: list[Floats] = []
+
+    def offer(read: Read, resolution: float, mean: Floats, variance: Floats) -> None:
+        reads.append(read)
+        resolutions.append(resolution)
+        means.append(mean)
+        deviations.append(np.sqrt(variance + (resolution / 2) ** 2))
+
+    for read, shares in _ON_RING.items():
+        if read not in further and not (read is Read.OUTSIDE and read is measurement.across):
+            mean, variance = known.reading(*shares)
+            offer(read, FURTHER_UNCERTAINTY_MM[read], mean[pairs], variance[pairs])
+    if measurement.section_crossed is None:
+        offer(
+            Read.SECTION_CROSSED,
+            2 * measurement.single_section_deviation,
+            *_crossed_reading(measurement, part, known, pairs),
+        )
     for read in (Read.GROOVE_DIAMETER, Read.GROOVE_WIDTH):
-        if groove_known or read in further:
-            continue
-        resolution = FURTHER_UNCERTAINTY_MM[read]
-        mean, deviation = groove_reading(read, part, resolution / 2)
-        reads, resolutions = [*reads, read], [*resolutions, resolution]
-        means.append(mean[None])
-        deviations.append(deviation[None])
-    return _Options(reads, resolutions, np.concatenate(means), np.concatenate(deviations))
+        if not groove_known and read not in further:
+            resolution = FURTHER_UNCERTAINTY_MM[read]
+            mean, deviation = groove_reading(read, part, 0.0)
+            offer(read, resolution, mean[pairs[1]], deviation[pairs[1]] ** 2)
+    return _Options(reads, resolutions, np.array(means), np.array(deviations))
+
+
+def _crossed_reading(
+    measurement: Measurement, part: RingTable, known: Ring, pairs: tuple[Places, Places]
+) -> tuple[Floats, Floats]:
+    """Mean and variance of the section read once more at right angles. [mm, mm²]
+
+    A flattened ring keeps its area: a·b is (0.99 · made)². Any other reads the same both ways.
+    """
+    rows, columns = pairs
+    strata, first = strata_for(measurement), measurement.section
+    flat = strata.of(Condition.FLATTENED)[rows]
+    made = CROSSED_MEAN * part.section[columns]
+    relative = (CROSSED_DEVIATION / CROSSED_MEAN) ** 2 + (part.section_tolerance / TOLERANCE_DEVIATIONS / part.section)[
+        columns
+    ] ** 2
+    across = made**2 / first
+    same, variance = known.section[pairs], known.section_variance[pairs]
+    return (
+        np.where(flat, across, same),
+        np.where(flat, (2 * across) ** 2 * relative, variance + strata.oval_variance[rows] * same**2),
+    )
 
 
 def _expected_best(share: Floats, options: _Options, lines: Sequence[int]) -> Floats:

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ironkettle.core.rings.measurement import DEFAULT_UNCERTAINTY_MM, SOFT_SHARE
-from ironkettle.core.rings.sizes import RingSize
+from ironkettle.core.rings.sizes import TOLERANCE_DEVIATIONS, RingSize
 
 TOLD_APART_BELOW = 0.05
 
@@ -30,7 +30,7 @@ def compare_sizes(
 ) -> tuple[Difference, Difference, Difference]:
     """Inside diameter, section and outside diameter of two new rings, and how surely each tells them apart.
 
-    A ring is made normal about its size, tolerance = 3 s; a reading is normal about the ring,
+    A ring is made normal about its size, tolerance = 2.6 s; a reading is normal about the ring,
     uncertainty = 2 s (a soft diameter at least 0.3 % of itself). With equal weights and the wider
     spread for both, a reading is taken for the wrong one with probability Φ(−Δ/2s).
 
@@ -51,8 +51,9 @@ def _values(first: RingSize, second: RingSize, a: float, b: float) -> tuple[floa
 
 
 def _spread(first: RingSize, second: RingSize, a: float, b: float, reading: float) -> float:
+    made = TOLERANCE_DEVIATIONS
     return max(
-        math.sqrt((a * r.inside_tolerance / 3) ** 2 + (b * r.section_tolerance / 3) ** 2 + (reading / 2) ** 2)
+        math.sqrt((a * r.inside_tolerance / made) ** 2 + (b * r.section_tolerance / made) ** 2 + (reading / 2) ** 2)
         for r in (first, second)
     )
 

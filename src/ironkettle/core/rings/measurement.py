@@ -94,6 +94,12 @@ class Measurement:
     further: tuple[Further, ...] = ()
 
     @property
+    def inside_diameter(self) -> float:
+        """The inside diameter that the reading across the ring comes to. [mm]"""
+        a, b = ACROSS[self.across]
+        return (self.diameter - b * self.round_section) / a
+
+    @property
     def round_section(self) -> float:
         """The round section of equal area, √(a·b) when two crossed readings were taken. [mm]"""
         if self.section_crossed is None:
@@ -101,10 +107,15 @@ class Measurement:
         return math.sqrt(self.section * self.section_crossed)
 
     @property
+    def single_section_deviation(self) -> float:
+        """Standard deviation of one reading of the section. [mm]"""
+        return (self.uncertainty or self.default_uncertainty) / 2.0
+
+    @property
     def section_deviation(self) -> float:
         """Standard deviation of the section as it counts; two crossed readings are averaged. [mm]"""
         readings = 1 if self.section_crossed is None else 2
-        return (self.uncertainty or self.default_uncertainty) / 2.0 / math.sqrt(readings)
+        return self.single_section_deviation / math.sqrt(readings)
 
     @property
     def diameter_deviation(self) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -19,17 +20,23 @@ JIS_B_2401 = "JIS B 2401"
 METRIC_STOCK = "metric"
 SERIES = (AS568, ISO_3601, JIS_B_2401, METRIC_STOCK)
 
+# How many standard deviations of their making makers keep inside the tolerance, on the whole (2.2 to 3).
+TOLERANCE_DEVIATIONS = 2.6
 # Finer than any caliper on rubber: what agrees to this is one ring.
 SAME_SIZE_MM = 0.02
-# How many neighbours by diameter are compared; on one diameter stand at most ten stock sections.
-_MOST_NAMES = 24
+# How many neighbours by diameter are compared: more than ever stand within 0.02 mm of one.
+_MOST_NAMES = 40
+
+# SAE AS568 dash numbers go with the name of the standard, or with the 2 that its first drawing bore.
+_DASH_NUMBER = re.compile(r"(?:as568[a-z]?)?-?(?:2-)?-?([0-9]{3})")
 
 
 @dataclass(frozen=True, slots=True)
 class RingSize:
     """One ring size. Diameters and section in mm, tolerances as ± in mm.
 
-    ``source`` names the table; ``sure`` says how far its tolerances can be trusted.
+    ``source`` names the table; ``sure`` says how far its tolerances can be trusted; ``seldom``: may be
+    met, but not often.
     """
 
     series: str
@@ -41,6 +48,7 @@ class RingSize:
     source: str
     sure: str = "as published"
     tolerance_estimated: bool = False
+    seldom: bool = False
 
     @property
     def outside_diameter(self) -> float:
@@ -60,7 +68,7 @@ class RingTable:
 
     def find(self, series: str, designation: str, field: str = "ring") -> RingSize:
         """The size of that name. Raises RuleError naming the field when there is none."""
-        found = self._by_name.get((series, _plain(designation)))
+        found = self._by_name.get((series, plain_designation(designation)))
         if found is None:
             if series not in SERIES:
                 raise fault(f"{field}.series", f"“{series}” is not a series known here", *SERIES)
@@ -76,13 +84,13 @@ class RingTable:
         """The sizes at some places, in that order, their arrays cut out of this table's."""
         part = RingTable(tuple(self.sizes[place] for place in places))
         at = np.array(places, dtype=np.intp)
-        for name in ("inside_diameter", "inside_tolerance", "section", "section_tolerance", "series_index"):
+        for name in ("inside_diameter", "inside_tolerance", "section", "section_tolerance", "series_index", "seldom"):
             part.__dict__[name] = getattr(self, name)[at]  # fills the cached property
         return part
 
     @cached_property
     def _by_name(self) -> dict[tuple[str, str], RingSize]:
-        return {(size.series, _plain(size.designation)): size for size in self.sizes}
+        return {(size.series, plain_designation(size.designation)): size for size in self.sizes}
 
     def _near(self, series: str) -> tuple[str, ...]:
         return tuple(size.designation for size in self.sizes if size.series == series)[:3]
@@ -108,9 +116,8 @@ class RingTable:
         return np.array([SERIES.index(size.series) for size in self.sizes], dtype=np.intp)
 
     @cached_property
-    def series_counts(self) -> NDArray[np.intp]:
-        """How many sizes each series has here, in the order of SERIES."""
-        return np.bincount(self.series_index, minlength=len(SERIES))
+    def seldom(self) -> NDArray[np.bool_]:
+        return np.array([size.seldom for size in self.sizes], dtype=np.bool_)
 
     def names_of(self, place: int) -> tuple[int, ...]:
         """The places of all names of the size at a place, itself among them."""
@@ -138,5 +145,8 @@ class RingTable:
         return tuple(tuple(sorted(places)) for places in members.values() if len(places) > 1)
 
 
-def _plain(designation: str) -> str:
-    return designation.strip().removeprefix("-").replace(" ", "").casefold()
+def plain_designation(text: str) -> str:
+    """A designation as it is looked up: ``-214``, ``2-214`` and ``AS568-214`` are all ``214``."""
+    plain = text.strip().removeprefix("-").replace(" ", "").casefold()
+    dash_number = _DASH_NUMBER.fullmatch(plain)
+    return dash_number[1] if dash_number else plain

@@ -5,6 +5,15 @@ from __future__ import annotations
 from ironkettle.core.rings.sizes import METRIC_STOCK, RingSize
 
 STOCK_SECTIONS_MM = (1.0, 1.5, 2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 8.0)
+# Sections of JIS B 2401 that industrial stock offers too, from memory of British and Nordic lists: first and last
+# diameter, and the step between. [mm]
+SELDOM_MM: tuple[tuple[float, float, float, float], ...] = (
+    (1.9, 10.0, 30.0, 1.0),
+    (2.4, 3.3, 22.3, 1.0),
+    (3.1, 10.0, 24.0, 1.0),
+    (5.7, 44.2, 144.2, 5.0),
+    (8.4, 144.1, 249.1, 5.0),
+)
 
 
 def inside_tolerance_iso3601(inside_diameter: float) -> float:
@@ -27,24 +36,34 @@ def section_tolerance_stock(section: float) -> float:
 
 
 def metric_stock() -> tuple[RingSize, ...]:
-    """Whole and half millimetres 2 to 50, whole to 120, fives to 400, on ten sections.
+    """Whole and half millimetres 2 to 50, whole to 120, fives to 400, on ten sections; and sections seldom met.
 
     Only rings whose inside diameter is at least twice the section. Labelled as stock: the sizes
-    belong to no standard, the tolerances are those of ISO 3601-1 by formula.
+    belong to no standard, the tolerances are those of ISO 3601-1 by formula. Source: what is sold.
     """
     diameters = [half / 2 for half in range(4, 101)] + list(range(51, 121)) + list(range(125, 401, 5))
-    return tuple(
-        RingSize(
-            METRIC_STOCK,
-            f"{diameter:g}x{section:g}",
-            float(diameter),
-            inside_tolerance_iso3601(diameter),
-            section,
-            section_tolerance_stock(section),
-            "common metric stock, by rule",
-            "stock, not a standard; tolerances by the ISO 3601-1 formula",
-        )
-        for section in STOCK_SECTIONS_MM
-        for diameter in diameters
-        if diameter >= 2 * section
+    usual = tuple(
+        _stock(diameter, section) for section in STOCK_SECTIONS_MM for diameter in diameters if diameter >= 2 * section
+    )
+    seldom = tuple(
+        _stock(diameter, section, seldom=True)
+        for section, first, last, step in SELDOM_MM
+        for diameter in [first + step * place for place in range(round((last - first) / step) + 1)]
+    )
+    return usual + seldom
+
+
+def _stock(diameter: float, section: float, *, seldom: bool = False) -> RingSize:
+    diameter = round(diameter, 1)
+    return RingSize(
+        METRIC_STOCK,
+        f"{diameter:g}x{section:g}",
+        float(diameter),
+        inside_tolerance_iso3601(diameter),
+        section,
+        section_tolerance_stock(section),
+        "industrial stock on a JIS section, seldom met" if seldom else "common metric stock, by rule",
+        f"stock, not a standard; {'sizes from memory, ' if seldom else ''}tolerances by the ISO 3601-1 formula",
+        tolerance_estimated=seldom,
+        seldom=seldom,
     )

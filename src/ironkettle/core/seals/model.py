@@ -25,13 +25,14 @@ class SealSide(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class HousingRow:
-    """Section and length of a standard housing. [mm]"""
+    """Section and length of a standard housing [mm]; ``side`` where the standard has it for one only."""
 
     standard: str
     kind: SealKind
     section: float
     length: float
     source: str
+    side: SealSide | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -56,9 +56,9 @@ def check_press_fit(
     Parameters
     ----------
     seal : outside diameter as measured [mm]; None takes the usual allowance on the nominal bore.
-    bore : the housing bore [mm].
-    width : of the seal [mm].
-    depth : of the seat [mm].
+    bore : the housing bore, > 0 [mm].
+    width : of the seal, > 0 [mm].
+    depth : of the seat, > 0 [mm].
     cladding : what touches the bore.
 
     Source: allowances of ISO 6194-1 over an H8 bore.

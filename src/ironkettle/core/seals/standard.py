@@ -27,7 +27,7 @@ def standard_seals(
     made = []
     for row in [*housings, *_strip()]:
         for side, surfaces in ((SealSide.ROD, rods), (SealSide.BORE, bores)):
-            if side is SealSide.BORE and row.kind in _ONLY_ON_RODS:
+            if row.side not in (None, side) or (side is SealSide.BORE and row.kind in _ONLY_ON_RODS):
                 continue
             outward = 1 if side is SealSide.ROD else -1
             made += [
