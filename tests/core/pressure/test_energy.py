@@ -11,8 +11,8 @@ from ironkettle.core.errors import RuleError
 from ironkettle.core.pressure.energy import stored_energy
 from ironkettle.core.pressure.model import STANDARD_PRESSURE_MPA, Fluid
 
-AIR = Fluid("air", True, None, None)
-OIL = Fluid("oil", False, 1.6, 0.0007)
+AIR = Fluid("air", True, None)
+OIL = Fluid("oil", False, 1.6)
 
 
 def test_liquid_by_hand() -> None:
@@ -46,4 +46,4 @@ def test_energy_grows_with_pressure_and_in_proportion_to_volume(pressure: float,
 def test_nothing_is_stored_at_no_pressure_and_a_liquid_needs_its_modulus() -> None:
     assert stored_energy(0, 100, AIR) == 0
     with pytest.raises(RuleError, match="no bulk modulus"):
-        stored_energy(1, 100, Fluid("slurry", False, None, None))
+        stored_energy(1, 100, Fluid("slurry", False, None))

@@ -1,4 +1,4 @@
-"""Energy stored in a test volume, and when gas is refused in favour of liquid."""
+"""Energy stored in a test volume."""
 
 from __future__ import annotations
 
@@ -6,7 +6,6 @@ from ironkettle.core.errors import fault
 from ironkettle.core.pressure.model import STANDARD_PRESSURE_MPA, Fluid
 
 HEAT_RATIO_AIR = 1.4
-SHOP_GAS_LIMIT_J = 1000.0
 
 
 def stored_energy(pressure: float, volume: float, fluid: Fluid, bulk_modulus_gpa: float | None = None) -> float:
@@ -14,11 +13,11 @@ def stored_energy(pressure: float, volume: float, fluid: Fluid, bulk_modulus_gpa
 
     Gas: p₁V/(γ−1)·(1 − (p_a/p₁)^((γ−1)/γ)), absolute pressures, γ = 1.4. Liquid: p²V/(2K).
 
-    Parameters: pressure >= 0 [MPa gauge]; volume > 0 [ml]; bulk modulus [GPa], nominal when None.
-    MPa·ml = J. Source: isentropic expansion of an ideal gas (Brode's counterpart leaves out the work
-    on the air); compression of a linear liquid.
+    Parameters: pressure [MPa gauge], 0 J at or below zero; volume > 0 [ml]; bulk modulus [GPa], nominal when None.
+    MPa·ml = J. Raises RuleError for a liquid without a modulus. Source: isentropic expansion of an ideal gas
+    (Brode's counterpart leaves out the work on the air); compression of a linear liquid.
 
-    >>> air = Fluid("air", True, None, None)
+    >>> air = Fluid("air", True, None)
     >>> round(stored_energy(1.0, 1000.0, air))
     1361
     """

@@ -8,7 +8,7 @@ import re
 
 from ironkettle.core.errors import FieldFault, RuleError, fault
 from ironkettle.core.pressure.model import MOST_SAMPLES, Sample
-from ironkettle.core.quantities.units import Dimension, find_unit, to_base
+from ironkettle.core.quantities import Dimension, find_unit, to_base
 
 _HEADER_HELP = ("t_s", "pressure_bar", "temperature_c (may be left out)")
 _NUMBER = re.compile(r"^[+\-]?\d+([.,]\d+)?$")

@@ -1,0 +1,262 @@
+"""The verdict on a pressure hold: what was held, what fell, and what that can mean at both ends of every doubt."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ironkettle.core.errors import fault
+from ironkettle.core.findings import Finding
+from ironkettle.core.pressure.energy import stored_energy
+from ironkettle.core.pressure.held import Held, held_part
+from ironkettle.core.pressure.model import TEMPERATURE_STEP_K, Gauge, HoldRules, Sample, TestVolume, check_samples
+from ironkettle.core.pressure.plan import hold_needed
+from ironkettle.core.pressure.softness import ROOM_C, Softness, softness_of
+from ironkettle.core.pressure.tell import findings_of
+from ironkettle.core.pressure.trend import Floats, Trend, trend_of
+
+LONGEST_FURTHER_HOLD_S = 86_400.0
+LEAST_READINGS = 5
+_PARTS = (0.0, 0.25, 0.5)
+
+
+@dataclass(frozen=True, slots=True)
+class Analysis:
+    """Rates in ml/min (gas: standard ml/min), times in s, pressures in MPa, energy in J. A leak is positive.
+
+    ``held_low`` and ``held_high``: the pressure over the part that was judged. ``judged``: from and to when.
+    """
+
+    leak_rate: float
+    interval: tuple[float, float]
+    temperature_corrected: bool
+    judged: tuple[float, float]
+    held_low: float
+    held_high: float
+    verdict: str
+    hold_needed: float | None
+    stored_energy: float
+    findings: tuple[Finding, ...]
+
+    @property
+    def hold(self) -> float:
+        """How long the part that was judged lasted. [s]"""
+        return self.judged[1] - self.judged[0]
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """One part of the hold: how it fell and warmed, and how soft the volume is there."""
+
+    fall: Trend
+    warming: Trend | None
+    soft: Softness
+    sign: float
+    wanted: float
+    settling: float
+    recovering: bool
+    gas: bool
+
+    @property
+    def rate(self) -> float:
+        """The rate with every doubt left out. [ml/s]"""
+        warm = self.warming.slope if self.warming else 0.0
+        return self.soft.lost.nominal * self.fall.slope + self.sign * self.soft.warmth.nominal * warm
+
+    def bounds(self, span: float, rules: HoldRules) -> tuple[float, float]:
+        """The least and the most rate, had it gone on so for a span. [ml/s]
+
+        The upper one is scaled up to the wanted pressure: in proportion for a liquid, with the square
+        for a gas in a narrow gap.
+        """
+        half = self.fall.half * self.fall.span / span
+        cold, warm = warming_ends(self.warming, span, rules)
+        # Air that leaks into a vacuum warms and cools the other way round.
+        ends = sorted((self.sign * cold, self.sign * warm))
+        low, high = self.soft.bounds((self.fall.slope - half, self.fall.slope + half), (ends[0], ends[1]))
+        settled = self.soft.lost.high * self.settling / span
+        ratio = max(1.0, self.wanted / max(abs(self.fall.mean), 1e-9))
+        more = ratio**2 if self.gas and self.sign > 0 else ratio
+        high += settled if self.recovering else 0.0
+        return low - settled, max(high, high * more)
+
+
+def analyse_hold(
+    samples: tuple[Sample, ...],
+    volume: TestVolume,
+    gauge: Gauge,
+    limit: float,
+    *,
+    wanted: float | None = None,
+    planned_hold: float = 0.0,
+    let_down: bool = False,
+    rules: HoldRules = HoldRules(),
+) -> Analysis:
+    """Leak rate, interval and verdict of a pressure hold.
+
+    Only the part of the trace that held the wanted pressure is judged (``held_part``). Over it, its
+    last three quarters and its last half, the rate is bounded from both ends of every doubt: slope,
+    softness, temperature and its lag. The upper bound is scaled up to the wanted pressure; the
+    lower one is less what settling may have taken. Settling can so soften a *fail*, and never
+    helps a *pass*.
+
+    pass: the smallest upper bound is below the limit, after the hold that is needed, with at least 5
+    readings, none of them more than half of the hold after the one before, and a fall that does not grow. fail: the largest lower bound is above it, or the fall
+    from end to end is. invalid: the trace does not hold the pressure, rises by itself, or was
+    pumped up. Otherwise undecided.
+
+    Parameters
+    ----------
+    samples : at least 3, times running forward. [s, MPa gauge, °C or None]
+    volume : what is under pressure and how well it is known. [ml]
+    gauge : resolution [MPa] and accuracy [%].
+    limit : largest leak allowed, > 0. [ml/min]
+    wanted : the test pressure; the first reading when None. Negative for a vacuum. [MPa gauge]
+    planned_hold : a shorter hold cannot pass. [s]
+    let_down : the pressure was let down to the wanted one: the volume then recovers, which hides a leak.
+
+    Raises RuleError for samples that cannot be read as a hold.
+    Source: definition of the bulk modulus; ideal gas law; docs/guide/pressure-tests.md.
+    """
+    check_samples(samples)
+    if limit <= 0:
+        raise fault("limit.leak_rate", "must be above zero", "0.5 ml/min")
+    if min(sample.pressure for sample in samples) < -volume.atmosphere - gauge.resolution:
+        raise fault("samples", "a pressure lies below vacuum; is it gauge or absolute?", "gauge", "absolute")
+    held = held_part(samples, gauge, wanted, rules)
+    needed = max(hold_needed(volume, gauge, limit, held.wanted, rules), planned_hold)
+    parts = [part for share in _PARTS if (part := _part(held, share, volume, gauge, rules, let_down)) is not None]
+    verdict, low, high = _verdict(parts, held, volume, gauge, limit / 60, needed, rules)
+    peak = max(sample.pressure for sample in samples)
+    whole = parts[0] if parts else None
+    return Analysis(
+        # The rate of the whole hold, as far as the bounds allow it: they may come from a later part.
+        leak_rate=60 * min(max(whole.rate if whole else (low + high) / 2, low), high),
+        interval=(60 * low, 60 * high),
+        temperature_corrected=whole is not None and whole.warming is not None,
+        judged=(held.start, held.end),
+        held_low=held.low,
+        held_high=held.high,
+        verdict=verdict,
+        hold_needed=_further(whole, held, limit / 60, needed, rules) if verdict == "undecided" else None,
+        stored_energy=stored_energy(peak, volume.volume, volume.fluid, volume.bulk_modulus_gpa),
+        findings=findings_of(
+            verdict,
+            held,
+            volume,
+            needed,
+            rules,
+            grows=_grows(held, gauge),
+            blind=whole is not None and whole.warming is None,
+        ),
+    )
+
+
+def _part(held: Held, share: float, volume: TestVolume, gauge: Gauge, rules: HoldRules, let_down: bool) -> _Part | None:
+    """The last part of the hold from a share of it on; None with fewer than three readings there."""
+    begin = held.start + share * (held.end - held.start)
+    inside = held.t >= begin - 1e-9
+    t, pressure = held.t[inside], held.pressure[inside]
+    if len(t) < 3:
+        return None
+    warming = _warming(t, held.temperature[inside])
+    return _Part(
+        fall=trend_of(t, -held.sign * pressure, gauge.resolution),
+        warming=warming,
+        soft=softness_of(volume, gauge, rules, float(pressure.mean()), warming.mean if warming else ROOM_C),
+        sign=held.sign,
+        wanted=held.size,
+        settling=rules.settling_pct / 100 * held.size,
+        recovering=let_down,
+        gas=volume.fluid.gas,
+    )
+
+
+def warming_ends(warming: Trend | None, span: float, rules: HoldRules) -> tuple[float, float]:
+    """The least and the most the fluid may have warmed. [K/s]
+
+    A sensor lags: over a short hold hardly anything of what it shows is sure. Without a sensor a drift
+    is assumed, which ends at some kelvin.
+    """
+    if warming is None:
+        drift = min(rules.drift_k_per_min / 60, rules.drift_most_k / span)
+        return -drift, drift
+    lag = abs(warming.slope) * min(1.0, 1.5 * rules.sensor_lag_s / span)
+    half = warming.half * warming.span / span
+    return warming.slope - half - lag, warming.slope + half + lag
+
+
+def _warming(t: Floats, temperature: Floats) -> Trend | None:
+    """The trend of the temperature; None when too few readings carry one to speak for the whole part."""
+    there = ~np.isnan(temperature)
+    if there.sum() < 3 or t[there][-1] - t[there][0] < 0.6 * (t[-1] - t[0]):
+        return None
+    return trend_of(t[there], temperature[there], TEMPERATURE_STEP_K)
+
+
+def _verdict(
+    parts: list[_Part],
+    held: Held,
+    volume: TestVolume,
+    gauge: Gauge,
+    limit: float,
+    needed: float,
+    rules: HoldRules,
+) -> tuple[str, float, float]:
+    """Verdict, and the bounds that are told. [ml/s]"""
+    bounds = [part.bounds(part.fall.span, rules) for part in parts]
+    fell = _end_to_end(held, volume, gauge, rules)
+    first = bounds[0] if bounds else fell or (0.0, 0.0)
+    if held.fault is not None:
+        return "invalid", *first
+    low, high = max((b[0] for b in bounds), default=first[0]), min((b[1] for b in bounds), default=first[1])
+    told = (low, high) if low <= high else first
+    long_enough = held.end - held.start >= needed - 1e-9 and len(held.t) >= LEAST_READINGS and not held.half_unseen
+    if bounds and high < 0:
+        return "invalid", *told
+    if bounds and low > limit and high > limit:
+        return "fail", *told
+    if bounds and high < limit and low <= limit and long_enough and not _grows(held, gauge):
+        return "pass", *told
+    if fell is not None and fell[0] > limit:
+        return "fail", *fell
+    return "undecided", *told
+
+
+def _grows(held: Held, gauge: Gauge) -> bool:
+    """Whether the fall grew from the first half to the second beyond its doubt: nothing settles that way."""
+    middle = held.start + (held.end - held.start) / 2
+    first, second = held.t <= middle, held.t >= middle
+    if first.sum() < 3 or second.sum() < 3:
+        return False
+    before = trend_of(held.t[first], -held.sign * held.pressure[first], gauge.resolution)
+    after = trend_of(held.t[second], -held.sign * held.pressure[second], gauge.resolution)
+    return after.slope - before.slope > after.half + before.half
+
+
+def _end_to_end(held: Held, volume: TestVolume, gauge: Gauge, rules: HoldRules) -> tuple[float, float] | None:
+    """The least and the most rate from the first reading to the one that left the band; None if none did. [ml/s]
+
+    What settling may take and a step of the gauge at either end are taken off the least.
+    """
+    if held.out is None:
+        return None
+    t, pressure = held.out
+    span = t - held.start
+    soft = softness_of(volume, gauge, rules, held.wanted, ROOM_C)
+    fallen = held.sign * (float(held.pressure[0]) - pressure)
+    least = fallen - gauge.resolution - rules.settling_pct / 100 * held.size
+    return soft.bounds((least / span, (fallen + gauge.resolution) / span), warming_ends(None, span, rules))
+
+
+def _further(whole: _Part | None, held: Held, limit: float, needed: float, rules: HoldRules) -> float | None:
+    """How much longer to hold until it is decided, if it goes on so; None when holding alone never will. [s]"""
+    hold = held.end - held.start
+    if whole is None:
+        return needed
+    for total in np.geomspace(max(1.05 * hold, needed), LONGEST_FURTHER_HOLD_S, 80):
+        low, high = whole.bounds(float(total), rules)
+        if high < limit or low > limit:
+            return float(total) - hold
+    return None
