@@ -1,11 +1,13 @@
-"""Tightening: settings, adapters, patterns, preload, turns and slots."""
+"""Tightening: settings, adapters, patterns, passes, preload, stripping, locking, turns and slots."""
 
+from ironkettle.core.tightening.locking import LOCKING_WORD, Locking
+from ironkettle.core.tightening.passes import Pass, Turn, turns_of
 from ironkettle.core.tightening.pattern import Layout, tightening_sequence
 from ironkettle.core.tightening.plan import (
     ByTorque,
     ByTurns,
     Fastener,
-    Pass,
+    FastenerTables,
     Spec,
     TorquePlan,
     ToSlot,
@@ -14,44 +16,55 @@ from ironkettle.core.tightening.plan import (
 )
 from ironkettle.core.tightening.preload import (
     BoltStrength,
-    FastenerTables,
     NutFactor,
     Range,
-    Thread,
     find_factor,
     find_proof,
-    find_thread,
     preload,
     proof_share,
     stress_area,
 )
-from ironkettle.core.tightening.setting import Adapter, TorqueRange, Wrench, setting_within
+from ironkettle.core.tightening.reading import Allowed, allowed_reading, told_of_reading
+from ironkettle.core.tightening.setting import Adapter, TorqueRange, Wrench, setting_within, soft_setting_within
+from ironkettle.core.tightening.stripping import Tapped, find_tapped, strip_load
+from ironkettle.core.tightening.threads import Thread, find_thread
 
 __all__ = [
+    "LOCKING_WORD",
     "Adapter",
+    "Allowed",
     "BoltStrength",
     "ByTorque",
     "ByTurns",
     "Fastener",
     "FastenerTables",
     "Layout",
+    "Locking",
     "NutFactor",
     "Pass",
     "Range",
     "Spec",
+    "Tapped",
     "Thread",
     "ToSlot",
     "ToStop",
     "TorquePlan",
     "TorqueRange",
+    "Turn",
     "Wrench",
+    "allowed_reading",
     "find_factor",
     "find_proof",
+    "find_tapped",
     "find_thread",
     "plan_tightening",
     "preload",
     "proof_share",
     "setting_within",
+    "soft_setting_within",
     "stress_area",
+    "strip_load",
     "tightening_sequence",
+    "told_of_reading",
+    "turns_of",
 ]

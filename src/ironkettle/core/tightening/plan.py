@@ -2,21 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ironkettle.core.findings import Finding, caution, info, reject
-from ironkettle.core.tightening.pattern import Layout, tightening_sequence
-from ironkettle.core.tightening.preload import NutFactor, Range, Thread, preload, proof_share
+from ironkettle.core.tightening.locking import Locking, locking_findings
+from ironkettle.core.tightening.passes import Pass, Turn, settings_of, turns_of, unreached
+from ironkettle.core.tightening.pattern import Layout
+from ironkettle.core.tightening.preload import BoltStrength, NutFactor, Range, preload, proof_share
 from ironkettle.core.tightening.setting import (
+    BARE_TARGET_PCT,
     Adapter,
     TorqueRange,
     Wrench,
     accuracy_needed,
     setting_within,
+    soft_setting_within,
 )
+from ironkettle.core.tightening.stripping import Tapped, engagement_needed, strip_load
+from ironkettle.core.tightening.threads import Thread
 
 MAKER_BASIS = "the build sheet's figure; the maker's manual wins"
+PROOF_BASIS = "F = T/(K·d) against proof stress × stress area"
+STRIP_BASIS = "F = T/(K·d) against the thread's shear area; the maker's manual wins"
 PROOF_LIMIT_PCT = 90.0
 
 
@@ -29,18 +37,20 @@ class ByTorque:
 
 @dataclass(frozen=True, slots=True)
 class ByTurns:
-    """A fraction of a turn on a thread of this pitch. [turns, mm]"""
+    """A fraction of a turn on a thread of this pitch, on from contact, or back from the bottom. [turns, mm]"""
 
     turns: float
     pitch: float
+    from_bottom: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class ToSlot:
-    """Bottomed, then backed off to the nearest of n slots on a thread of this pitch. [-, mm]"""
+    """To the nearest of n slots on a thread of this pitch: back from the bottom, or on from where it is tight. [-, mm]"""
 
     slots: int
     pitch: float
+    from_bottom: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,20 +61,25 @@ class ToStop:
 Spec = ByTorque | ByTurns | ToSlot | ToStop
 
 
+@dataclass(frozen=True)
+class FastenerTables:
+    """Threads, torque coefficients, proof stresses and tapped materials the tightening rules read."""
+
+    threads: tuple[Thread, ...]
+    nut_factors: tuple[NutFactor, ...]
+    strengths: tuple[BoltStrength, ...]
+    tapped: tuple[Tapped, ...]
+
+
 @dataclass(frozen=True, slots=True)
 class Fastener:
-    """Thread with torque coefficient and proof stress [MPa]."""
+    """Thread with torque coefficient and proof stress [MPa]; what it is tapped into, and how deep it is in [mm]."""
 
     thread: Thread
     factor: NutFactor
     proof: float
-
-
-@dataclass(frozen=True, slots=True)
-class Pass:
-    pct: float
-    setting: float | None
-    sequence: tuple[int, ...]
+    tapped: Tapped | None = None
+    engaged: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +90,11 @@ class WrenchFit:
 
 @dataclass(frozen=True, slots=True)
 class TorquePlan:
-    """Torques in N·m, preload in kN, travel in mm, back-off in degrees; None where it does not apply."""
+    """Torques in N·m, preload in kN, travel in mm, back-off in degrees; None where it does not apply.
+
+    ``preload`` is that of the setting over the range of K; ``proof_pct.high`` is worked out from the
+    highest torque that can happen.
+    """
 
     setting: float | None
     wrench_setting: float | None
@@ -99,94 +118,130 @@ def plan_tightening(
     adapter: Adapter | None = None,
     soft_thread: bool = False,
     fastener: Fastener | None = None,
+    locking: Iterable[Locking] = (),
 ) -> TorquePlan:
     """Plan a group of fasteners.
 
     Parameters
     ----------
     spec : how tight. [N·m, turns, slots]
-    layout, count : the pattern and how many. [-]
-    passes_pct : shares of the final torque, each > 0 and <= 100, the last 100. [%]
+    layout, count : the pattern and how many, 1 to 64. [-]
+    passes_pct : shares of the final torque, rising, each > 0 and <= 100, the last 100. [%]
     wrench, adapter : what it is done with. [N·m, mm, deg]
-    soft_thread : aluminium, brass or plastic: never above the middle of the range.
-    fastener : thread and strength, for the preload.
+    soft_thread : aluminium, brass or plastic: the torque stays at or below the middle of the range.
+    fastener : thread and strength, for the preload; what it is tapped into, for stripping.
+    locking : how it is kept from turning.
 
+    Raises RuleError for a count outside, or an adapter that points back past the drive.
     Source: setting inside the range under the wrench's error; F = T/(K·d); travel = turns × pitch.
     """
-    sequence = tightening_sequence(layout, count)
+    turns = turns_of(layout, count, passes_pct)
+    locked = locking_findings(locking)
     if not isinstance(spec, ByTorque):
-        return _without_torque(spec, sequence)
+        return _without_torque(spec, turns, locked)
+    soft = soft_thread or (fastener is not None and fastener.tapped is not None and fastener.tapped.soft)
     findings: list[Finding] = []
-    setting = _setting(spec.range, wrench, soft_thread, findings)
-    scale = adapter.scale_setting(setting) if adapter else setting
+    setting = _setting(spec.range, wrench, soft, findings)
+    passes = settings_of(turns, setting, wrench, adapter)
+    scale = passes[-1].wrench_setting or setting
     fit = None if wrench is None else _wrench_fit(wrench, scale, findings)
+    if wrench is not None:
+        findings += unreached(passes, wrench)
     load = share = None
     if fastener is not None:
         load = preload(setting, fastener.thread, fastener.factor)
-        share = proof_share(load, fastener.thread, fastener.proof)
+        most = preload(_highest(spec.range, setting, wrench), fastener.thread, fastener.factor)
+        share = proof_share(Range(load.low, load.nominal, most.high), fastener.thread, fastener.proof)
         findings += _proof_findings(share)
-    passes = tuple(Pass(pct, setting * pct / 100, sequence) for pct in passes_pct)
-    if len(passes) > 1:
-        findings.append(
-            info(
-                "last-round", "after the last pass go round once more in order at full torque", "common flange practice"
-            )
-        )
+        findings += _strip_findings(fastener, most.high)
+    if soft and (fastener is None or fastener.engaged is None or fastener.tapped is None):
+        text = "whether a soft thread strips first is not checked: give its material and the engaged length"
+        findings.append(caution("strip-unchecked", text, STRIP_BASIS))
     text = f"{setting:.1f} N·m at the fastener"
     if adapter is not None:
         text += f", {scale:.1f} N·m on the scale with the adapter"
-    return TorquePlan(setting, scale, text, passes, fit, load, share, None, None, tuple(findings))
+    return TorquePlan(setting, scale, text, passes, fit, load, share, None, None, (*findings, *locked))
 
 
 def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, findings: list[Finding]) -> float:
-    setting = torque.middle
-    if wrench is None or torque.low == torque.high:
-        if torque.low == torque.high:
-            findings.append(info("no-range", "one figure without a range: set to it and note the reading", MAKER_BASIS))
-        return setting
-    held = setting_within(torque, wrench.accuracy_pct)
-    if held is None:
-        text = (
-            f"a ±{wrench.accuracy_pct:g} % wrench cannot hold {torque.low:g} to {torque.high:g} N·m; "
-            f"one of ±{accuracy_needed(torque):.1f} % or better can"
-        )
-        findings.append(reject("accuracy", text, "setting × (1 ± accuracy) must stay in the range"))
-        return setting
-    if soft and held > torque.middle:
-        text = "the setting would lie above the middle of the range, which a soft thread must not get"
-        findings.append(caution("soft-thread", text, "soft threads: at or below the middle of the range"))
+    if torque.bare:
+        share = BARE_TARGET_PCT if wrench is None else wrench.accuracy_pct
+        text = f"one figure without a range: set to it; a reading within {share:g} % of it counts as tight"
+        findings.append(info("no-range", text, MAKER_BASIS))
         return torque.middle
-    return held
+    if wrench is None:
+        return torque.middle
+    within = soft_setting_within if soft else setting_within
+    held = within(torque, wrench.accuracy_pct)
+    if held is not None:
+        return held
+    text = (
+        f"a ±{wrench.accuracy_pct:g} % wrench cannot hold {torque.low:g} to {torque.high:g} N·m; "
+        f"one of ±{accuracy_needed(torque):.1f} % or better can"
+    )
+    findings.append(reject("accuracy", text, "setting × (1 ± accuracy) must stay in the range"))
+    return torque.middle
 
 
 def _wrench_fit(wrench: Wrench, scale: float, findings: list[Finding]) -> WrenchFit:
-    low, high = wrench.usable_low, wrench.high
-    if low <= scale <= high:
-        return WrenchFit(True, f"{scale:.1f} N·m lies in its trusted range {low:g} to {high:g} N·m")
-    reason = f"{scale:.1f} N·m is outside its trusted range {low:g} to {high:g} N·m"
+    trusted = f"{wrench.usable_low:g} to {wrench.high:g} N·m"
+    if wrench.reaches(scale):
+        return WrenchFit(True, f"{scale:.1f} N·m lies in its trusted range {trusted}")
+    reason = f"{scale:.1f} N·m is outside its trusted range {trusted}"
     findings.append(reject("wrench-range", f"this wrench does not reach: {reason}", "20 to 100 % of the scale"))
     return WrenchFit(False, reason)
 
 
+def _highest(torque: TorqueRange, setting: float, wrench: Wrench | None) -> float:
+    """The highest torque that can happen: the upper limit, or the setting with all of the wrench's error. [N·m]"""
+    unknown = BARE_TARGET_PCT if torque.bare else 0.0
+    share = unknown if wrench is None else wrench.accuracy_pct
+    return max(torque.high, setting * (1 + share / 100))
+
+
 def _proof_findings(share: Range) -> list[Finding]:
-    if share.nominal > PROOF_LIMIT_PCT:
-        text = f"preload would be {share.nominal:.0f} % of proof load; over {PROOF_LIMIT_PCT:g} % is refused"
-        return [reject("proof", text, "share of proof load on the stress area")]
-    if share.high > PROOF_LIMIT_PCT:
-        text = f"with a slippery thread preload can reach {share.high:.0f} % of proof load"
-        return [caution("proof-high", text, "share of proof load over the range of K")]
-    return []
+    if share.high <= PROOF_LIMIT_PCT:
+        return []
+    text = (
+        f"at the highest torque that can happen, on the most slippery thread, preload reaches {share.high:.0f} % of "
+        f"proof load ({share.nominal:.0f} % at the setting, usual thread); over {PROOF_LIMIT_PCT:g} % is refused. Take a "
+        "lower figure, a narrower range, a stronger class, or a condition that is known better"
+    )
+    return [reject("proof", text, PROOF_BASIS)]
 
 
-def _without_torque(spec: ByTurns | ToSlot | ToStop, sequence: tuple[int, ...]) -> TorquePlan:
-    passes = (Pass(100.0, None, sequence),)
+def _strip_findings(fastener: Fastener, load: float) -> list[Finding]:
+    if fastener.tapped is None or fastener.engaged is None:
+        return []
+    strips = strip_load(fastener.thread, fastener.engaged, fastener.tapped)
+    share = 100 * load / strips
+    if share <= PROOF_LIMIT_PCT:
+        return []
+    needed = engagement_needed(load, fastener.thread, fastener.tapped, PROOF_LIMIT_PCT / 100)
+    text = (
+        f"the thread in {fastener.tapped.material} may strip: {load:.1f} kN can happen and {strips:.1f} kN strip it at "
+        f"{fastener.engaged:g} mm; {needed:.1f} mm engaged, or a thread insert, would hold"
+    )
+    return [reject("strip", text, STRIP_BASIS)]
+
+
+def _without_torque(spec: ByTurns | ToSlot | ToStop, turns: Sequence[Turn], locked: Sequence[Finding]) -> TorquePlan:
+    passes = (Pass(Turn(100.0, False, turns[0].sequence), None, None, None),)
+    travel = back = None
     if isinstance(spec, ByTurns):
         travel = spec.turns * spec.pitch
-        text = f"{spec.turns:g} turn from contact, {travel:.2f} mm of travel; draw a line across nut and body first"
-        return TorquePlan(None, None, text, passes, None, None, None, travel, None, ())
-    if isinstance(spec, ToSlot):
-        degrees = 360 / spec.slots
-        gap = spec.pitch / spec.slots
-        text = f"bottom, then back off to the nearest of {spec.slots} slots: at most {degrees:.0f}°, which opens {gap:.2f} mm"
-        return TorquePlan(None, None, text, passes, None, None, None, gap, degrees, ())
-    return TorquePlan(None, None, "metal to metal, no figure: feel it stop", passes, None, None, None, None, None, ())
+        way = "back from the bottom" if spec.from_bottom else "on from contact"
+        text = f"{spec.turns:g} turn {way}, {travel:.2f} mm of travel; draw a line across nut and body first"
+    elif isinstance(spec, ToSlot):
+        degrees, travel = 360 / spec.slots, spec.pitch / spec.slots
+        if spec.from_bottom:
+            back = degrees
+            text = f"bottom, then back off to the nearest of {spec.slots} slots: at most {degrees:.0f}°, which opens {travel:.2f} mm"
+        else:
+            text = (
+                f"tighten, then on to the next of {spec.slots} slots, never back: at most {degrees:.0f}° more, "
+                f"{travel:.2f} mm of travel"
+            )
+    else:
+        text = "metal to metal, no figure: feel it stop"
+    return TorquePlan(None, None, text, passes, None, None, None, travel, back, tuple(locked))

@@ -7,16 +7,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ironkettle.core.errors import fault
-from ironkettle.core.quantities.parse import read_length
+from ironkettle.core.tightening.threads import Thread
 
-
-@dataclass(frozen=True, slots=True)
-class Thread:
-    """A thread: designation, nominal diameter and pitch in mm."""
-
-    designation: str
-    major_diameter: float
-    pitch: float
+METRIC_DEPTH = 0.9382
+UNIFIED_DEPTH = 0.9743
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,15 +34,6 @@ class BoltStrength:
     proof: float
 
 
-@dataclass(frozen=True)
-class FastenerTables:
-    """Threads, torque coefficients and proof stresses the tightening rules read."""
-
-    threads: tuple[Thread, ...]
-    nut_factors: tuple[NutFactor, ...]
-    strengths: tuple[BoltStrength, ...]
-
-
 @dataclass(frozen=True, slots=True)
 class Range:
     low: float
@@ -57,20 +42,26 @@ class Range:
 
 
 def stress_area(thread: Thread) -> float:
-    """Tensile stress area As = π/4·(d − 0.9382·p)². [mm²]
+    """Tensile stress area As = π/4·(d − 0.9382·p)², of a unified thread π/4·(d − 0.9743·p)². [mm²]
 
-    Source: ISO 898-1, nominal stress area.
+    Parameters: thread : diameter and pitch above zero [mm].
+    Source: ISO 898-1 nominal stress area; ASME B1.1 tensile stress area.
 
     >>> round(stress_area(Thread("M10", 10.0, 1.5)), 1)
     58.0
     """
-    return math.pi / 4 * (thread.major_diameter - 0.9382 * thread.pitch) ** 2
+    taken = UNIFIED_DEPTH if thread.unified else METRIC_DEPTH
+    return math.pi / 4 * (thread.major_diameter - taken * thread.pitch) ** 2
 
 
 def preload(torque: float, thread: Thread, factor: NutFactor) -> Range:
     """Preload F = T/(K·d), low and high from the range of K. [kN]
 
     Parameters: torque > 0 [N·m]. The nominal thread diameter is d. N·m / mm = kN.
+    Source: the torque coefficient's definition.
+
+    >>> round(preload(37, Thread("M10", 10.0, 1.5), NutFactor("light oil", 0.17, 0.13, 0.2)).nominal, 2)
+    21.76
     """
     return Range(*(torque / (k * thread.major_diameter) for k in (factor.high, factor.nominal, factor.low)))
 
@@ -78,26 +69,10 @@ def preload(torque: float, thread: Thread, factor: NutFactor) -> Range:
 def proof_share(load: Range, thread: Thread, proof: float) -> Range:
     """Preload as a share of the proof load As·proof. [%]
 
-    Parameters: load in kN, proof in MPa.
+    Parameters: load in kN, proof > 0 in MPa. Source: ISO 898-1, proof load on the stress area.
     """
     most = stress_area(thread) * proof / 1000
     return Range(*(100 * part / most for part in (load.low, load.nominal, load.high)))
-
-
-def find_thread(text: str, threads: Iterable[Thread], field: str) -> Thread:
-    """A thread by designation: from the table, or a metric ``M42x2`` by its own figures.
-
-    Raises RuleError when it is neither.
-    """
-    plain = _plain(text)
-    for thread in threads:
-        if _plain(thread.designation) == plain:
-            return thread
-    if plain.startswith("m") and "x" in plain:
-        diameter, _, pitch = plain[1:].partition("x")
-        major = read_length(f"{diameter} mm", field, high=1000)
-        return Thread(f"M{diameter}x{pitch}", major, read_length(f"{pitch} mm", field, high=major / 2))
-    raise fault(field, f"“{text}” is not a thread known here", "M10", "M42x2", "3/8-16")
 
 
 def find_factor(condition: str, factors: Iterable[NutFactor], field: str) -> NutFactor:
@@ -110,7 +85,10 @@ def find_factor(condition: str, factors: Iterable[NutFactor], field: str) -> Nut
 
 
 def find_proof(grade: str, diameter: float, strengths: Iterable[BoltStrength], field: str) -> float:
-    """Proof stress of a property class at a diameter [mm]. [MPa] Raises RuleError when not tabled."""
+    """Proof stress of a property class at a diameter, above 0. [mm] to [MPa]
+
+    Raises RuleError when not tabled. Source: reference/tables/bolt_strength.csv (ISO 898-1, SAE J429).
+    """
     rows = tuple(strengths)
     for row in rows:
         if row.grade.casefold() == grade.strip().casefold() and row.diameter_over < diameter <= row.diameter_up_to:
@@ -118,7 +96,3 @@ def find_proof(grade: str, diameter: float, strengths: Iterable[BoltStrength], f
     raise fault(
         field, f"“{grade}” has no proof stress tabled at {diameter:g} mm", *dict.fromkeys(row.grade for row in rows)
     )
-
-
-def _plain(text: str) -> str:
-    return text.strip().casefold().replace(" ", "").replace("×", "x").replace(",", ".")

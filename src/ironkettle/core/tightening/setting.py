@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ironkettle.core.errors import fault
 
 USABLE_FROM = 0.20
+BARE_TARGET_PCT = 5.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +24,10 @@ class Wrench:
         """The scale is trusted from 20 % of its end upwards. [N·m]"""
         return max(self.low, USABLE_FROM * self.high)
 
+    def reaches(self, scale: float) -> bool:
+        """Whether a reading of the scale [N·m] lies where it is trusted."""
+        return self.usable_low * (1 - 1e-9) <= scale <= self.high * (1 + 1e-9)
+
 
 @dataclass(frozen=True, slots=True)
 class Adapter:
@@ -35,7 +40,14 @@ class Adapter:
     def scale_setting(self, torque: float) -> float:
         """What the scale must read for a torque at the fastener: T·L/(L + E·cos θ). [N·m]
 
-        At 90° nothing changes. Raises RuleError when the adapter points back past the drive.
+        At 90° nothing changes.
+
+        Parameters: torque > 0 at the fastener [N·m].
+        Raises RuleError when the adapter points back past the drive.
+        Source: equal force at the hand, levers L and L + E·cos θ.
+
+        >>> round(Adapter(300, 40).scale_setting(37), 2)
+        32.65
         """
         reach = self.wrench_length + self.extension * math.cos(math.radians(self.angle_deg))
         if reach <= 0:
@@ -45,7 +57,7 @@ class Adapter:
 
 @dataclass(frozen=True, slots=True)
 class TorqueRange:
-    """Lowest and highest torque the fastener may get. [N·m]"""
+    """Lowest and highest torque the fastener may get; equal for a bare target. [N·m]"""
 
     low: float
     high: float
@@ -54,19 +66,64 @@ class TorqueRange:
     def middle(self) -> float:
         return (self.low + self.high) / 2
 
+    @property
+    def bare(self) -> bool:
+        """One figure without a range."""
+        return self.low == self.high
+
+    def band(self, accuracy_pct: float | None) -> TorqueRange:
+        """What a reading may be: the range; round a bare target the wrench's accuracy, or 5 % without one. [N·m]"""
+        if not self.bare:
+            return self
+        share = (BARE_TARGET_PCT if accuracy_pct is None else accuracy_pct) / 100
+        return TorqueRange(self.low * (1 - share), self.high * (1 + share))
+
 
 def setting_within(torque: TorqueRange, accuracy_pct: float) -> float | None:
     """The middle of the range, moved so that setting × (1 ± accuracy) stays inside; None if it cannot. [N·m]
 
-    Parameters: accuracy_pct : 0 to 50. [%]
+    Parameters: torque : low <= high [N·m]; accuracy_pct : 0 to 50 [%].
+    Source: worst case of the wrench at both ends of the range.
+
+    >>> setting_within(TorqueRange(34, 40), 4)
+    37.0
     """
-    share = accuracy_pct / 100
-    lowest, highest = torque.low / (1 - share), torque.high / (1 + share)
+    lowest, highest = _settable(torque, accuracy_pct)
     if lowest > highest * (1 + 1e-12):
         return None
     return min(max(torque.middle, lowest), highest)
 
 
+def soft_setting_within(torque: TorqueRange, accuracy_pct: float) -> float | None:
+    """The setting for a soft thread: the torque stays at or below the middle, whatever the wrench errs. [N·m]
+
+    Where the range is too narrow for that, the lowest setting that keeps inside it, which is never
+    above the middle; None where the wrench cannot hold the range at all.
+
+    Parameters: torque : low <= high [N·m]; accuracy_pct : 0 to 50 [%].
+    Source: shop practice for threads in aluminium, brass and plastic.
+
+    >>> round(soft_setting_within(TorqueRange(34, 40), 4), 2)
+    35.58
+    """
+    if setting_within(torque, accuracy_pct) is None:
+        return None
+    lowest, _ = _settable(torque, accuracy_pct)
+    return max(lowest, torque.middle / (1 + accuracy_pct / 100))
+
+
+def _settable(torque: TorqueRange, accuracy_pct: float) -> tuple[float, float]:
+    share = accuracy_pct / 100
+    return torque.low / (1 - share), torque.high / (1 + share)
+
+
 def accuracy_needed(torque: TorqueRange) -> float:
-    """The poorest accuracy that still holds the range: (max − min)/(max + min). [%]"""
+    """The poorest accuracy that still holds the range: (max − min)/(max + min). [%]
+
+    Parameters: torque : low <= high [N·m].
+    Source: low = s·(1 − a) and high = s·(1 + a), solved for a.
+
+    >>> round(accuracy_needed(TorqueRange(36, 37)), 2)
+    1.37
+    """
     return 100 * (torque.high - torque.low) / (torque.high + torque.low)
