@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from ironkettle.core.catalogue import ElementKind
 from ironkettle.core.errors import RuleError
-from ironkettle.core.stacks import Element, ElementKind, Station, Zone, ZoneKind, orient
+from ironkettle.core.stacks import Element, Station, Zone, ZoneKind, orient
 
 K = ElementKind
 ROD = Zone("rod_side", ZoneKind.PRESSURE, 18.0)
@@ -70,18 +71,20 @@ def test_an_energiser_goes_in_before_the_ring_over_it(entered: str) -> None:
 
 
 def test_a_reversed_lip_is_called_the_likely_cause() -> None:
-    found = orient(ZONES, (station(K.LIP_SEAL, K.WIPER),), {"e0": "outside", "e1": "outside"}).findings
+    found = orient(
+        ZONES, (station(K.LIP_SEAL, K.WIPER, entered_from="outside"),), {"e0": "outside", "e1": "outside"}
+    ).findings
     assert [f.code for f in found] == ["reversed"]
     assert found[0].severity == "reject"
     assert "likely cause of the leak" in found[0].message
-    wiper = orient(ZONES, (station(K.LIP_SEAL, K.WIPER),), {"e1": "rod_side"}).findings
+    wiper = orient(ZONES, (station(K.LIP_SEAL, K.WIPER, entered_from="outside"),), {"e1": "rod_side"}).findings
     assert "let dirt and water in" in wiper[0].message
 
 
 def test_backups_on_the_wrong_side_and_single_lips_are_told() -> None:
-    codes = {f.code for f in orient(ZONES, (station(K.BACKUP_RING, K.O_RING),)).findings}
+    codes = {f.code for f in orient(ZONES, (station(K.BACKUP_RING, K.O_RING, entered_from="outside"),)).findings}
     assert codes == {"backup-high-side"}
-    one_side = station(K.O_RING, K.BACKUP_RING, between=("cap", "rod_side"))
+    one_side = station(K.O_RING, K.BACKUP_RING, between=("cap", "rod_side"), entered_from="cap")
     assert {f.code for f in orient(ZONES, (one_side,)).findings} == {"backup-one-side"}
     single = station(K.LIP_SEAL, between=("cap", "rod_side"))
     assert {f.code for f in orient(ZONES, (single,)).findings} == {"one-way-seal"}

@@ -1,9 +1,7 @@
 """Stacks of seals: which way round, in what order, and what was found reversed."""
 
-from ironkettle.core.stacks.facing import WORD
 from ironkettle.core.stacks.model import (
     Element,
-    ElementKind,
     Orientation,
     OrientedElement,
     OrientedStation,
@@ -14,9 +12,7 @@ from ironkettle.core.stacks.model import (
 from ironkettle.core.stacks.orient import orient, reversed_finding
 
 __all__ = [
-    "WORD",
     "Element",
-    "ElementKind",
     "Orientation",
     "OrientedElement",
     "OrientedStation",

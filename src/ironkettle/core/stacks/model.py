@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ironkettle.core.catalogue import KINDS, ElementKind
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.findings import Finding
 
@@ -14,27 +16,6 @@ class ZoneKind(StrEnum):
     ATMOSPHERE = "atmosphere"
     DRAIN = "drain"
     VACUUM = "vacuum"
-
-
-class ElementKind(StrEnum):
-    O_RING = "o_ring"
-    BACKUP_RING = "backup_ring"
-    CONTOURED_BACKUP = "contoured_backup"
-    LIP_SEAL = "lip_seal"
-    WIPER = "wiper"
-    METAL_CLAD_WIPER = "metal_clad_wiper"
-    SLIDE_RING = "slide_ring"
-    ENERGISER = "energiser"
-    WEAR_BAND = "wear_band"
-    V_PACKING = "v_packing"
-    HEADER_RING = "header_ring"
-    FOLLOWER_RING = "follower_ring"
-    LANTERN_RING = "lantern_ring"
-    CONED_WASHER = "coned_washer"
-    CUP_SEAL = "cup_seal"
-    GASKET = "gasket"
-    DIAPHRAGM = "diaphragm"
-    SHAFT_SEAL = "shaft_seal"
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,13 +40,23 @@ class Zone:
 
 @dataclass(frozen=True, slots=True)
 class Element:
+    """``faces``: the zone the maker has it face, which outranks the rule; ``word``: what faces, where not the usual."""
+
     key: str
     kind: ElementKind
     name: str = ""
+    faces: str | None = None
+    word: str = ""
+    why: str = ""
 
     @property
     def label(self) -> str:
         return self.name or self.key
+
+    @property
+    def face(self) -> str:
+        """What of it faces a zone."""
+        return self.word or KINDS[self.kind].word
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +69,12 @@ class Station:
     motion: str = "static"
     entered_from: str | None = None
 
+    def nearest(self, place: int, kinds: Collection[ElementKind]) -> list[int]:
+        """The places of the nearest other elements of some kinds: one, or two where they lie as near on both sides."""
+        places = [i for i, element in enumerate(self.elements) if element.kind in kinds and i != place]
+        least = min((abs(i - place) for i in places), default=0)
+        return [i for i in places if abs(i - place) == least]
+
 
 @dataclass(frozen=True, slots=True)
 class OrientedElement:
@@ -86,6 +83,7 @@ class OrientedElement:
     faces: str | None
     instruction: str
     label: str
+    word: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +132,9 @@ def check_references(zones: tuple[Zone, ...], stations: tuple[Station, ...], as_
             if element.key in seen:
                 faults.append(FieldFault(f"stations.{s}.elements.{e}.key", f"“{element.key}” is used twice"))
             seen.add(element.key)
+            if element.faces is not None and element.faces not in station.between:
+                text = f"“{element.faces}” is not one of its station's two zones"
+                faults.append(FieldFault(f"stations.{s}.elements.{e}.faces", text, station.between))
     for key, zone in as_found.items():
         if key not in seen:
             faults.append(

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from ironkettle.core.stacks.model import ElementKind, Station
-
-_INNER = {ElementKind.ENERGISER: ElementKind.SLIDE_RING}
+from ironkettle.core.catalogue import KINDS
+from ironkettle.core.stacks.model import Station
 
 
 def fitting_order(station: Station) -> tuple[str, ...]:
@@ -17,7 +16,7 @@ def fitting_order(station: Station) -> tuple[str, ...]:
     if station.entered_from == station.between[0]:
         elements.reverse()
     for index in range(len(elements) - 1):
-        if _INNER.get(elements[index + 1].kind) is elements[index].kind:
+        if KINDS[elements[index + 1].kind].inside is elements[index].kind:
             elements[index], elements[index + 1] = elements[index + 1], elements[index]
     return tuple(element.key for element in elements)
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from ironkettle.core.catalogue import KINDS
 from ironkettle.core.findings import Finding, reject
-from ironkettle.core.stacks.facing import BASIS, WIPERS, WORD, orient_elements
+from ironkettle.core.stacks.facing import BASIS, orient_elements
 from ironkettle.core.stacks.model import (
-    ElementKind,
     Orientation,
     OrientedElement,
     OrientedStation,
@@ -47,17 +47,11 @@ def orient(
 def reversed_finding(element: OrientedElement, faced: str | None, zones: Mapping[str, Zone]) -> Finding | None:
     """The finding for an element that faced another zone than it must, or None.
 
-    A reversed lip or wiper is named as a likely cause of the failure.
+    What comes of it is told by kind: a lip leaks, a wiper lets dirt in.
     """
     if faced is None or element.faces is None or faced == element.faces:
         return None
-    word = WORD[element.kind]
     must, was = zones[element.faces].label, zones[faced].label
-    if element.kind in WIPERS:
-        effect = "it let dirt and water in: a likely cause of scoring and wear"
-    elif element.kind in {ElementKind.LIP_SEAL, ElementKind.CUP_SEAL, ElementKind.V_PACKING, ElementKind.SHAFT_SEAL}:
-        effect = "pressure pushed it shut instead of open: the likely cause of the leak"
-    else:
-        effect = "it could not do its work: a likely cause of the failure"
-    text = f"{element.label} was found reversed: {word} towards {was}, must be towards {must}; {effect}"
+    effect = KINDS[element.kind].reversed
+    text = f"{element.label} was found reversed: {element.word} towards {was}, must be towards {must}; {effect}"
     return reject("reversed", text, BASIS)
