@@ -1,36 +1,20 @@
-"""Build sheets: the document, its schema, reading it with precise faults, and views for the rules."""
+"""Build sheets: the document, its schema, its answers and positions, and what the rules take from it."""
 
-from ironkettle.core.buildsheets.model import (
-    FORMAT,
-    BuildSheet,
-    ElementSpec,
-    FastenerGroup,
-    Kit,
-    KitLine,
-    StationSpec,
-    StepSpec,
-    TestSpec,
-)
-from ironkettle.core.buildsheets.read import read_sheet, sheet_from_document, sheet_schema, validation_faults
-from ironkettle.core.buildsheets.views import cylinder_of, gland_of, orientation_of, torque_range_of, zones_of
+from ironkettle.core.buildsheets.answers import answered, first_answers
+from ironkettle.core.buildsheets.compare import Difference, differences
+from ironkettle.core.buildsheets.findings import validation_faults
+from ironkettle.core.buildsheets.sheet import FORMAT_2, Sheet, document_of, sheet_schema
+from ironkettle.core.buildsheets.upgrade import upgraded_document
 
 __all__ = [
-    "FORMAT",
-    "BuildSheet",
-    "ElementSpec",
-    "FastenerGroup",
-    "Kit",
-    "KitLine",
-    "StationSpec",
-    "StepSpec",
-    "TestSpec",
-    "cylinder_of",
-    "gland_of",
-    "orientation_of",
-    "read_sheet",
-    "sheet_from_document",
+    "FORMAT_2",
+    "Difference",
+    "Sheet",
+    "answered",
+    "differences",
+    "document_of",
+    "first_answers",
     "sheet_schema",
-    "torque_range_of",
+    "upgraded_document",
     "validation_faults",
-    "zones_of",
 ]

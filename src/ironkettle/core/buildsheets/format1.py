@@ -6,56 +6,23 @@ goes out as it came in. Drawing coordinates are plain millimetres: z along the a
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
-from ironkettle.core.errors import RuleError
+from ironkettle.core.buildsheets.fields import Flow, Key, Length, Pressure, Text, TolerancedLength, Torque, Volume
+from ironkettle.core.catalogue import ElementKind
 from ironkettle.core.glands import Medium, Motion, PressureDirection, Seat
-from ironkettle.core.quantities import (
-    read_flow,
-    read_gauge_pressure,
-    read_length,
-    read_toleranced_length,
-    read_torque,
-    read_volume,
-)
-from ironkettle.core.stacks import ElementKind, ZoneKind
+from ironkettle.core.people import Authority
+from ironkettle.core.stacks import ZoneKind
+from ironkettle.core.text import Figure
 from ironkettle.core.tightening import Layout
 
 FORMAT = "iron-kettle/build-sheet/1"
 
 
-def _no_nul(text: str) -> str:
-    if "\x00" in text:
-        raise ValueError("holds a NUL character; plain text is wanted")
-    return text
-
-
-def _quantity(read: Callable[[str, str], object]) -> Callable[[str], str]:
-    def check(text: str) -> str:
-        try:
-            read(text, "value")
-        except RuleError as error:
-            fault = error.faults[0]
-            fits = f" (fits: {', '.join(fault.accepts)})" if fault.accepts else ""
-            raise ValueError(f"{fault.message}{fits}") from None
-        return text
-
-    return check
-
-
-Text = Annotated[str, StringConstraints(min_length=1, max_length=600), AfterValidator(_no_nul)]
-Key = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_\-]{0,59}$")]
-Length = Annotated[str, AfterValidator(_quantity(read_length))]
-TolerancedLength = Annotated[str, AfterValidator(_quantity(read_toleranced_length))]
-Pressure = Annotated[str, AfterValidator(_quantity(read_gauge_pressure))]
-Torque = Annotated[str, AfterValidator(_quantity(read_torque))]
-Volume = Annotated[str, AfterValidator(_quantity(read_volume))]
-Flow = Annotated[str, AfterValidator(_quantity(read_flow))]
-Place = Annotated[float, Field(ge=-5000, le=5000)]
-Point = tuple[Place, Annotated[float, Field(ge=0, le=5000)]]
+Place = Annotated[Figure, Field(ge=-5000, le=5000)]
+Point = tuple[Place, Annotated[Figure, Field(ge=0, le=5000)]]
 
 
 class _Strict(BaseModel):
@@ -225,6 +192,7 @@ class BuildSheet(_Strict):
     family: Text
     markings: list[Text] = Field(default_factory=list)
     authorised_release: bool = False
+    authority: Authority | None = None
     ratings: Ratings
     cylinder: CylinderSpec | None = None
     zones: list[ZoneSpec] = Field(min_length=2)
@@ -236,6 +204,13 @@ class BuildSheet(_Strict):
     tests: list[TestSpec] = Field(default_factory=list)
     drawing: DrawingSpec
     service_interval: Text | None = None
+
+    @property
+    def release_authority(self) -> Authority:
+        """What the person who releases it must hold."""
+        if self.authority is not None:
+            return self.authority
+        return Authority.WORKSHOP if self.authorised_release else Authority.NONE
 
     def station_of(self, element: str) -> StationSpec | None:
         return next((s for s in self.stations if any(e.key == element for e in s.elements)), None)

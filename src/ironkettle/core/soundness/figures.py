@@ -1,0 +1,132 @@
+"""Figures of a sheet against what the tables know: grooves that can be, rings, threads, media and compounds that exist."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ironkettle.core.buildsheets.facts import GROOVES, cylinder_of, dimension_of, gland_of, rating_of
+from ironkettle.core.buildsheets.fastening import FastenerGroup, PhaseTo
+from ironkettle.core.buildsheets.parts import PointSpec, Read
+from ironkettle.core.buildsheets.sheet import Sheet
+from ironkettle.core.buildsheets.trials import TestKind
+from ironkettle.core.compounds import Compound, find_compound
+from ironkettle.core.drawings.seats import figure
+from ironkettle.core.errors import FieldFault, RuleError
+from ironkettle.core.parts import read_limit
+from ironkettle.core.pressure import Fluid, find_fluid
+from ironkettle.core.quantities import (
+    read_gauge_pressure,
+    read_length,
+    read_temperature,
+    read_torque,
+)
+from ironkettle.core.rings import RingTable
+from ironkettle.core.tightening import Thread, find_thread
+
+# A test may press a unit this much above its rating, not more.
+PROOF_FACTOR = 1.5
+
+
+@dataclass(frozen=True)
+class SheetTables:
+    """What a sheet's names of rings, threads, fluids and compounds are looked up in."""
+
+    rings: RingTable
+    threads: tuple[Thread, ...]
+    fluids: tuple[Fluid, ...]
+    compounds: tuple[Compound, ...]
+
+
+def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    """Figures that cannot be, and names of rings, threads, fluids and compounds that no table knows."""
+    if sheet.cylinder is not None:
+        yield from _refused("cylinder", lambda: cylinder_of(sheet))
+    if sheet.service.temperature is not None:
+        low, high = (read_temperature(text, "temperature") for text in sheet.service.temperature)
+        if low >= high:
+            yield FieldFault(
+                "service.temperature", f"{sheet.service.temperature[0]} is not below {sheet.service.temperature[1]}"
+            )
+    yield from _seat_faults(sheet, tables)
+    for index, part in enumerate(sheet.parts):
+        for place, point in enumerate(part.points):
+            yield from _point_faults(f"parts.{index}.points.{place}", point)
+    for index, group in enumerate(sheet.fasteners):
+        yield from _group_faults(f"fasteners.{index}", group, tables)
+    yield from _test_faults(sheet, tables)
+
+
+def _refused(path: str, act: Callable[[], object]) -> Iterator[FieldFault]:
+    try:
+        act()
+    except RuleError as error:
+        yield from (found.under(path) for found in error.faults)
+
+
+def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    known = {zone.key for zone in sheet.zones}
+    for index, station in enumerate(sheet.stations):
+        for place, seat in enumerate(station.seats):
+            path = f"stations.{index}.seats.{place}"
+            if set(station.between) <= known:
+                yield from _refused(path, lambda s=station, t=seat: gland_of(sheet, s, t))  # type: ignore[misc]
+            inner, outer = figure(seat.inner or seat.shaft, "inner"), figure(seat.outer or seat.bore, "outer")
+            if seat.kind not in GROOVES and inner >= outer:
+                yield FieldFault(path, f"inner {inner:g} mm is not below outer {outer:g} mm")
+            for at, element in enumerate(seat.elements):
+                if element.ring:
+                    ring = element.ring
+                    yield from _refused(
+                        f"{path}.elements.{at}",
+                        lambda r=ring: tables.rings.find(r.series, r.designation, "ring"),  # type: ignore[misc]
+                    )
+                if element.compound:
+                    name = element.compound
+                    yield from _refused(
+                        f"{path}.elements.{at}",
+                        lambda n=name: find_compound(n, tables.compounds, "compound"),  # type: ignore[misc]
+                    )
+
+
+def _point_faults(path: str, point: PointSpec) -> Iterator[FieldFault]:
+    dimension = dimension_of(point.read)
+    if dimension is None and point.read is not Read.NUMBER:
+        return
+    if point.limit is None:
+        yield FieldFault(f"{path}.limit", "is needed for what is measured", ("at most 0.05 mm",))
+        return
+    for field, text in (
+        ("limit", point.limit),
+        ("nominal", point.nominal),
+        ("dress.to", point.dress and point.dress.to),
+    ):
+        if text:
+            yield from _refused(path, lambda t=text, f=field: read_limit(t, f, dimension))  # type: ignore[misc]
+
+
+def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Iterator[FieldFault]:
+    if group.thread:
+        thread = group.thread
+        yield from _refused(path, lambda: find_thread(thread, tables.threads, "thread"))
+    for place, phase in enumerate(group.phases):
+        at = f"{path}.phases.{place}"
+        if phase.to in {PhaseTo.TURNS, PhaseTo.SLOT} and group.thread is None:
+            yield FieldFault(f"{path}.thread", "is needed for turns and slots", ("M42x2",))
+        if phase.low and phase.high and read_torque(phase.low, "low") > read_torque(phase.high, "high"):
+            yield FieldFault(f"{at}.low", f"{phase.low} is above {phase.high}")
+        if isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
+            yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
+        if phase.gap and read_length(phase.gap[0], "gap") > read_length(phase.gap[1], "gap"):
+            yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
+
+
+def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    rating = rating_of(sheet)
+    for index, test in enumerate(sheet.tests):
+        if test.kind is TestKind.PRESSURE_HOLD and test.medium is not None:
+            medium = test.medium
+            yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]
+        if test.pressure and read_gauge_pressure(test.pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:
+            text = f"{test.pressure} is more than {PROOF_FACTOR:g} times the weakest rating, {rating * 10:g} bar"
+            yield FieldFault(f"tests.{index}.pressure", text, (f"up to {PROOF_FACTOR * rating * 10:g} bar",))
