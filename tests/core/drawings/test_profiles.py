@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.drawings.profiles import Polygon, profile
-from ironkettle.core.stacks import ElementKind
+from ironkettle.core.catalogue import ElementKind, Polygon
+from ironkettle.core.drawings.profiles import profile
 
 DIRECTED = [
     ElementKind.LIP_SEAL, ElementKind.CUP_SEAL, ElementKind.WIPER, ElementKind.METAL_CLAD_WIPER, ElementKind.V_PACKING,
@@ -65,3 +65,9 @@ def test_a_squeezed_ring_keeps_the_area_of_the_free_one(section: float, squeeze:
 def test_a_ring_wider_than_its_groove_is_drawn_against_both_walls() -> None:
     outline = profile(ElementKind.O_RING, (0, 0, 3.0, 2.5), opens_right=None, free_section=3.5)
     assert max(z for z, _ in outline) - min(z for z, _ in outline) == pytest.approx(3.0)
+
+
+@pytest.mark.parametrize("kind", DIRECTED)
+def test_what_is_not_known_to_face_either_way_is_drawn_without_a_face(kind: ElementKind) -> None:
+    z0, r0, z1, r1 = BOX
+    assert set(profile(kind, BOX, opens_right=None)) == {(z0, r0), (z1, r0), (z1, r1), (z0, r1)}

@@ -1,5 +1,6 @@
-"""Drawings: the section through a unit as shapes in millimetres."""
+"""The drawing of a sheet from its own facts: solids, seats, spaces found and proved, the picture, leak paths."""
 
-from ironkettle.core.drawings.scene import ElementShape, PartShape, Scene, StationShape, ZoneShape, draw
+from ironkettle.core.drawings.picture import Picture, picture
+from ironkettle.core.drawings.proof import prove
 
-__all__ = ["ElementShape", "PartShape", "Scene", "StationShape", "ZoneShape", "draw"]
+__all__ = ["Picture", "picture", "prove"]
