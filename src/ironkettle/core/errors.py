@@ -38,6 +38,18 @@ class RefusedError(Exception):
         super().__init__(message)
 
 
+class NotAllowedError(Exception):
+    """Something this person may not do, with who may."""
+
+    def __init__(self, code: str, message: str) -> None:
+        self.code = code
+        super().__init__(message)
+
+
+class DamagedEntryError(Exception):
+    """A stored entry that cannot be read any more; the sentence goes behind "entry 12"."""
+
+
 class UnconvergedError(Exception):
     """A solver that did not settle: iterations, last point and residual tell where."""
 

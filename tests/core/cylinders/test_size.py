@@ -36,3 +36,9 @@ def test_the_blocked_rod_side_carries_the_push(bore: float, share: float, stroke
 def test_a_rod_as_thick_as_the_bore_is_refused() -> None:
     with pytest.raises(RuleError, match="not smaller than the bore"):
         Cylinder(50, 50, 100)
+
+
+def test_without_pressure_nothing_stands_behind_the_rod() -> None:
+    assert size_cylinder(Cylinder(63, 36, 400), 0.0).findings == ()
+    assert size_cylinder(Cylinder(63, 36, 400), 0.1).findings[0].severity == "caution"
+    assert size_cylinder(Cylinder(63, 36, 400), 0.0).push == 0.0

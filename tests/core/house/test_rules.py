@@ -20,11 +20,16 @@ def test_without_changes_the_rules_are_the_shipped_ones() -> None:
     assert len({rule.key for rule in HOUSE_RULES}) == len(HOUSE_RULES)
 
 
+def in_force(house: House) -> tuple[object, ...]:
+    return house.limits, house.prior, house.uncertainty, house.shift_hours, house.hold_rules, house.units
+
+
 @pytest.mark.parametrize("rule", HOUSE_RULES, ids=lambda rule: rule.key)
 def test_every_rule_reaches_what_it_rules(rule: object) -> None:
-    middle = rule.shipped * 0.9 if rule.shipped else 0.5  # type: ignore[attr-defined]
-    house = SHIPPED.changed(rule.key, middle)  # type: ignore[attr-defined]
-    assert (house.limits, house.prior, house.uncertainty) != (SHIPPED.limits, SHIPPED.prior, SHIPPED.uncertainty)
+    end = rule.high if rule.shipped == rule.low else rule.low  # type: ignore[attr-defined]
+    other = end if rule.choices else rule.shipped + (end - rule.shipped) / 50  # type: ignore[attr-defined]
+    house = SHIPPED.changed(rule.key, other)  # type: ignore[attr-defined]
+    assert in_force(house) != in_force(SHIPPED)
     back = house.reset(rule.key)  # type: ignore[attr-defined]
     assert back.own == {}
 
@@ -66,3 +71,23 @@ def test_one_series_must_keep_a_weight() -> None:
         house = house.changed(key, 0.0)
     with pytest.raises(RuleError, match="at least one series"):
         house.changed("prior_jisb2401", 0.0)
+
+
+def test_what_a_bare_number_means_is_the_shops_choice() -> None:
+    assert House({}).units["length"] == "mm"
+    assert House({}).units["torque"] == "N·m"
+    inch = House({}).changed("unit_length", 1).changed("unit_torque", 2)
+    assert (inch.units["length"], inch.units["torque"], inch.units["time"]) == ("in", "lbf·in", "s")
+    for value in (0.5, 2, -1):
+        with pytest.raises(RuleError) as caught:
+            House({}).changed("unit_length", value)
+        assert caught.value.faults[0].field == "value"
+
+
+def test_what_a_band_may_be_set_to() -> None:
+    for key in ("squeeze_static_low", "squeeze_static_high", "squeeze_rotary_high"):
+        rule = next(rule for rule in HOUSE_RULES if rule.key == key)
+        assert (rule.low, rule.high) == (0, 60)
+    assert House({}).changed("squeeze_static_high", 60).limits.squeeze_static.high == 60
+    with pytest.raises(RuleError):
+        House({}).changed("squeeze_static_high", 60.1)

@@ -1,84 +1,196 @@
-"""The seal over a log: any change at all shows."""
+"""The seal over a log: any change at all shows, and a later version reads what an earlier one sealed."""
 
 from __future__ import annotations
 
+import hashlib
+import json
 import uuid
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.jobs import FIRST_LINK, Entry, Sealed, check_chain, link_of
-from ironkettle.core.jobs.entries import NoteMade
+from ironkettle.core.errors import DamagedEntryError
+from ironkettle.core.jobs import (
+    FIRST_LINK,
+    SEAL_FORMAT,
+    Entry,
+    Sealed,
+    check_chain,
+    link_of,
+    read_sealed,
+    seal_text,
+)
+from ironkettle.core.moves.runs import SampleRead
+from ironkettle.core.moves.slices.passed_over import NoteMade
+from ironkettle.core.people import Authority, Role, Signature
 
 JOB = uuid.UUID(int=7)
 START = datetime(2026, 11, 24, 9, tzinfo=UTC)
+BESIDE = ("id", "seq", "who", "bench_time", "server_time")
+
+
+def entry(place: int, text: str) -> Entry:
+    return Entry(
+        id=uuid.UUID(int=place + 1),
+        seq=place + 1,
+        who="bede",
+        bench_time=START + timedelta(minutes=place),
+        server_time=START + timedelta(minutes=place, seconds=1),
+        payload=NoteMade(text=text),
+    )
+
+
+def link(previous: str, one: Entry, job: uuid.UUID = JOB) -> Sealed:
+    text = seal_text(previous, job, one)
+    beside = {name: getattr(one, name) for name in BESIDE} | {"kind": one.kind}
+    return Sealed(text, SEAL_FORMAT, link_of(text), one.seq, beside)
 
 
 def sealed(texts: list[str]) -> tuple[list[Sealed], str]:
     """A log of notes with its seal, and the last link."""
-    links, previous = [], FIRST_LINK
+    links: list[Sealed] = []
+    previous = FIRST_LINK
     for place, text in enumerate(texts):
-        entry = Entry(
-            id=uuid.UUID(int=place + 1),
-            seq=place + 1,
-            who="bede",
-            bench_time=START + timedelta(minutes=place),
-            server_time=START + timedelta(minutes=place, seconds=1),
-            payload=NoteMade(stage="strip", text=text),
-        )
-        own = link_of(previous, JOB, entry)
-        links.append(Sealed(entry, previous, own))
-        previous = own
+        links.append(link(previous, entry(place, text)))
+        previous = links[-1].hash
     return links, previous
 
 
 TEXTS = st.lists(
-    st.text(st.characters(exclude_characters="\x00", codec="utf-8"), min_size=1, max_size=20).filter(str.strip),
+    st.text(st.characters(exclude_categories=("C",), codec="utf-8"), min_size=1, max_size=20).filter(str.strip),
     min_size=1,
     max_size=6,
 )
 
 
 @given(TEXTS)
-def test_an_untouched_log_holds(texts: list[str]) -> None:
+def test_an_untouched_log_holds_and_reads_back(texts: list[str]) -> None:
     links, head = sealed(texts)
     assert check_chain(JOB, links, head) == []
+    for place, (one, text) in enumerate(zip(links, texts, strict=True)):
+        opened = read_sealed(one.text, one.format)
+        assert opened.entry == entry(place, text)
+        assert opened.previous == (links[place - 1].hash if place else FIRST_LINK)
+        assert opened.job == str(JOB)
 
 
 @given(texts=TEXTS, data=st.data())
-def test_every_single_change_shows(texts: list[str], data: st.DataObject) -> None:
+def test_every_single_change_to_the_text_shows(texts: list[str], data: st.DataObject) -> None:
     links, head = sealed(texts)
     place = data.draw(st.integers(0, len(links) - 1))
-    entry = links[place].entry
-    change = data.draw(
-        st.sampled_from(
-            [
-                {"who": "ines"},
-                {"bench_time": entry.bench_time + timedelta(microseconds=1)},
-                {"server_time": entry.server_time - timedelta(days=1)},
-                {"id": uuid.UUID(int=999)},
-                {"payload": NoteMade(stage="kit", text="something else")},
-            ]
-        )
-    )
-    links[place] = replace(links[place], entry=entry.model_copy(update=change))
+    old = links[place].text
+    spot = data.draw(st.integers(0, len(old) - 1))
+    new = data.draw(st.characters(exclude_categories=("C",)).filter(lambda c: c != old[spot]))
+    links[place] = replace(links[place], text=old[:spot] + new + old[spot + 1 :])
     broken = check_chain(JOB, links, head)
-    assert [(link.seq, link.reason) for link in broken] == [(place + 1, "was changed after it was written")]
+    assert [(one.seq, one.reason) for one in broken] == [(place + 1, "was changed after it was written")]
+
+
+@given(texts=TEXTS, data=st.data())
+def test_a_change_that_brings_its_own_hash_shows_all_the_same(texts: list[str], data: st.DataObject) -> None:
+    links, head = sealed(texts)
+    place = data.draw(st.integers(0, len(links) - 1))
+    previous = links[place - 1].hash if place else FIRST_LINK
+    links[place] = link(previous, entry(place, "something else was done"))
+    assert check_chain(JOB, links, head)
+
+
+@pytest.mark.parametrize(
+    ("column", "value"),
+    [
+        ("who", "ines"),
+        ("kind", "step_done"),
+        ("bench_time", START - timedelta(microseconds=1)),
+        ("server_time", START),
+        ("id", uuid.UUID(int=99)),
+    ],
+)
+def test_a_column_that_says_otherwise_shows(column: str, value: object) -> None:
+    links, head = sealed(["turned", "cleaned"])
+    links[1] = replace(links[1], beside={**links[1].beside, column: value})
+    (broken,) = check_chain(JOB, links, head)
+    assert broken.seq == 2
+    assert column in broken.reason
 
 
 @given(texts=TEXTS, data=st.data())
 def test_a_missing_entry_shows_wherever_it_was(texts: list[str], data: st.DataObject) -> None:
     links, head = sealed(texts)
-    del links[data.draw(st.integers(0, len(links) - 1))]
-    assert check_chain(JOB, links, head)
+    gone = data.draw(st.integers(0, len(links) - 1))
+    del links[gone]
+    assert check_chain(JOB, links, head)[0].seq == gone + 1
 
 
 def test_a_log_of_one_job_is_not_that_of_another() -> None:
     links, head = sealed(["turned", "cleaned"])
-    assert check_chain(uuid.UUID(int=8), links, head)
-    # The same moment written in another zone is the same entry.
-    entry = links[0].entry
-    east = entry.model_copy(update={"bench_time": entry.bench_time.astimezone()})
-    assert link_of(FIRST_LINK, JOB, east) == links[0].hash
+    assert [one.seq for one in check_chain(uuid.UUID(int=8), links, head)] == [1, 2]
+
+
+def test_the_same_moment_in_another_zone_is_sealed_alike() -> None:
+    one = entry(0, "turned")
+    east = one.model_copy(update={"bench_time": one.bench_time.astimezone()})
+    assert seal_text(FIRST_LINK, JOB, east) == seal_text(FIRST_LINK, JOB, one)
+
+
+def test_a_signature_is_sealed_with_its_authority_and_counts_by_the_servers_clock() -> None:
+    signature = Signature(role=Role.LEAD, authority=Authority.LIFTING, until="2027-06-30")
+    one = entry(0, "released").model_copy(update={"signature": signature, "clock_ahead_s": 420.0})
+    text = seal_text(FIRST_LINK, JOB, one)
+    read = read_sealed(text, SEAL_FORMAT).entry
+    assert read.signature == signature
+    assert read.clock_ahead_s == 420.0
+    assert read.when == one.server_time
+    assert entry(0, "turned").when == START
+    assert link_of(text) != link_of(text.replace("lifting", "workshop"))
+
+
+def test_an_entry_of_the_first_format_still_reads_and_holds() -> None:
+    """Sealed as version 0.1 did: no format, no signature, no clock; the digest taken here by hand."""
+    document = {
+        "previous": FIRST_LINK,
+        "job": str(JOB),
+        "id": str(uuid.UUID(int=1)),
+        "seq": 1,
+        "who": "bede",
+        "bench_time": "2026-11-24T09:00:00+00:00",
+        "server_time": "2026-11-24T09:00:01.250000+00:00",
+        "payload": {"kind": "note_made", "stage": "strip", "text": "wet at the wiper"},
+    }
+    text = json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    digest = hashlib.sha256(text.encode()).hexdigest()
+    opened = read_sealed(text, 1)
+    read = opened.entry
+    assert (read.signature, read.clock_ahead_s, opened.previous) == (None, None, FIRST_LINK)
+    # It carries over what it said; where in the work a note was made is no field any more.
+    assert read.payload == NoteMade(text="wet at the wiper")
+    assert opened.document["payload"] == document["payload"]
+    beside = {name: getattr(read, name) for name in BESIDE}
+    assert check_chain(JOB, [Sealed(text, 1, digest, 1, beside)], digest) == []
+
+
+@pytest.mark.parametrize(
+    ("text", "form", "words"),
+    [
+        ("{", SEAL_FORMAT, "cannot be read"),
+        ("[]", SEAL_FORMAT, "cannot be read"),
+        ("{}", SEAL_FORMAT, "cannot be read"),
+        ('{"previous":"","job":"","payload":{"kind":"made_up"}}', SEAL_FORMAT, "cannot be read"),
+        ("{}", 99, "format 99"),
+    ],
+)
+def test_what_cannot_be_read_is_said_and_does_not_stop_the_rest(text: str, form: int, words: str) -> None:
+    with pytest.raises(DamagedEntryError, match=words):
+        read_sealed(text, form)
+    links, _ = sealed(["turned", "cleaned"])
+    bad = Sealed(text, form, link_of(text), 1, {})
+    reasons = {one.seq: one.reason for one in check_chain(JOB, [bad, links[1]], links[1].hash)}
+    assert words in reasons[1]
+    assert reasons[2] == "does not follow the entry before it"
+
+
+def test_a_zero_has_one_way_to_be_written() -> None:
+    read = SampleRead(t_s=-0.0, pressure_mpa=-0.0, temperature_c=-0.0)
+    assert "-0" not in read.model_dump_json()

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from functools import cached_property
 
 from ironkettle.core.errors import FieldFault, RuleError, fault
 from ironkettle.core.glands.model import Band, HouseLimits
+from ironkettle.core.pressure import HoldRules
+from ironkettle.core.quantities import OFFERED, Dimension
 from ironkettle.core.rings import (
     AS568,
     DEFAULT_PRIOR,
@@ -21,7 +23,10 @@ from ironkettle.core.rings import (
 
 @dataclass(frozen=True, slots=True)
 class HouseRule:
-    """One figure a shop may set. ``low`` and ``high`` bound it; ``unit`` is [-] where there is none."""
+    """One figure a shop may set. ``low`` and ``high`` bound it; ``unit`` is [-] where there is none.
+
+    ``choices``: the figure is the place of one of these words.
+    """
 
     key: str
     group: str
@@ -31,11 +36,26 @@ class HouseRule:
     low: float
     high: float
     help: str
+    choices: tuple[str, ...] = ()
 
 
 _SHIPPED = HouseLimits()
 _SQUEEZE, _SEAT, _PRIOR, _READING = "Squeeze", "Seat", "Which series a ring is likely to be from", "Measuring"
 _USUAL = "usual handbook value"
+_HOLD = "Pressure tests"
+_HELD = HoldRules()
+_BARE = "A number without a unit is in"
+
+
+def _hold(key: str, name: str, unit: str, low: float, high: float, help_: str) -> HouseRule:
+    return HouseRule(f"hold_{key}", _HOLD, name, unit, getattr(_HELD, key), low, high, help_)
+
+
+def _bare(dimension: Dimension, name: str) -> HouseRule:
+    """What a number without a unit means on a field of this kind, until the field's own button says otherwise."""
+    offered = OFFERED[dimension]
+    help_ = "on a field where nobody chose another; the unit always stands beside the number"
+    return HouseRule(f"unit_{dimension}", _BARE, name, "", 0, 0, len(offered) - 1, help_, offered)
 
 
 def _band(key: str, name: str, band: Band) -> tuple[HouseRule, HouseRule]:
@@ -52,10 +72,10 @@ def _prior(key: str, series: str, name: str) -> HouseRule:
 
 
 HOUSE_RULES: tuple[HouseRule, ...] = (
-    *_band("squeeze_static", "Still", _SHIPPED.squeeze_static),
-    *_band("squeeze_reciprocating", "To and fro, liquid", _SHIPPED.squeeze_reciprocating),
-    *_band("squeeze_pneumatic", "To and fro, gas", _SHIPPED.squeeze_pneumatic),
-    *_band("squeeze_rotary", "Turning", _SHIPPED.squeeze_rotary),
+    *_band("squeeze_static", "Static", _SHIPPED.squeeze_static),
+    *_band("squeeze_reciprocating", "Reciprocating, liquid", _SHIPPED.squeeze_reciprocating),
+    *_band("squeeze_pneumatic", "Reciprocating, gas", _SHIPPED.squeeze_pneumatic),
+    *_band("squeeze_rotary", "Rotary", _SHIPPED.squeeze_rotary),
     HouseRule("stretch_low", _SEAT, "Stretch, least", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
     HouseRule("stretch_high", _SEAT, "Stretch, most", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
     HouseRule("fill_nominal_max", _SEAT, "Fill, nominal", "%", _SHIPPED.fill_nominal_max, 50, 100, _USUAL),
@@ -93,6 +113,30 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
         0.005,
         1,
         "half-width that holds 95 of 100 readings; soft diameters count with at least 0.3 % of themselves",
+    ),
+    _hold("start_below_pct", "A hold may start below the wanted pressure by", "%", 0, 5, "plus the gauge's own doubt"),
+    _hold("band_pct", "Judged is down to this far under the wanted pressure", "%", 2, 30, "below it nothing is judged"),
+    _hold(
+        "stated_least", "True bulk modulus down to, of the one stated", "times", 0.2, 1, "air and hoses make it softer"
+    ),
+    _hold(
+        "nominal_least", "True bulk modulus down to, of the fluid's nominal", "times", 0.1, 1, "where none is stated"
+    ),
+    _hold("modulus_most", "True bulk modulus up to, of the one stated", "times", 1, 1.5, "hardly more"),
+    _hold("volume_doubt_pct", "Test volume known to ±", "%", 0.5, 30, "unless stated"),
+    _hold("drift_k_per_min", "Without a thermometer a drift is assumed of", "K/min", 0, 2, "counts as doubt"),
+    _hold("drift_most_k", "That drift ends at", "K", 0, 20, "a room does not warm for ever"),
+    _hold("settling_pct", "Settling may take off a fail", "%", 0, 5, "of the pressure; it never helps a pass"),
+    _hold("sensor_lag_s", "Lag of the thermometer", "s", 0, 600, "what it shows is that old"),
+    _hold("least_hold_s", "Shortest hold", "s", 10, 3600, "no pass before"),
+    _hold("drop_ml", "A drop counted at a fitting is", "ml", 0.01, 0.2, "usual 0.03 to 0.07 ml by fluid and edge"),
+    _hold("gas_energy_j", "Gas is refused for liquid above", "J", 10, 100_000, "energy stored in the test volume"),
+    _bare(Dimension.LENGTH, "Lengths"),
+    _bare(Dimension.PRESSURE, "Pressures"),
+    _bare(Dimension.TORQUE, "Torques"),
+    _bare(Dimension.TEMPERATURE, "Temperatures"),
+    HouseRule(
+        "shift_hours", "People", "A device stays signed in for", "h", 12, 1, 24, "a shift; then the PIN is asked again"
     ),
 )
 _BY_KEY = {rule.key: rule for rule in HOUSE_RULES}
@@ -133,6 +177,24 @@ class House:
         """Half-width of a caliper reading on rubber when nothing is said. [mm]"""
         return self.value("uncertainty")
 
+    @cached_property
+    def hold_rules(self) -> HoldRules:
+        """The rules of judging a pressure hold. [%, s, K, J]"""
+        return HoldRules(**{field.name: self.value(f"hold_{field.name}") for field in fields(HoldRules)})
+
+    @property
+    def units(self) -> dict[str, str]:
+        """What a number without a unit is in, by dimension."""
+        return {
+            dimension.value: offered[int(self.value(f"unit_{dimension}")) if f"unit_{dimension}" in _BY_KEY else 0]
+            for dimension, offered in OFFERED.items()
+        }
+
+    @property
+    def shift_hours(self) -> float:
+        """How long a device stays signed in. [h]"""
+        return self.value("shift_hours")
+
     def changed(self, key: str, value: float) -> House:
         """These rules with one changed. Raises RuleError when the value does not fit.
 
@@ -142,6 +204,8 @@ class House:
         rule = _BY_KEY.get(key)
         if rule is None:
             raise fault("key", f"“{key}” is not a house rule", *_BY_KEY)
+        if rule.choices and value != int(value):
+            raise fault("value", f"{value:g} is none of the choices of {rule.name}", *rule.choices)
         if not rule.low <= value <= rule.high:
             raise fault("value", f"{value:g} {rule.unit} does not fit {rule.name}", f"{rule.low:g} to {rule.high:g}")
         house = House({**self.own, key: value})

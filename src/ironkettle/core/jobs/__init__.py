@@ -1,32 +1,49 @@
-"""Jobs: the typed log, the state it adds up to, the stages, and the seal over it."""
+"""Jobs: the entry as it is sealed, the chain over a log, who may write and sign what, and what a certificate states."""
 
-from ironkettle.core.jobs.chain import FIRST_LINK, BrokenLink, Sealed, check_chain, link_of
-from ironkettle.core.jobs.entries import Entry, Payload, Stage
-from ironkettle.core.jobs.rules import Author, Bench, check_entry
-from ironkettle.core.jobs.stages import Need, StageReport, next_stage, stage_reports
-from ironkettle.core.jobs.state import JobState, Marked, TestRun, job_state
-from ironkettle.core.jobs.tests import analysis_of, last_closed_run
+from ironkettle.core.jobs.chain import (
+    FIRST_LINK,
+    SEAL_FORMAT,
+    BrokenLink,
+    Opened,
+    Sealed,
+    check_chain,
+    link_of,
+    read_sealed,
+    seal_text,
+)
+from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.jobs.older import kit_of, samples_within
+from ironkettle.core.jobs.signing import (
+    CLOCK_DOUBT_S,
+    check_bench_time,
+    check_may_write,
+    clock_in_doubt,
+    needs_signature,
+    signature_of,
+    signed_words,
+)
+from ironkettle.core.jobs.statement import FIT, compose_statement
 
 __all__ = [
+    "CLOCK_DOUBT_S",
     "FIRST_LINK",
-    "Author",
-    "Bench",
+    "FIT",
+    "SEAL_FORMAT",
     "BrokenLink",
     "Entry",
-    "JobState",
-    "Marked",
-    "Need",
-    "Payload",
+    "Opened",
     "Sealed",
-    "Stage",
-    "StageReport",
-    "TestRun",
-    "analysis_of",
+    "check_bench_time",
     "check_chain",
-    "check_entry",
-    "job_state",
-    "last_closed_run",
+    "check_may_write",
+    "clock_in_doubt",
+    "compose_statement",
+    "kit_of",
     "link_of",
-    "next_stage",
-    "stage_reports",
+    "needs_signature",
+    "read_sealed",
+    "samples_within",
+    "seal_text",
+    "signature_of",
+    "signed_words",
 ]

@@ -1,26 +1,42 @@
-"""The hash chain over a job's log: each entry is sealed together with all before it."""
+"""The hash chain over a job's log: each entry is sealed together with all before it.
+
+What is hashed is a text, kept as it was hashed: later versions of the program may give an entry more
+fields without touching the seal of an old one.
+"""
 
 from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import UTC
+from datetime import UTC, datetime
+from typing import Any
 from uuid import UUID
 
-from ironkettle.core.jobs.entries import Entry
+from pydantic import ValidationError
+
+from ironkettle.core.errors import DamagedEntryError
+from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.jobs.older import carried_over
 
 FIRST_LINK = "0" * 64
+# 1: previous, job, id, seq, who, bench_time, server_time, payload. 2: with format,
+# who_name, signature, judgement, told and clock_ahead_s. 3: payloads as moves make them, samples
+# beside the log with the seals of their chunks in it.
+SEAL_FORMAT = 3
+_READABLE = frozenset({1, 2, SEAL_FORMAT})
 
 
 @dataclass(frozen=True, slots=True)
 class Sealed:
-    """An entry with the link before it and its own."""
+    """An entry as it is stored: the text that was hashed, its format, its link, and what the row beside it says."""
 
-    entry: Entry
-    previous: str
+    text: str
+    format: int
     hash: str
+    seq: int
+    beside: dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,35 +47,100 @@ class BrokenLink:
     reason: str
 
 
-def link_of(previous: str, job: UUID, entry: Entry) -> str:
-    """SHA-256 over the link before and the entry in a fixed JSON form (sorted keys, UTC times). [hex]"""
+def seal_text(previous: str, job: UUID, entry: Entry) -> str:
+    """The text an entry is sealed with: JSON, keys sorted, times in UTC, the link before it inside."""
     document = {
+        "format": SEAL_FORMAT,
         "previous": previous,
         "job": str(job),
         "id": str(entry.id),
         "seq": entry.seq,
         "who": entry.who,
-        "bench_time": entry.bench_time.astimezone(UTC).isoformat(),
-        "server_time": entry.server_time.astimezone(UTC).isoformat(),
+        "who_name": entry.who_name,
+        "bench_time": _time(entry.bench_time),
+        "server_time": _time(entry.server_time),
+        "clock_ahead_s": entry.clock_ahead_s,
+        "signature": entry.signature.model_dump(mode="json") if entry.signature else None,
+        "judgement": entry.judgement.model_dump(mode="json") if entry.judgement else None,
+        "told": entry.told,
+        "chunks": [chunk.model_dump(mode="json") for chunk in entry.chunks],
         "payload": entry.payload.model_dump(mode="json"),
     }
-    text = json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    return json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False)
+
+
+def link_of(text: str) -> str:
+    """SHA-256 over the text of an entry. [hex]"""
     return hashlib.sha256(text.encode("utf-8")).hexdigest()
 
 
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """What stands in a sealed text: the entry, its document as written, the link before it, and the job it belongs to."""
+
+    entry: Entry
+    document: Mapping[str, Any]
+    previous: str
+    job: str
+
+
+def read_sealed(text: str, form: int, kits: Mapping[str, str] | None = None) -> Opened:
+    """What stands in a sealed text. ``kits``: the kit of each line, for entries of the first formats.
+
+    Parameters: form : number of the format, from 1 [-].
+    Raises DamagedEntryError when the text cannot be read as such.
+    """
+    if form not in _READABLE:
+        raise DamagedEntryError(f"is sealed in format {form}, which this version does not know")
+    try:
+        document = json.loads(text)
+        previous, job = document.pop("previous"), document.pop("job")
+        document.pop("format", None)
+        readable = document if form == SEAL_FORMAT else carried_over(document, kits or {})
+        return Opened(Entry.model_validate(readable), document, str(previous), str(job))
+    except (ValueError, KeyError, TypeError, AttributeError, RecursionError) as error:
+        what = error.errors()[0]["msg"] if isinstance(error, ValidationError) else str(error)
+        raise DamagedEntryError(f"cannot be read: {what[:200]}") from None
+
+
 def check_chain(job: UUID, sealed: Iterable[Sealed], head: str) -> list[BrokenLink]:
-    """Every place where the chain does not hold: changed, missing, or cut off at the end."""
+    """Every place where the chain does not hold: changed, missing, unreadable, or cut off at the end."""
     broken: list[BrokenLink] = []
-    previous, expected = FIRST_LINK, 1
+    last, expected = FIRST_LINK, 1
     for link in sealed:
-        if link.entry.seq != expected:
-            broken.append(BrokenLink(expected, f"entry {expected} is missing; entry {link.entry.seq} follows"))
-            expected = link.entry.seq
-        if link.previous != previous:
-            broken.append(BrokenLink(link.entry.seq, "does not follow the entry before it"))
-        if link_of(link.previous, job, link.entry) != link.hash:
-            broken.append(BrokenLink(link.entry.seq, "was changed after it was written"))
-        previous, expected = link.hash, expected + 1
-    if previous != head:
+        if link.seq != expected:
+            broken.append(BrokenLink(expected, f"entry {expected} is missing; entry {link.seq} follows"))
+            expected = link.seq
+        broken += [BrokenLink(link.seq, reason) for reason in _faults(job, link, last)]
+        last, expected = link.hash, expected + 1
+    if last != head:
         broken.append(BrokenLink(expected, "entries are missing at the end"))
     return broken
+
+
+def _faults(job: UUID, link: Sealed, last: str) -> list[str]:
+    if link_of(link.text) != link.hash:
+        return ["was changed after it was written"]
+    try:
+        opened = read_sealed(link.text, link.format)
+    except DamagedEntryError as error:
+        return [str(error)]
+    entry, faults = opened.entry, []
+    if opened.previous != last or opened.job != str(job):
+        faults.append("does not follow the entry before it")
+    said = {
+        "id": entry.id,
+        "seq": entry.seq,
+        "kind": opened.document["payload"]["kind"],
+        "who": entry.who,
+        "bench_time": entry.bench_time,
+        "server_time": entry.server_time,
+    }
+    differs = sorted(name for name, value in link.beside.items() if said[name] != value)
+    if differs:
+        faults.append(f"stands in the list with another {' and '.join(differs)} than was written")
+    return faults
+
+
+def _time(moment: datetime) -> str:
+    return moment.astimezone(UTC).isoformat()

@@ -1,0 +1,61 @@
+"""One entry of a job's log as it stands there: what happened, who, when, and what the server added."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, SerializeAsAny, field_validator
+
+from ironkettle.core.moves.log import Mark, Payload
+from ironkettle.core.moves.register import read_payload
+from ironkettle.core.moves.runs import Chunk, Judgement
+from ironkettle.core.people import Signature
+
+
+class Entry(BaseModel):
+    """Times are UTC; ``seq`` starts at 1 and is set by the server.
+
+    ``who_name`` is the name as it was then: a person renamed later does not rewrite a certificate.
+    ``clock_ahead_s`` is by how much the bench's clock was ahead of the server's when it was sent,
+    where the bench told; ``signature`` is what a signing entry stood on; ``judgement`` what a test
+    run came to when it was closed; ``told`` what a release stated, made from the log; ``chunks`` the
+    seals of the samples that came with it, which are kept beside the log.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    id: UUID
+    seq: int
+    who: str
+    who_name: str | None = None
+    bench_time: datetime
+    server_time: datetime
+    clock_ahead_s: float | None = None
+    signature: Signature | None = None
+    judgement: Judgement | None = None
+    told: tuple[str, ...] | None = None
+    chunks: tuple[Chunk, ...] = ()
+    payload: SerializeAsAny[Payload]
+
+    @field_validator("payload", mode="before")
+    @classmethod
+    def _any_kind(cls, value: object) -> object:
+        return value if isinstance(value, Payload) else read_payload(value)
+
+    @property
+    def kind(self) -> str:
+        named: str = self.payload.kind  # type: ignore[attr-defined]
+        return named
+
+    @property
+    def when(self) -> datetime:
+        """The time that counts: the server's for a signature, else the bench's, where the work was done."""
+        return self.bench_time if self.signature is None else self.server_time
+
+    @property
+    def mark(self) -> Mark:
+        return Mark(
+            self.id, self.seq, self.who, self.when, self.who_name, self.signature, self.judgement, self.chunks,
+            self.clock_ahead_s, self.server_time,
+        )  # fmt: skip

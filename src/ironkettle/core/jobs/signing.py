@@ -1,0 +1,92 @@
+"""Which entries are signatures, who may write what, and what a signature stands on."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+from ironkettle.core.buildsheets.sheet import Sheet
+from ironkettle.core.errors import NotAllowedError, fault
+from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.moves.log import Payload
+from ironkettle.core.moves.slices.closing import Released, Reopened
+from ironkettle.core.moves.slices.passed_over import MoveSkipped, NoteMade
+from ironkettle.core.moves.slices.supply import KitCounted, PartArrived, PartOrdered
+from ironkettle.core.people import AUTHORITY_WORD, ROLE_WORD, Author, Authority, Role, Signature
+
+# A device without a battery wakes up at either end of its calendar; nothing here is older than the shop.
+EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
+LATEST = datetime(2100, 1, 1, tzinfo=UTC)
+MOST_AHEAD = timedelta(days=1)
+# A clock off by more than this is told to the one who reads it.
+CLOCK_DOUBT_S = 120.0
+
+_STORES_WRITE = (KitCounted, PartOrdered, PartArrived, NoteMade)
+_SIGNED = (Released, Reopened, MoveSkipped)
+
+
+def needs_signature(payload: Payload) -> bool:
+    """Whether an entry is a signature: a release, a reopening, or passing over a move."""
+    return isinstance(payload, _SIGNED)
+
+
+def clock_in_doubt(entry: Entry) -> bool:
+    """Whether the bench's clock was so far off that it is told beside the entry."""
+    return entry.clock_ahead_s is not None and abs(entry.clock_ahead_s) > CLOCK_DOUBT_S
+
+
+def signed_words(signature: Signature | None) -> str | None:
+    """What a signature stood on, for a certificate; None where there is none."""
+    if signature is None:
+        return None
+    if signature.authority is Authority.NONE:
+        return f"signed by PIN as {ROLE_WORD[signature.role]}"
+    until = f", valid to {signature.until.isoformat()}" if signature.until else ""
+    return f"signed by PIN, authorised for {AUTHORITY_WORD[signature.authority]}{until}"
+
+
+def check_bench_time(moment: datetime, now: datetime, field: str = "bench_time") -> None:
+    """Raises RuleError for a bench time no working clock would give."""
+    if not EARLIEST <= moment < LATEST or moment > now + MOST_AHEAD:
+        raise fault(
+            field,
+            f"{moment.isoformat()} cannot be: the clock of this device is wrong",
+            f"from {EARLIEST:%Y-%m-%d} to a day from now",
+        )
+
+
+def check_may_write(author: Author, payload: Payload) -> None:
+    """Raises NotAllowedError when the author's role does not write such an entry."""
+    if author.role in {Role.TECHNICIAN, Role.LEAD}:
+        return
+    if author.role is Role.STORES and isinstance(payload, _STORES_WRITE):
+        return
+    # One who only signs, an inspector, say, need not be able to do anything else.
+    if author.authorisations and isinstance(payload, Released | Reopened):
+        return
+    raise NotAllowedError(
+        "not-allowed", f"{author.name} ({ROLE_WORD[author.role]}) may not record this; a technician or the lead may"
+    )
+
+
+def signature_of(sheet: Sheet, payload: Payload, author: Author, now: datetime) -> Signature | None:
+    """What this entry stands on when the author signs it now; None for an entry that is no signature.
+
+    Raises NotAllowedError when the author does not hold the authority the sheet asks for.
+    """
+    if not needs_signature(payload):
+        return None
+    wanted = sheet.authority
+    if isinstance(payload, MoveSkipped) or wanted is Authority.NONE:
+        return Signature(role=author.role, authority=Authority.NONE)
+    held = author.authorisation(wanted, now.date())
+    if held is not None:
+        return Signature(role=author.role, authority=held.authority, until=held.until)
+    if isinstance(payload, Reopened) and author.role is Role.LEAD:
+        return Signature(role=author.role, authority=Authority.NONE)
+    word = AUTHORITY_WORD[wanted]
+    ended = [one.until for one in author.authorisations if one.authority is wanted]
+    why = f"; the authority ended on {max(ended).isoformat()}" if ended else ""
+    raise NotAllowedError(
+        "not-authorised",
+        f"{author.name} may not release this unit: it needs a named person authorised for {word}{why}",
+    )

@@ -1,0 +1,102 @@
+"""What a hold comes to: its volume, its gauge, how long it must last, and the verdict on its trace."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Protocol
+
+from ironkettle.core.buildsheets.trials import TestSpec
+from ironkettle.core.errors import RuleError
+from ironkettle.core.moves.log import Case
+from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
+from ironkettle.core.pressure import (
+    Analysis,
+    Compliance,
+    Gauge,
+    Sample,
+    TestVolume,
+    analyse_hold,
+    find_fluid,
+    hold_needed,
+)
+from ironkettle.core.quantities import Dimension, read_flow, read_gauge_pressure, read_quantity, read_volume
+
+
+class RunFacts(Protocol):
+    """What of a run its verdict needs beside the samples."""
+
+    @property
+    def gauge(self) -> GaugeUsed | None: ...
+
+    @property
+    def compliance(self) -> MeasuredInPlace | None: ...
+
+
+def volume_of(case: Case, spec: TestSpec, measured: MeasuredInPlace | None = None) -> TestVolume:
+    """The test volume of a hold, as measured in place where it was. [ml]"""
+    compliance = None
+    if measured is not None:
+        drop = read_gauge_pressure(measured.drop, "compliance.drop")
+        compliance = Compliance(read_volume(measured.volume, "compliance.volume"), drop)
+    fluid = find_fluid(spec.medium or "", case.tables.fluids, "medium")
+    return TestVolume(read_volume(spec.volume or "", "volume"), fluid, spec.bulk_modulus_gpa, compliance=compliance)
+
+
+def gauge_of(used: GaugeUsed) -> Gauge:
+    return Gauge(
+        read_gauge_pressure(used.range, "gauge.range"),
+        read_gauge_pressure(used.resolution, "gauge.resolution"),
+        used.accuracy_pct,
+    )
+
+
+def limit_of(case: Case, spec: TestSpec) -> float:
+    """The most a hold may leak; a drop is what the shop takes it for. [ml/min]"""
+    return read_flow(spec.leak_limit or "", "leak_limit", drop_ml=case.tables.hold_rules.drop_ml)
+
+
+def planned_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> float:
+    """How long a hold must last: what the formula needs, and what the sheet plans. [s]"""
+    wanted = read_gauge_pressure(spec.pressure or "", "pressure")
+    volume = volume_of(case, spec, measured)
+    needed = hold_needed(volume, gauge_of(used), limit_of(case, spec), wanted, case.tables.hold_rules)
+    planned = read_quantity(spec.hold, Dimension.TIME, "hold").value if spec.hold else 0.0
+    return max(needed, planned)
+
+
+def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[SampleRead]) -> Analysis | None:
+    """What a hold comes to so far; None where its trace cannot be judged at all."""
+    if run.gauge is None:
+        return None
+    samples = tuple(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in read)
+    try:
+        return analyse_hold(
+            samples,
+            volume_of(case, spec, run.compliance),
+            gauge_of(run.gauge),
+            limit_of(case, spec),
+            wanted=read_gauge_pressure(spec.pressure or "", "pressure"),
+            planned_hold=planned_hold(case, spec, run.gauge, run.compliance),
+            rules=case.tables.hold_rules,
+        )
+    except RuleError:
+        return None
+
+
+def judged(spec: TestSpec, found: Analysis | None) -> Judgement:
+    limit, wanted = spec.leak_limit or "", spec.pressure or ""
+    if found is None:
+        return Judgement(verdict="invalid", limit=limit, wanted=wanted, words=["too few readings"])
+    return Judgement(
+        verdict=found.verdict,
+        limit=limit,
+        wanted=wanted,
+        rate_ml_min=found.leak_rate,
+        low_ml_min=found.interval[0],
+        high_ml_min=found.interval[1],
+        held_low_mpa=found.held_low,
+        held_high_mpa=found.held_high,
+        hold_s=found.hold,
+        temperature_corrected=found.temperature_corrected,
+        words=[finding.message for finding in found.findings if finding.severity != "info"],
+    )

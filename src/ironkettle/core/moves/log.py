@@ -1,0 +1,189 @@
+"""What every slice of the log shares: who did something when, and the state that entries add up to."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any, Generic, TypeVar
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict
+
+from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, SampleRead, WrenchUsed
+from ironkettle.core.people import Author, Signature
+from ironkettle.core.pressure import Fluid, HoldRules
+from ironkettle.core.rings import RingTable
+
+T = TypeVar("T")
+
+
+class Payload(BaseModel):
+    """One thing that happened. No field it does not know, nothing changed after reading."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """Who did it (key, and name as it was then), when, under which entry, and at which place in the log.
+
+    ``signature``: what it stood on where it was signed; ``judgement``: what a test run came to when it was
+    recorded, which later rules do not judge again; ``chunks``: the seals of the samples that came with it;
+    ``noted``: the server's clock when it came.
+    """
+
+    entry: UUID
+    seq: int
+    who: str
+    when: datetime
+    name: str | None = None
+    signature: Signature | None = None
+    judgement: Judgement | None = None
+    chunks: tuple[Chunk, ...] = ()
+    clock_ahead_s: float | None = None
+    noted: datetime | None = None
+
+    @property
+    def told_as(self) -> str:
+        return self.name or self.who
+
+
+@dataclass(frozen=True, slots=True)
+class Marked(Generic[T]):
+    value: T
+    mark: Mark
+
+
+@dataclass(slots=True)
+class Run:
+    """One run of a test: begun and closed by entries of their own, or told in one.
+
+    ``count``, ``first_s``, ``last_s``: its samples, which are kept beside the log; ``hold``: the stand's number
+    of the hold they were read on.
+    """
+
+    key: str
+    test: str
+    when: str
+    mark: Mark
+    gauge: GaugeUsed | None = None
+    source: str = "typed"
+    compliance: MeasuredInPlace | None = None
+    count: int = 0
+    first_s: float = 0.0
+    last_s: float = -1.0
+    hold: int | None = None
+    closed: Mark | None = None
+    abandoned: bool = False
+    seen: bool | None = None
+    value: str | None = None
+    note: str = ""
+
+    @property
+    def judgement(self) -> Judgement | None:
+        return None if self.closed is None else self.closed.judgement
+
+    @property
+    def counts(self) -> bool:
+        """Whether it was closed with a verdict."""
+        return self.closed is not None and not self.abandoned
+
+    def take(self, chunks: tuple[Chunk, ...]) -> None:
+        """Note samples that came. [s]"""
+        for chunk in chunks:
+            self.first_s = chunk.first_s if not self.count else self.first_s
+            self.count, self.last_s = self.count + chunk.count, chunk.last_s
+
+
+@dataclass(slots=True)
+class State:
+    """What is known of a job now, by slice: a book of what was recorded last under each key.
+
+    ``seen_first``: what was recorded first and is never overwritten by a second look.
+    """
+
+    books: dict[str, dict[Any, Marked[Any]]] = field(default_factory=dict)
+    seen_first: dict[str, dict[Any, Marked[Any]]] = field(default_factory=dict)
+    runs: dict[str, Run] = field(default_factory=dict)
+    arrived: dict[str, int] = field(default_factory=dict)
+    struck: dict[UUID, Marked[Any]] = field(default_factory=dict)
+    count: int = 0
+
+    def book(self, name: str) -> dict[Any, Marked[Any]]:
+        """What was recorded last under each key; empty where nothing was."""
+        return self.books.get(name, {})
+
+    def note(self, book: str, key: Any, payload: Any, mark: Mark) -> None:
+        """Record under a key; the first stays readable beside the last."""
+        marked = Marked(payload, mark)
+        self.seen_first.setdefault(book, {}).setdefault(key, marked)
+        self.books.setdefault(book, {})[key] = marked
+
+    def get(self, book: str, key: Any) -> Any | None:
+        """What was recorded last under a key, or None."""
+        marked = self.books.get(book, {}).get(key)
+        return None if marked is None else marked.value
+
+    def has(self, book: str, key: Any) -> bool:
+        return key in self.books.get(book, {})
+
+    def passed_over(self, move: str) -> bool:
+        """Whether somebody went on without a move; what rests on it goes on too."""
+        return move in self.books.get("skipped", {})
+
+    def runs_of(self, test: str, when: str | None = None) -> list[Run]:
+        """The runs of a test in the order they were begun."""
+        return [run for run in self.runs.values() if run.test == test and when in {None, run.when}]
+
+    def answers(self) -> dict[str, str]:
+        return {key: marked.value.choice for key, marked in self.books.get("answers", {}).items()}
+
+
+@dataclass(frozen=True)
+class Tables:
+    """The tables a move looks things up in, and the shop's rules. Searches are remembered, since a job asks them again."""
+
+    rings: RingTable
+    fluids: tuple[Fluid, ...]
+    glands: GlandTables
+    hold_rules: HoldRules = field(default_factory=HoldRules)
+    _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
+
+    def fits(self, gland: Gland, limit: int) -> tuple[Fit, ...]:
+        """The ring sizes that fit a groove, the best first."""
+        if gland not in self._fits:
+            self._fits[gland] = search_rings(gland, self.rings, self.glands, limit=limit).fits
+        return self._fits[gland]
+
+
+@dataclass(frozen=True, slots=True)
+class OnShelf:
+    """A seal of the shop's stock. ``size``: its three dimensions in any order. [mm]"""
+
+    kind: str
+    size: tuple[float, float, float]
+    count: int
+    place: str
+
+
+@dataclass(frozen=True)
+class Case:
+    """What a slice computes from: the resolved sheet, the state, the tables, the server's clock, and who asks.
+
+    ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock of seals. ``recorded``: the samples of the run that an entry closes;
+    ``target``: the entry that another strikes out, and who made it.
+    """
+
+    resolved: Resolved
+    state: State
+    tables: Tables
+    now: datetime
+    author: Author | None = None
+    wrenches: Mapping[str, WrenchUsed] = field(default_factory=dict)
+    gauges: Mapping[str, GaugeUsed] = field(default_factory=dict)
+    shelf: tuple[OnShelf, ...] = ()
+    recorded: tuple[SampleRead, ...] = ()
+    target: tuple[str, Payload] | None = None

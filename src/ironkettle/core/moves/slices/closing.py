@@ -1,0 +1,151 @@
+"""The end of a job: tray and kit accounted for, waste disposed of, signed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.errors import NotAllowedError, RefusedError, fault
+from ironkettle.core.moves.log import Case, Mark, Payload, State
+from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.slices.again import apart_since
+from ironkettle.core.moves.slices.base import Note, Reason, Short, ask_yes
+from ironkettle.core.moves.slices.measure import Verdict, standing
+from ironkettle.core.moves.slices.passed_over import needs_lead
+from ironkettle.core.moves.slices.step import renewed
+from ironkettle.core.people import Role
+
+
+class Accounted(Payload):
+    """``tray``: nothing left in it but what is to be scrapped; ``kit``: nothing left of it but what was not used."""
+
+    kind: Literal["accounted"] = "accounted"
+    tray: bool
+    kit: bool
+    note: Note = ""
+
+
+class Disposed(Payload):
+    kind: Literal["disposed"] = "disposed"
+    done: bool
+
+
+class Released(Payload):
+    """Signed. What was done and what was not is told by the log; ``remark`` is the signer's own."""
+
+    kind: Literal["released"] = "released"
+    remark: Note = ""
+    next_service: Short | None = None
+
+
+class Reopened(Payload):
+    kind: Literal["reopened"] = "reopened"
+    reason: Reason
+
+
+PAYLOADS = (Accounted, Disposed, Released, Reopened)
+
+
+def check(case: Case, payload: Payload) -> None:
+    if isinstance(payload, Accounted):
+        if not payload.tray:
+            raise fault("tray", f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}", "yes")
+        if not payload.kit and not payload.note:
+            raise fault("kit", f"something is left over of the kit; only this may be: {_left_words(case)}", "yes")
+    elif isinstance(payload, Disposed) and not payload.done:
+        raise fault("done", "say when it is done", "yes")
+    elif isinstance(payload, Released):
+        if needs_lead(case.state) and case.author is not None and case.author.role is not Role.LEAD:
+            text = (
+                "something that is there against a danger was passed over on this job: only the workshop lead signs it"
+            )
+            raise NotAllowedError("lead-signs", text)
+    elif isinstance(payload, Reopened) and not case.state.has("released", "released"):
+        raise RefusedError("not-released", "the job is not released, so there is nothing to reopen")
+
+
+def apply(state: State, payload: Payload, mark: Mark) -> None:
+    if isinstance(payload, Accounted):
+        state.note("closing", "accounted", payload, mark)
+    elif isinstance(payload, Disposed):
+        state.note("closing", "disposed", payload, mark)
+    elif isinstance(payload, Released):
+        state.note("released", "released", payload, mark)
+    elif isinstance(payload, Reopened):
+        state.book("released").pop("released", None)
+        state.book("closing").pop("accounted", None)
+        state.note("reopened", mark.seq, payload, mark)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    state = case.state
+    rebuilt = {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
+    account = Move(
+        "account",
+        Chapter.RELEASE,
+        Kind.ACCOUNT,
+        "tray and kit",
+        f"Tray and kit accounted for: {_tray_words(case)}; {_left_words(case)}",
+        {"kind": "accounted"},
+        why="a part left over is a part left out",
+        asks=(ask_yes("tray", f"Tray: {_tray_words(case)}?"), ask_yes("kit", f"Kit: {_left_words(case)}?")),
+    )
+    counted = state.book("closing").get("accounted")
+    yield Draft(account, counted is not None and not apart_since(case, counted.mark), after=rebuilt)
+    if case.resolved.sheet.disposal:
+        where = "; ".join(f"{one.what} to the {one.where}" for one in case.resolved.sheet.disposal)
+        dispose = Move(
+            "dispose", Chapter.RELEASE, Kind.DISPOSE, "waste", f"Dispose: {where}", {"kind": "disposed"},
+            asks=(ask_yes("done", f"{where}?"),),
+        )  # fmt: skip
+        yield Draft(dispose, state.has("closing", "disposed"))
+    intervals = [
+        f"{one.what} every {' or '.join(one.every)}" for one in case.resolved.sheet.intervals if one.of == "unit"
+    ]
+    sign = Move(
+        "sign",
+        Chapter.RELEASE,
+        Kind.SIGN,
+        "release",
+        "Sign and release",
+        {"kind": "released", "next_service": "; ".join(intervals)[:120] or None},
+        asks=(Ask("remark", Read.TEXT, "Remark", optional=True),),
+    )
+    yield Draft(sign, state.has("released", "released"))
+
+
+def _tray_words(case: Case) -> str:
+    """What of what came off does not go back on."""
+    resolved = case.resolved
+    on = {part for step in resolved.sheet.steps if step.stage == "rebuild" for part in step.puts_on}
+    off = [part for step in resolved.sheet.steps for part in step.takes_off if part in resolved.parts]
+    condemned = {Verdict.REPLACE, Verdict.SEND_OUT}
+    scrap = [
+        resolved.parts[key].name.lower()
+        for key in off
+        if key not in on or renewed(resolved, key) or standing(case, key) in condemned
+    ]
+    return f"only old parts for scrap are left ({', '.join(scrap)})" if scrap else "it is empty"
+
+
+def _left_words(case: Case) -> str:
+    lines = case.resolved.kit_lines
+    unused = [
+        lines[one.line].name
+        for marked in case.state.book("kits").values()
+        for one in marked.value.lines
+        if not one.used and one.counted and one.line in lines
+    ]
+    return f"only {', '.join(unused)} is left over, not used" if unused else "nothing of it is left over"
+
+
+def words(resolved: Resolved, payload: Payload) -> str:
+    if isinstance(payload, Accounted):
+        return f"tray and kit accounted for{f': {payload.note}' if payload.note else ''}"
+    if isinstance(payload, Disposed):
+        return "waste disposed of"
+    if isinstance(payload, Released):
+        return f"released{f': {payload.remark}' if payload.remark else ''}"
+    return f"reopened: {payload.reason}" if isinstance(payload, Reopened) else ""

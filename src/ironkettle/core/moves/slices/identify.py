@@ -1,0 +1,115 @@
+"""The size of an element that the sheet leaves to measuring: measured, matched, chosen."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.buildsheets.facts import gland_of
+from ironkettle.core.buildsheets.fields import Length
+from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.errors import RuleError
+from ironkettle.core.moves.log import Case, Mark, Payload, State
+from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.moves.resolved import ElementAt, Resolved
+from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
+from ironkettle.core.rings import Condition, RingSize
+
+_OFFERED = 6
+
+
+class SizeChosen(Payload):
+    """``size``: series and designation in one, as *AS568 214*; or the words of a seal that is no O-ring.
+
+    What was measured stands beside it; what the groove says of it is worked out by the server, not sent.
+    """
+
+    kind: Literal["size_chosen"] = "size_chosen"
+    element: ItemKey
+    size: Short
+    inside_diameter: Length | None = None
+    section: Length | None = None
+    condition: Condition = Condition.USED
+    reason: Note = ""
+
+
+PAYLOADS = (SizeChosen,)
+
+
+def check(case: Case, payload: SizeChosen) -> None:
+    known("element", payload.element, case.resolved.elements, "element")
+    if case.resolved.elements[payload.element].spec.kind.value == "o_ring":
+        ring_of(case, payload.size)
+
+
+def ring_of(case: Case, size: str) -> RingSize:
+    """The ring a size names. Raises RuleError naming the field."""
+    series, _, designation = size.strip().rpartition(" ")
+    return case.tables.rings.find(series, designation, "size")
+
+
+def apply(state: State, payload: SizeChosen, mark: Mark) -> None:
+    state.note("sizes", payload.element, payload, mark)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    for key, at in case.resolved.elements.items():
+        if at.spec.identify:
+            opened = any(at.station.key in step.opens for step in case.resolved.sheet.steps)
+            after = {f"find:{key}": ""} if opened else {}
+            yield Draft(_move(case, at), case.state.has("sizes", key), after=after)
+
+
+def _move(case: Case, at: ElementAt) -> Move:
+    fitting = _fitting(case, at)
+    asks = [
+        Ask(
+            "inside_diameter",
+            Read.LENGTH,
+            "Inside diameter of the old one",
+            unit="mm",
+            limit=(0.5, 1000.0),
+            optional=True,
+        ),
+        Ask("section", Read.LENGTH, "Its section", unit="mm", limit=(0.5, 30.0), optional=True),
+    ]
+    if fitting:
+        asks.insert(0, Ask("size", Read.CHOICE, "Size to fit", fitting))
+    else:
+        asks.insert(0, Ask("size", Read.TEXT, "Size to fit: shaft × bore × width"))
+    return Move(
+        f"identify:{at.key}",
+        Chapter.MATCH,
+        Kind.IDENTIFY,
+        at.key,
+        f"Find the size of the {at.spec.name}",
+        {"kind": "size_chosen", "element": at.key},
+        place=at.station.key,
+        asks=tuple(asks),
+    )
+
+
+def _fitting(case: Case, at: ElementAt) -> tuple[Choice, ...]:
+    """Ring sizes that fit the groove, the best first."""
+    if at.spec.kind.value != "o_ring":
+        return ()
+    try:
+        gland = gland_of(case.resolved.sheet, at.station, at.seat)
+    except RuleError:
+        return ()
+    if gland is None:
+        return ()
+    found = case.tables.fits(gland, _OFFERED)
+    return tuple(
+        Choice(
+            f"{one.size.series} {one.size.designation}",
+            f"{one.size.series} {one.size.designation}: {one.size.inside_diameter:g} × {one.size.section:g} mm",
+            one.check.verdict,
+        )
+        for one in found
+    )
+
+
+def words(resolved: Resolved, payload: SizeChosen) -> str:
+    at = resolved.elements.get(payload.element)
+    return f"size of the {at.spec.name if at else payload.element}: {payload.size}"

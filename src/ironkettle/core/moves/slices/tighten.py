@@ -1,0 +1,279 @@
+"""Fasteners tightened: one pass of a phase to a torque, or a phase in words, at the step that tightens the group."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ironkettle.core.buildsheets.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.buildsheets.fields import Torque
+from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.buildsheets.work import StepSpec
+from ironkettle.core.errors import fault
+from ironkettle.core.moves.log import Case, Mark, Payload, State
+from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.runs import WrenchUsed
+from ironkettle.core.moves.slices.again import undone
+from ironkettle.core.moves.slices.base import ItemKey, Note, Short, after_steps, known
+from ironkettle.core.quantities import read_torque
+from ironkettle.core.tightening import Layout, TorqueRange, Turn, turns_of
+from ironkettle.core.tightening.setting import BARE_TARGET_PCT
+
+
+class ReadAt(Payload):
+    number: int = Field(ge=1, le=64)
+    reading: Torque
+
+
+class GroupTightened(Payload):
+    """``turn``: which pass of the phase, from 1. Torques stand in ``readings``; other phases in ``done`` and a word.
+
+    ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server.
+    """
+
+    kind: Literal["group_tightened"] = "group_tightened"
+    group: ItemKey
+    phase: int = Field(ge=0, le=20)
+    turn: int = Field(default=1, ge=1, le=20)
+    readings: list[ReadAt] = Field(default_factory=list, max_length=64)
+    done: bool | None = None
+    wrench: Short | None = None
+    wrench_used: WrenchUsed | None = None
+    note: Note = ""
+
+
+PAYLOADS = (GroupTightened,)
+
+
+def range_of(phase: Phase) -> TorqueRange:
+    """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
+    if phase.target is not None:
+        target = read_torque(phase.target, "target")
+        spread = target * (phase.tolerance_pct or BARE_TARGET_PCT) / 100
+        return TorqueRange(target - spread, target + spread)
+    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
+
+
+def _turns(group: FastenerGroup, phase: Phase) -> tuple[Turn, ...]:
+    layout = group.layout if group.count > 1 else Layout.SINGLE
+    return turns_of(layout, group.count, phase.passes_pct)
+
+
+def turn_range(phase: Phase, turn: Turn) -> TorqueRange:
+    """Between what a reading of one pass is right: a share of the range before the last. [N·m]"""
+    whole = range_of(phase)
+    return TorqueRange(whole.low * turn.pct / 100, whole.high * turn.pct / 100)
+
+
+def check(case: Case, payload: GroupTightened) -> None:
+    known("group", payload.group, case.resolved.groups, "fastener group")
+    group = case.resolved.groups[payload.group]
+    if payload.phase >= len(group.phases):
+        raise fault("phase", f"there are {len(group.phases)} phases", f"0 to {len(group.phases) - 1}")
+    phase = group.phases[payload.phase]
+    if phase.to is not PhaseTo.TORQUE:
+        if payload.done is not True:
+            raise fault("done", phase_words(case.resolved, group, phase), "yes")
+        return
+    turns = _turns(group, phase)
+    if payload.turn > len(turns):
+        raise fault("turn", f"there are {len(turns)} passes", f"1 to {len(turns)}")
+    turn = turns[payload.turn - 1]
+    read = {one.number for one in payload.readings}
+    missing = [number for number in turn.sequence if number not in read]
+    if missing:
+        raise fault("readings", f"number {missing[0]} is not read")
+    right = turn_range(phase, turn)
+    for index, one in enumerate(payload.readings):
+        if one.number not in turn.sequence:
+            raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
+        value = read_torque(one.reading, "reading")
+        if not right.low - 1e-9 <= value <= right.high + 1e-9:
+            text = f"number {one.number} is not tight: {one.reading} is outside {right.low:.1f} to {right.high:.1f} N·m"
+            raise fault(f"readings.{index}.reading", text, f"{right.low:.1f} to {right.high:.1f} N·m")
+    _check_wrench(case, payload)
+
+
+def _check_wrench(case: Case, payload: GroupTightened) -> None:
+    if payload.wrench is None:
+        raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
+    used = _listed(case, payload.wrench)
+    if used is None:
+        return
+    low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
+    for one in payload.readings:
+        if not low <= read_torque(one.reading, "reading") <= high:
+            text = f"{used.name} reads from {used.low} to {used.high}; {one.reading} is not in its range"
+            raise fault("wrench", text, "a wrench that reaches")
+
+
+def _listed(case: Case, wrench: str | None) -> WrenchUsed | None:
+    """The wrench of the shop's list by its key or name; None where it is none of them."""
+    named = {one.name: one for one in case.wrenches.values()}
+    return case.wrenches.get(wrench or "") or named.get(wrench or "")
+
+
+def complete(case: Case, payload: GroupTightened) -> GroupTightened:
+    """The entry with the wrench as the shop's list has it now; nothing of that is taken from who sends it."""
+    return payload.model_copy(update={"wrench_used": _listed(case, payload.wrench)})
+
+
+def as_sent(payload: GroupTightened) -> GroupTightened:
+    """The entry without what the server set."""
+    return payload.model_copy(update={"wrench_used": None})
+
+
+def apply(state: State, payload: GroupTightened, mark: Mark) -> None:
+    """Readings of one pass that came in several entries are kept together."""
+    key = (payload.group, payload.phase, payload.turn)
+    before = state.get("tightened", key)
+    if before is not None and payload.readings:
+        now_read = {one.number for one in payload.readings}
+        kept = [one for one in before.readings if one.number not in now_read]
+        payload = payload.model_copy(update={"readings": [*kept, *payload.readings]})
+    state.note("tightened", key, payload, mark)
+
+
+def _is_done(case: Case, at: _At) -> bool:
+    marked = case.state.book("tightened").get((at.group.key, at.index, at.turn))
+    if marked is None or undone(case, "groups", at.group.key, marked.mark):
+        return False
+    told = marked.value
+    if at.phase.to is not PhaseTo.TORQUE:
+        return True
+    return set(at.turns[at.turn - 1].sequence) <= {one.number for one in told.readings}
+
+
+@dataclass(frozen=True, slots=True)
+class _At:
+    """One pass of a phase of a group, at its step."""
+
+    group: FastenerGroup
+    index: int
+    phase: Phase
+    turn: int
+    turns: tuple[Turn, ...]
+
+    @property
+    def key(self) -> str:
+        return f"tighten:{self.group.key}:{self.index}:{self.turn}"
+
+
+def passes_of(group: FastenerGroup) -> Iterator[_At]:
+    """Every pass of every phase of a group, in order."""
+    for index, phase in enumerate(group.phases):
+        turns = _turns(group, phase) if phase.to is PhaseTo.TORQUE else ()
+        for turn in range(1, max(len(turns), 1) + 1):
+            yield _At(group, index, phase, turn, turns)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    bound = {key: step for step in case.resolved.sheet.steps if step.stage == "rebuild" for key in step.tightens}
+    for group in case.resolved.sheet.fasteners:
+        before: str | None = None
+        for at in passes_of(group):
+            step = _step_of(case, at.phase, bound.get(group.key))
+            after = {f"step:{step.key}": "", **after_steps(case, step.key)} if step else _all_rebuilt(case)
+            if before is not None:
+                after[before] = ""
+            yield Draft(_move(case, at), _is_done(case, at), step=step.key if step else None, after=after)
+            before = at.key
+
+
+def _step_of(case: Case, phase: Phase, bound: StepSpec | None) -> StepSpec | None:
+    return case.resolved.steps.get(phase.at or "", bound) if phase.at else bound
+
+
+def _all_rebuilt(case: Case) -> dict[str, str]:
+    return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
+
+
+def _wrenches(case: Case, most: float) -> tuple[Choice, ...]:
+    """The shop's wrenches, those that reach a torque first and of them the smallest. [N·m]"""
+
+    def rank(key: str) -> tuple[bool, float]:
+        used = case.wrenches[key]
+        reaches = read_torque(used.low, "low") <= most <= read_torque(used.high, "high")
+        return not reaches, read_torque(used.high, "high")
+
+    def told(used: WrenchUsed) -> str:
+        ended = used.calibrated_until is not None and used.calibrated_until < case.now.date()
+        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if ended else ''}"
+
+    return tuple(Choice(key, told(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
+
+
+def _move(case: Case, at: _At) -> Move:
+    resolved = case.resolved
+    entry: dict[str, Any] = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
+    asks: tuple[Ask, ...] = (Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase)),)
+    text = f"{at.group.name}: {phase_words(resolved, at.group, at.phase)}"
+    if at.phase.to is PhaseTo.TORQUE:
+        turn = at.turns[at.turn - 1]
+        right = turn_range(at.phase, turn)
+        entry["readings"] = [{"number": number} for number in turn.sequence]
+        asks = (
+            _wrench_ask(case, right.high),
+            *(
+                Ask(
+                    f"readings.{place}.reading",
+                    Read.TORQUE,
+                    f"Number {number}",
+                    unit="N·m",
+                    limit=(right.low, right.high),
+                )
+                for place, number in enumerate(turn.sequence)
+            ),
+        )
+        named = f", pass {at.turn} of {len(at.turns)} ({turn.name})" if len(at.turns) > 1 else ""
+        order = f": {' → '.join(str(n) for n in turn.sequence)}" if at.group.count > 1 else ""
+        text = f"{at.group.name}: {right.low:.4g} to {right.high:.4g} N·m{named}{order}"
+    return Move(
+        at.key,
+        Chapter.REBUILD,
+        Kind.TIGHTEN,
+        at.group.key,
+        text,
+        entry,
+        why=at.phase.why,
+        caution=at.phase.caution,
+        place=at.group.part,
+        hold=f"Kept from turning: {at.group.locking}" if at.group.locking else None,
+        asks=asks,
+    )
+
+
+def _wrench_ask(case: Case, most: float) -> Ask:
+    choices = _wrenches(case, most)
+    return Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+
+
+def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
+    """A phase in words."""
+    back = "back" if phase.back else "on"
+    if phase.to is PhaseTo.TURNS:
+        turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
+        amount = f"{turns[0]:g}" if turns[0] == turns[1] else f"{turns[0]:g} to {turns[1]:g}"
+        return f"{amount} turns {back}"
+    if phase.to is PhaseTo.SLOT:
+        return f"{'back' if phase.back else 'on'} to the nearest of {phase.slots} slots"
+    if phase.to is PhaseTo.GAP and phase.gap:
+        return f"a gap of {phase.gap[0]} to {phase.gap[1]} remains"
+    return {
+        PhaseTo.HAND: "hand tight", PhaseTo.LOOSEN: "loosen again", PhaseTo.STOP: "to the stop, metal to metal",
+        PhaseTo.MARK: "to its mark", PhaseTo.TORQUE: "to torque",
+    }.get(phase.to, phase.to.value)  # fmt: skip
+
+
+def words(resolved: Resolved, payload: GroupTightened) -> str:
+    group = resolved.groups.get(payload.group)
+    name = group.name if group else payload.group
+    if payload.readings:
+        read = ", ".join(f"{one.number}: {one.reading}" for one in payload.readings)
+        return f"{name}, pass {payload.turn}: {read} with {payload.wrench_used.name if payload.wrench_used else payload.wrench}"
+    phase = phase_words(resolved, group, group.phases[payload.phase]) if group else "done"
+    return f"{name}: {phase}"

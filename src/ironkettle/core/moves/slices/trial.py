@@ -1,0 +1,367 @@
+"""A test run: a pressure hold judged from its trace, a test of another kind told in words with its sign.
+
+A hold is told in one entry, or recorded as it comes: begun, its samples in parts, closed with its verdict.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Any, Literal
+from uuid import UUID
+
+from pydantic import Field
+
+from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.buildsheets.trials import TestKind, TestSpec
+from ironkettle.core.errors import RefusedError, fault
+from ironkettle.core.moves.judging import analysis_of, judged, planned_hold
+from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
+from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
+from ironkettle.core.moves.slices.again import apart_since
+from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
+from ironkettle.core.moves.slices.step import refuse_if_apart
+from ironkettle.core.pressure import (
+    LEAST_READINGS,
+)
+from ironkettle.core.quantities import read_gauge_pressure
+
+When = Literal["as_found", "as_left"]
+MOST_SAMPLES = 20_000
+_SHORTEST_WORD = 4
+
+
+class TestRun(Payload):
+    """A run told in one. A hold has its gauge and its samples; the others whether the sign was seen, and what was read."""
+
+    __test__ = False
+    kind: Literal["test_run"] = "test_run"
+    test: ItemKey
+    when: When
+    gauge: GaugeUsed | None = None
+    samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
+    compliance: MeasuredInPlace | None = None
+    seen: bool | None = None
+    value: Short | None = None
+    note: Note = ""
+
+
+class TestStarted(Payload):
+    """A run begins; its samples follow as they come. ``compliance`` takes the place of the sheet's volume and modulus."""
+
+    __test__ = False
+    kind: Literal["test_started"] = "test_started"
+    test: ItemKey
+    run: UUID
+    gauge: GaugeUsed
+    source: Literal["typed", "csv", "stand"]
+    when: When = "as_left"
+    compliance: MeasuredInPlace | None = None
+
+
+class TestSamples(Payload):
+    """Samples of a running test, times running forward over all of them; all of a run are of one hold of the stand."""
+
+    __test__ = False
+    kind: Literal["test_samples"] = "test_samples"
+    run: UUID
+    samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
+    hold: int | None = Field(default=None, ge=1, le=2**31 - 1)
+
+
+class TestClosed(Payload):
+    """A run ends: with its verdict, or ``abandoned`` with a word why."""
+
+    __test__ = False
+    kind: Literal["test_closed"] = "test_closed"
+    run: UUID
+    note: Note = ""
+    abandoned: bool = False
+
+
+PAYLOADS = (TestRun, TestStarted, TestSamples, TestClosed)
+# The gauge a trace is asked for on where the shop's list has none: a tenth of a bar in 250 bar.
+USUAL_GAUGE = GaugeUsed(name="Digital gauge 250 bar", range="250 bar", resolution="0.1 bar", accuracy_pct=0.5)
+
+
+def _spec(case: Case, key: str) -> TestSpec:
+    tests = {one.key: one for one in case.resolved.sheet.tests}
+    known("test", key, tests, "test")
+    return tests[key]
+
+
+def check(case: Case, payload: Payload) -> None:
+    if isinstance(payload, TestRun):
+        _check_told(case, payload)
+    elif isinstance(payload, TestStarted):
+        spec = _may_run(case, payload.test, payload.when)
+        if spec.kind is not TestKind.PRESSURE_HOLD:
+            raise fault("test", f"{spec.name} is told in one: was its sign seen, what was read")
+        if str(payload.run) in case.state.runs:
+            raise RefusedError("run-exists", "this run was started already")
+        _check_gauge(case, spec, payload.gauge)
+        planned_hold(case, spec, payload.gauge, payload.compliance)
+    elif isinstance(payload, TestSamples):
+        _check_samples(_open_run(case, payload.run), payload)
+    elif isinstance(payload, TestClosed):
+        _check_closing(case, _open_run(case, payload.run), payload)
+
+
+def _may_run(case: Case, test: str, when: When) -> TestSpec:
+    spec = _spec(case, test)
+    if spec.when not in {when, "both"}:
+        raise fault("when", f"{spec.name} is run {'as found' if spec.when == 'as_found' else 'as left'}", spec.when)
+    if when == "as_left":
+        refuse_if_apart(case)
+    elif any(step.key in case.state.book("steps") and step.stage == "strip" for step in case.resolved.sheet.steps):
+        raise RefusedError("apart", "the unit is being stripped; what it was like before can be tested no more")
+    return spec
+
+
+def _check_told(case: Case, payload: TestRun) -> None:
+    spec = _may_run(case, payload.test, payload.when)
+    if spec.kind is not TestKind.PRESSURE_HOLD:
+        if payload.seen is None:
+            raise fault("seen", f"was it seen: {sign_of(spec)}?", "yes", "no")
+        return
+    if payload.gauge is None:
+        raise fault("gauge", "on which gauge was it read?")
+    _check_gauge(case, spec, payload.gauge)
+    _forward(payload.samples, -1.0)
+    _check_reach(payload.samples, payload.gauge)
+    if len(payload.samples) < 2:
+        raise fault("samples", "a hold needs its readings")
+
+
+def _check_gauge(case: Case, spec: TestSpec, gauge: GaugeUsed) -> None:
+    if read_gauge_pressure(gauge.range, "gauge.range") < read_gauge_pressure(spec.pressure or "", "pressure"):
+        raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
+    if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
+        raise fault("gauge.resolution", "must be above zero", "0.1 bar")
+    listed = next((one for one in case.gauges.values() if one.name == gauge.name), None)
+    if listed is not None and listed != gauge:
+        text = f"the shop's list has {listed.name} with {listed.range}, {listed.resolution}, ±{listed.accuracy_pct:g} %"
+        raise fault("gauge", f"{text}; take it from there")
+
+
+def _forward(samples: Sequence[SampleRead], last: float) -> None:
+    for index, sample in enumerate(samples):
+        if sample.t_s <= last:
+            text = f"time {sample.t_s:g} s does not come after {last:g} s"
+            raise fault(f"samples.{index}.t_s", text, "times running forward")
+        last = sample.t_s
+
+
+# A gauge at its stop shows a little more than its range.
+_PAST_RANGE = 1.02
+
+
+def _check_reach(samples: Sequence[SampleRead], gauge: GaugeUsed) -> None:
+    """Raises RuleError for a reading that this gauge cannot show."""
+    most = _PAST_RANGE * read_gauge_pressure(gauge.range, "gauge.range")
+    for index, sample in enumerate(samples):
+        if sample.pressure_mpa > most:
+            text = f"{sample.pressure_mpa * 10:.1f} bar is above the range of {gauge.name}, {gauge.range}"
+            raise fault(f"samples.{index}.pressure_mpa", text, f"up to {gauge.range}")
+
+
+def _open_run(case: Case, key: UUID) -> Run:
+    run = case.state.runs.get(str(key))
+    if run is None:
+        raise fault("run", "no such test run in this job")
+    if run.closed is not None:
+        raise RefusedError("run-closed", "this run is closed; start a new one")
+    return run
+
+
+def _check_samples(run: Run, payload: TestSamples) -> None:
+    if not payload.samples:
+        raise fault("samples", "no readings came")
+    if run.source == "stand" and payload.hold is None:
+        raise fault("hold", "say on which hold of the stand these were read")
+    if run.hold is not None and payload.hold != run.hold:
+        text = "the stand holds something else now than when this run began (was it started again?); start a new run"
+        raise RefusedError("other-hold", text)
+    _forward(payload.samples, run.last_s)
+    if run.gauge is not None:
+        _check_reach(payload.samples, run.gauge)
+
+
+def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
+    if payload.abandoned:
+        if len(payload.note) < _SHORTEST_WORD:
+            raise fault("note", "say in a word why the run is given up", "the hose burst")
+        return
+    spec = _spec(case, run.test)
+    found = analysis_of(case, spec, run, case.recorded)
+    held = run.last_s - run.first_s if run.count else 0.0
+    assert run.gauge is not None
+    wanted = planned_hold(case, spec, run.gauge, run.compliance)
+    if found is not None and found.verdict in {"pass", "fail", "invalid"}:
+        return
+    if run.count < LEAST_READINGS or held < wanted:
+        text = f"{run.count} readings over {held:.0f} s; {LEAST_READINGS} over {wanted:.0f} s are needed"
+        raise RefusedError("too-short", f"{text}. Go on holding, or give the run up with a word")
+
+
+def judgement_of(case: Case, payload: Payload) -> Judgement | None:
+    """What the run comes to that this entry tells or closes; None for an entry that closes none."""
+    if isinstance(payload, TestRun):
+        spec = _spec(case, payload.test)
+        if spec.kind is TestKind.PRESSURE_HOLD:
+            return judged(spec, analysis_of(case, spec, payload, payload.samples))
+        verdict: Literal["pass", "fail"] = "pass" if payload.seen else "fail"
+        return Judgement(verdict=verdict, limit=sign_of(spec), wanted=payload.value or "")
+    if isinstance(payload, TestClosed) and not payload.abandoned:
+        run = case.state.runs[str(payload.run)]
+        spec = _spec(case, run.test)
+        return judged(spec, analysis_of(case, spec, run, case.recorded))
+    return None
+
+
+def apply(state: State, payload: Payload, mark: Mark) -> None:
+    if isinstance(payload, TestRun):
+        run = Run(
+            str(mark.entry), payload.test, payload.when, mark, payload.gauge, compliance=payload.compliance, closed=mark,
+            seen=payload.seen, value=payload.value, note=payload.note,
+        )  # fmt: skip
+        run.take(mark.chunks)
+        state.runs[run.key] = run
+    elif isinstance(payload, TestStarted):
+        run = Run(str(payload.run), payload.test, payload.when, mark, payload.gauge, payload.source, payload.compliance)
+        state.runs[run.key] = run
+    elif isinstance(payload, TestSamples) and (present := state.runs.get(str(payload.run))):
+        present.take(mark.chunks)
+        present.hold = present.hold or payload.hold
+    elif isinstance(payload, TestClosed) and (present := state.runs.get(str(payload.run))):
+        present.closed, present.note, present.abandoned = mark, payload.note, payload.abandoned
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    sheet = case.resolved.sheet
+    safe = {f"step:{step.key}": "make it safe first" for step in sheet.steps if step.stage == "safe"}
+    runs = {key: step for step in sheet.steps for key in step.runs}
+    rebuilt = {f"step:{step.key}": "" for step in sheet.steps if step.stage == "rebuild"}
+    for spec in sheet.tests:
+        if spec.when in {"as_found", "both"}:
+            # On the machine before it is made safe, on the stand or bench after it.
+            after = {} if spec.place == "machine" else safe
+            done = any(run.counts for run in case.state.runs_of(spec.key, "as_found"))
+            yield Draft(_move(case, spec, "as_found"), done, after=after)
+        if spec.when in {"as_left", "both"}:
+            step = runs.get(spec.key)
+            after = {f"step:{step.key}": ""} if step else {f"step:{key}": "" for key in spec.after} or rebuilt
+            if not step:
+                after = {**after, **_ready(case)}
+            passed = _passed(case, spec, at_a_step=step is not None)
+            yield Draft(_move(case, spec, "as_left"), passed, step=step.key if step else None, after=after)
+
+
+def _ready(case: Case) -> dict[str, str]:
+    """Everything that is tightened and set stands before a test of the finished unit."""
+    steps = [step for step in case.resolved.sheet.steps if step.stage == "rebuild"]
+    return {f"step:{step.key}": "the unit is apart" for step in steps if step.puts_on or step.closes}
+
+
+def counting_run(state: State, test: str) -> Run | None:
+    """The run that counts for a test of the finished unit: the last one closed with a verdict."""
+    closed = [run for run in state.runs_of(test, "as_left") if run.counts]
+    return closed[-1] if closed else None
+
+
+def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
+    run = counting_run(case.state, spec.key)
+    if run is None or run.judgement is None or run.judgement.verdict != "pass":
+        return False
+    return at_a_step or not worked_since(case, run)
+
+
+def worked_since(case: Case, run: Run) -> bool:
+    """Whether the unit was worked on after a run was closed: then it was another unit that passed."""
+    assert run.closed is not None
+    if apart_since(case, run.closed):
+        return True
+    seq = run.closed.seq
+    rebuild = {step.key for step in case.resolved.sheet.steps if step.stage in {"strip", "rebuild"}}
+    steps = [marked for key, marked in case.state.book("steps").items() if key in rebuild]
+    others = [marked for book in ("fitted", "tightened", "settings") for marked in case.state.book(book).values()]
+    return any(marked.mark.seq > seq for marked in (*steps, *others))
+
+
+def _move(case: Case, spec: TestSpec, when: When) -> Move:
+    entry: dict[str, Any] = {"kind": "test_run", "test": spec.key, "when": when}
+    asks: tuple[Ask, ...]
+    if spec.kind is TestKind.PRESSURE_HOLD:
+        used = _gauge_for(case, spec)
+        entry["gauge"] = used.model_dump(mode="json")
+        held = planned_hold(case, spec, used)
+        pressure = read_gauge_pressure(spec.pressure or "", "pressure")
+        needs = {
+            "pressure_mpa": pressure,
+            "seconds": round(1.1 * held + 20, 1),
+            "every_s": round(max(held / 60, 2.0), 1),
+        }
+        asks = (Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit),)
+    else:
+        asks = (Ask("seen", Read.YES_NO, sign_of(spec)), Ask("value", Read.TEXT, "What was read", optional=True))
+    as_found = when == "as_found"
+    return Move(
+        f"test:{spec.key}:{when}",
+        Chapter.AS_FOUND if as_found else Chapter.TEST,
+        Kind.TEST,
+        spec.key,
+        f"{spec.name}{', as found' if as_found else ''}",
+        entry,
+        why=spec.how,
+        caution=spec.caution,
+        place=next(iter(spec.all_zones), None),
+        hold=f"State: {spec.state}" if spec.state else None,
+        asks=asks,
+    )
+
+
+def _gauge_for(case: Case, spec: TestSpec) -> GaugeUsed:
+    """The shop's gauge that needs the shortest hold, those in calibration first; an imagined one where none reaches."""
+    pressure = read_gauge_pressure(spec.pressure or "", "pressure")
+    reach = [one for one in case.gauges.values() if read_gauge_pressure(one.range, "gauge.range") >= pressure]
+    today = case.now.date()
+    ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}
+    if reach:
+        return min(reach, key=lambda one: (one.name in ended, planned_hold(case, spec, one)))
+    if pressure <= read_gauge_pressure(USUAL_GAUGE.range, "gauge.range"):
+        return USUAL_GAUGE
+    return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
+
+
+def sign_of(spec: TestSpec) -> str:
+    """What is looked for, in words, from the figures of its kind."""
+    if spec.sign:
+        return spec.sign
+    figures = [
+        f"{words} {value}".strip()
+        for words, value in (
+            ("", spec.value), ("limit", spec.limit), ("lock-up", spec.lock_up), ("spread", spec.spread),
+            ("reseat", spec.reseat), ("never below", spec.floor), ("never above", spec.ceiling),
+            ("breakaway", spec.breakaway), ("running", spec.running), ("to", spec.to), ("within", spec.within),
+        )
+        if value
+    ]  # fmt: skip
+    return f"{spec.what or spec.quantity or spec.name}: {', '.join(figures).strip()}"
+
+
+def words(resolved: Resolved, payload: Payload) -> str:
+    if isinstance(payload, TestClosed):
+        return f"test run {'given up' if payload.abandoned else 'closed'}{f': {payload.note}' if payload.note else ''}"
+    if isinstance(payload, TestSamples):
+        return "readings recorded"
+    assert isinstance(payload, TestRun | TestStarted)
+    spec = next((one for one in resolved.sheet.tests if one.key == payload.test), None)
+    name = f"{spec.name if spec else payload.test}, {'as found' if payload.when == 'as_found' else 'as left'}"
+    if isinstance(payload, TestStarted):
+        measured = payload.compliance
+        beside = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
+        return f"{name}: started with {payload.gauge.name}{beside}"
+    if payload.gauge:
+        return f"{name}: held on {payload.gauge.name}"
+    return f"{name}: {'seen' if payload.seen else 'not seen'}{f', {payload.value}' if payload.value else ''}"

@@ -1,0 +1,124 @@
+"""What a certificate may claim: only what the log shows, and beside it whatever was not done."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+import pytest
+
+from ironkettle.core.jobs import compose_statement
+from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
+from tests.bench import TAMSIN, Job, filled, trace
+from tests.tiny import sheet_of, unit
+
+RAM = sheet_of(unit("swing-bridge-ram"))
+HOLD = "test:rod-side-hold:as_left"
+FIT = "Repaired as recorded, and tested, and fit for service."
+
+
+def stated(job: Job) -> tuple[str, ...]:
+    return compose_statement(job.case(), job.moves())
+
+
+def worked(until: str, found: dict[str, dict[str, Any]] | None = None) -> Job:
+    job = Job(RAM)
+    while (move := job.next()) is not None and move.key != until:
+        job.do(filled(move, **(found or {}).get(move.key, {})))
+    return job
+
+
+def test_a_unit_that_was_worked_and_tested_is_fit_and_nothing_stands_beside_it_but_what_was_kept() -> None:
+    told = stated(worked("sign"))
+    assert told[0] == FIT
+    assert set(told[1:]) == {"The old piston wear band was kept.", "The old rod wear band was kept."}
+
+
+def test_one_that_was_not_tested_is_not_said_to_be() -> None:
+    told = stated(worked(HOLD))
+    claim = "Repaired as recorded, and not tested as it must be: Hold on the rod side, Hold on the cap side"
+    assert told[0] == f"{claim}. Read what stands beside it."
+    assert "Hold on the rod side: not run." in told
+
+
+def test_a_run_that_failed_stands_beside_the_one_that_passed() -> None:
+    job = worked(HOLD)
+    needs = dict(job.move(HOLD).asks[0].needs or {})
+    # A tenth of the pressure.
+    job.do(filled(job.move(HOLD)) | {"samples": list(trace(**needs | {"pressure_mpa": 1.8}))})
+    assert "Hold on the rod side, run 1: was not held as it must be." in stated(job)
+    job.walk(until=lambda move: move.key == "sign")
+    told = stated(job)
+    assert told[0] == FIT
+    assert "Hold on the rod side, run 1: was not held as it must be; it was run again." in told
+
+
+def test_a_run_given_up_is_told_with_its_word() -> None:
+    job = worked(HOLD)
+    gauge, run = dict(job.move(HOLD).entry)["gauge"], "00000000-0000-4000-8000-000000000001"
+    job.do({"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "typed"})
+    job.do({"kind": "test_closed", "run": run, "abandoned": True, "note": "the hose burst"})
+    job.walk(until=lambda move: move.key == "sign")
+    assert "Hold on the rod side, run 1: given up, the hose burst." in stated(job)
+
+
+def test_work_after_a_test_takes_the_claim_back() -> None:
+    job = worked("account")
+    job.do(filled(job.move("fit:rod-lip")))
+    told = stated(job)
+    assert "not tested as it must be" in told[0]
+    assert "Hold on the rod side: passed, and the unit was worked on after it." in told
+
+
+def test_what_was_passed_over_stands_against_it_with_ground_and_reason() -> None:
+    job = worked("step:bleed")
+    job.do({"kind": "move_skipped", "move": "step:bleed", "reason": "came in pieces", "grounds": "never_live"})
+    job.author = TAMSIN
+    job.walk(until=lambda move: move.key == "sign")
+    told = stated(job)
+    assert told[0].endswith("Read what stands beside it.")
+    assert any(
+        "Passed over: Bleed both sides" in one and "never under pressure; came in pieces." in one for one in told
+    )
+
+
+def test_a_part_that_was_short_and_never_came_stands_against_it() -> None:
+    job = worked("order:k-lip", {"count:FN-K-5028": {"lines.0.counted": 1}})
+    assert "piston lip seal 50 × 40 × 8: 1 short and not come by the end." in stated(job)
+
+
+@pytest.mark.parametrize(("until", "told"), [(date(2026, 11, 23), True), (date(2026, 11, 24), False)])
+def test_a_tool_past_its_calibration_is_named(until: date, told: bool) -> None:
+    job = Job(RAM)
+    job.wrenches = {
+        "w": WrenchUsed(name="Old wrench", low="5 N·m", high="300 N·m", accuracy_pct=4, calibrated_until=until)
+    }
+    job.gauges = {
+        "g": GaugeUsed(
+            name="Old gauge", range="250 bar", resolution="0.1 bar", accuracy_pct=0.5, calibrated_until=until
+        )
+    }
+    job.walk(until=lambda move: move.key == "sign")
+    found = {
+        f"{name} was used past its calibration, which ended on 2026-11-23." for name in ("Old wrench", "Old gauge")
+    }
+    assert (found <= set(stated(job))) is told
+    assert (found & set(stated(job)) == set()) is not told
+
+
+def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_none() -> None:
+    document = unit("loader-lift-ram")
+    timed = next(step for step in document["steps"] if "timer" in step)
+    for may_cut in (True, False):
+        timed["timer"]["may_cut"] = may_cut
+        job = Job(sheet_of(document))
+        job.author = TAMSIN
+        job.walk(until=lambda move: move.key == "sign")
+        cut = [one for one in stated(job) if one.startswith("Cut short, 10 min for the piston ring")]
+        assert len(cut) == (0 if may_cut else 1)
+
+
+def test_a_size_that_does_not_fit_its_groove_is_told_whoever_chose_it() -> None:
+    job = worked("count:FN-K-5028", {"identify:gland-ring": {"size": "AS568 222"}})
+    text = "The size chosen for the gland outer O-ring, AS568 222, is outside the usual limits of its groove."
+    assert text in stated(job)
