@@ -1,18 +1,87 @@
-"""Before serving: migrate the database and load the demo once."""
+"""Before serving: ``python -m ironkettle.prepare [--demo|--seed|--empty] [--everyone-has-a-pin]``.
+
+Migrates under the owner's role, grants the application's role what it may do, loads the demo into an
+empty workshop. What stops it is told in one sentence, the last line on standard error.
+"""
 
 from __future__ import annotations
 
-from sqlalchemy import Engine
+import sys
+from datetime import UTC, datetime
 
+from sqlalchemy import Engine, make_url
+from sqlalchemy.exc import OperationalError
+
+from ironkettle.core.errors import RefusedError, RuleError
 from ironkettle.demo.load import load_demo
-from ironkettle.store.base import session_of
-from ironkettle.store.migrate import current_revision, migrate, newest_revision
+from ironkettle.settings import Settings, sqlalchemy_url
+from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.grants import grant_application
+from ironkettle.store.jobs import DamagedLogError, JobRow
+from ironkettle.store.logs import jobs_without_snapshot, keep_up, state_of
+from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
+from ironkettle.store.people import people_without_secret
+from ironkettle.store.shop import shop_of
 
 
-def prepare(engine: Engine, *, demo: bool) -> None:
-    """Bring the database to the newest migration; load the demo into an empty workshop."""
-    if current_revision(engine) != newest_revision():
-        migrate(engine)
-    if demo:
-        with session_of(engine) as session:
-            load_demo(session)
+def prepare(owner: Engine, *, application_role: str) -> None:
+    """Bring the database to the newest migration. Raises NewerDatabaseError for one from a later version."""
+    revision = current_revision(owner)
+    if revision and not is_known(revision):
+        raise NewerDatabaseError(revision)
+    if revision != newest_revision():
+        migrate(owner)
+    grant_application(owner, application_role)
+
+
+def _keep_up(application: Engine) -> None:
+    """Snapshots and summaries for jobs that have none of this version; one that cannot be read is left for verify."""
+    with session_of(application) as session:
+        waiting = [job.id for job in jobs_without_snapshot(session)]
+    for job_id in waiting:
+        try:
+            with session_of(application) as session:
+                job = session.get_one(JobRow, job_id, with_for_update=True)
+                keep_up(session, job, state_of(session, job), shop_of(session), None, datetime.now(UTC))
+        except (DamagedLogError, RefusedError, RuleError) as error:
+            print(f"A job is not on the list as it should be: {error}", file=sys.stderr)
+
+
+def main() -> int:
+    settings = Settings()
+    owner = make_engine(settings.owner_database_url or settings.database_url, patient=True)
+    application = make_engine(settings.database_url)
+    try:
+        role = make_url(sqlalchemy_url(settings.database_url)).username or ""
+        prepare(owner, application_role=role)
+        with session_of(application) as session:
+            loaded = "--empty" not in sys.argv and load_demo(session)
+            if loaded:
+                print("The demo workshop is loaded.")
+            bare = people_without_secret(session)
+        _keep_up(application)
+        if "--seed" in sys.argv and not loaded:
+            print("The workshop is not empty; nothing was loaded.", file=sys.stderr)
+            return 1
+        if "--everyone-has-a-pin" in sys.argv and bare is not None:
+            names = ", ".join(bare) or "nobody is in the workshop yet"
+            print(
+                f"Others could reach this server, and not everybody has a PIN ({names}). Start it on this machine "
+                "alone first, and give each a PIN under Workshop.",
+                file=sys.stderr,
+            )
+            return 1
+    except NewerDatabaseError as error:
+        print(str(error), file=sys.stderr)
+        return 1
+    except OperationalError as error:
+        print(f"The database cannot be used: {str(error.orig).strip().splitlines()[0]}", file=sys.stderr)
+        return 1
+    finally:
+        owner.dispose()
+        application.dispose()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,37 +1,20 @@
-"""Jobs and their logs: append under a lock, seal, keep the summary in the same transaction."""
+"""Jobs as rows: their summaries, their sealed entries, snapshots and samples."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from pydantic import TypeAdapter
-from sqlalchemy import ForeignKey, ForeignKeyConstraint, Identity, UniqueConstraint, select
+from sqlalchemy import ForeignKey, ForeignKeyConstraint, Identity, Index, SmallInteger, Text, UniqueConstraint, select
+from sqlalchemy.exc import DataError
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.buildsheets import BuildSheet
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.jobs import (
-    FIRST_LINK,
-    Author,
-    Bench,
-    BrokenLink,
-    Entry,
-    Payload,
-    Sealed,
-    check_chain,
-    check_entry,
-    job_state,
-    link_of,
-    next_stage,
-    stage_reports,
-)
+from ironkettle.core.buildsheets import Sheet
+from ironkettle.core.errors import DamagedEntryError, RefusedError
+from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
 from ironkettle.store.base import Base
 from ironkettle.store.sheets import load_sheet
-
-_PAYLOAD: TypeAdapter[Payload] = TypeAdapter(Payload)
 
 
 class JobRow(Base):
@@ -54,7 +37,10 @@ class JobRow(Base):
     stage: Mapped[str] = mapped_column(default="intake")
     next_need: Mapped[str] = mapped_column(default="")
     released: Mapped[bool] = mapped_column(default=False)
-    stages_done: Mapped[int] = mapped_column(default=0)
+    moves_done: Mapped[int] = mapped_column(default=0)
+    moves_total: Mapped[int] = mapped_column(default=0)
+    timer_until: Mapped[datetime | None] = mapped_column(default=None)
+    timer_for: Mapped[str] = mapped_column(default="")
     entry_count: Mapped[int] = mapped_column(default=0)
     head: Mapped[str] = mapped_column(default=FIRST_LINK)
     opened_at: Mapped[datetime]
@@ -63,7 +49,10 @@ class JobRow(Base):
 
 
 class EntryRow(Base):
-    """One entry; the table takes no update and no delete (a trigger refuses them)."""
+    """One entry; the table takes no update and no delete (a trigger refuses them).
+
+    ``sealed`` is the text that was hashed and the only truth; the columns beside it are for finding.
+    """
 
     __tablename__ = "entries"
     __table_args__ = (UniqueConstraint("job_id", "seq"),)
@@ -75,41 +64,66 @@ class EntryRow(Base):
     who: Mapped[str] = mapped_column(ForeignKey("people.key"))
     bench_time: Mapped[datetime]
     server_time: Mapped[datetime]
-    payload: Mapped[dict[str, Any]]
-    previous: Mapped[str]
+    sealed: Mapped[str]
+    seal_format: Mapped[int] = mapped_column(SmallInteger)
     hash: Mapped[str]
 
-    def entry(self) -> Entry:
-        payload = _PAYLOAD.validate_python(self.payload)
-        return Entry(
-            id=self.id,
-            seq=self.seq,
-            who=self.who,
-            bench_time=self.bench_time,
-            server_time=self.server_time,
-            payload=payload,
+    def read(self, kits: dict[str, str] | None = None) -> Opened:
+        """What stands in the sealed text. Raises DamagedLogError when it cannot be read."""
+        try:
+            return read_sealed(self.sealed, self.seal_format, kits)
+        except DamagedEntryError as error:
+            raise DamagedLogError(self.job_id, self.seq, str(error)) from None
+
+    def link(self) -> Sealed:
+        beside = {name: getattr(self, name) for name in ("id", "seq", "kind", "who", "bench_time", "server_time")}
+        return Sealed(self.sealed, self.seal_format, self.hash, self.seq, beside)
+
+
+class SnapshotRow(Base):
+    """The state of a job after its last entry, as its log folds to; ``head`` is that entry's link."""
+
+    __tablename__ = "snapshots"
+
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("jobs.id"), primary_key=True)
+    format: Mapped[int] = mapped_column(SmallInteger)
+    head: Mapped[str]
+    state: Mapped[dict[str, Any]]
+
+
+class SampleRow(Base):
+    """A chunk of samples of a run; the entry it came with seals its text. Append-only as the log is."""
+
+    __tablename__ = "samples"
+
+    entry_id: Mapped[UUID] = mapped_column(ForeignKey("entries.id"), primary_key=True)
+    place: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("jobs.id"))
+    run: Mapped[str]
+    text: Mapped[str] = mapped_column(Text)
+
+    __table_args__ = (Index("ix_samples_job_id_run", "job_id", "run"),)
+
+
+class DamagedLogError(Exception):
+    """A job whose log cannot be read: which, and where."""
+
+    def __init__(self, job: UUID, seq: int | None, what: str) -> None:
+        self.job, self.seq = job, seq
+        super().__init__(
+            f"{'an entry' if seq is None else f'entry {seq}'} {what}. Other jobs are not affected; nothing was changed. Bring this one back from a backup."
         )
-
-
-@dataclass(frozen=True, slots=True)
-class NewEntry:
-    """An entry as a client sends it: its own id, its own clock."""
-
-    id: UUID
-    bench_time: datetime
-    payload: Payload
-
-
-def list_jobs(session: Session) -> list[JobRow]:
-    """All jobs, those still open first, the last touched on top."""
-    return list(session.scalars(select(JobRow).order_by(JobRow.released, JobRow.touched_at.desc())))
 
 
 def find_job(session: Session, job_id: UUID) -> JobRow | None:
     return session.get(JobRow, job_id)
 
 
-def sheet_of(session: Session, job: JobRow) -> BuildSheet:
+def job_numbered(session: Session, number: int) -> JobRow | None:
+    return session.scalars(select(JobRow).where(JobRow.number == number)).one_or_none()
+
+
+def sheet_of(session: Session, job: JobRow) -> Sheet:
     """The sheet version the job was opened on."""
     sheet = load_sheet(session, job.sheet_key, job.sheet_version)
     if sheet is None:
@@ -119,14 +133,13 @@ def sheet_of(session: Session, job: JobRow) -> BuildSheet:
 
 def log_rows(session: Session, job_id: UUID, after: int = 0) -> list[EntryRow]:
     query = select(EntryRow).where(EntryRow.job_id == job_id, EntryRow.seq > after).order_by(EntryRow.seq)
-    return list(session.scalars(query))
+    try:
+        return list(session.scalars(query))
+    except DataError as error:
+        raise DamagedLogError(job_id, None, f"cannot be read: {str(error.orig).splitlines()[0]}") from None
 
 
-def log_of(session: Session, job_id: UUID) -> list[Entry]:
-    return [row.entry() for row in log_rows(session, job_id)]
-
-
-def open_job(session: Session, job_id: UUID, sheet: BuildSheet, now: datetime) -> JobRow:
+def open_job(session: Session, job_id: UUID, sheet: Sheet, now: datetime) -> JobRow:
     """A new job on a sheet; the same id again gives the job that is there."""
     present = session.get(JobRow, job_id)
     if present is not None:
@@ -137,75 +150,3 @@ def open_job(session: Session, job_id: UUID, sheet: BuildSheet, now: datetime) -
     session.add(job)
     session.flush()
     return job
-
-
-def append_entry(
-    session: Session, job_id: UUID, new: NewEntry, author: Author, bench: Bench, now: datetime
-) -> EntryRow:
-    """Add one entry to a job's log under a lock on the job; the server sets the order.
-
-    A repeated id with the same contents gives the entry that is there and changes nothing.
-    Raises RuleError or RefusedError when the rules do not allow it; nothing is written then.
-    """
-    job = session.get_one(JobRow, job_id, with_for_update=True, populate_existing=True)
-    present = session.get(EntryRow, new.id)
-    if present is not None:
-        same = present.job_id == job_id and present.who == author.key
-        if not same or present.entry().payload != new.payload:
-            raise RefusedError("entry-exists", "an entry with this id exists with other contents")
-        return present
-    sheet = sheet_of(session, job)
-    log = log_of(session, job_id)
-    check_entry(sheet, log, new.payload, author, bench)
-    entry = Entry(
-        id=new.id,
-        seq=job.entry_count + 1,
-        who=author.key,
-        bench_time=new.bench_time.astimezone(UTC),
-        server_time=now.astimezone(UTC),
-        payload=new.payload,
-    )
-    row = EntryRow(
-        id=entry.id,
-        job_id=job_id,
-        seq=entry.seq,
-        kind=new.payload.kind,
-        who=entry.who,
-        bench_time=entry.bench_time,
-        server_time=entry.server_time,
-        payload=new.payload.model_dump(mode="json"),
-        previous=job.head,
-        hash=link_of(job.head, job_id, entry),
-    )
-    session.add(row)
-    _summarise(job, sheet, [*log, entry], author, bench, row.hash, now)
-    session.flush()
-    return row
-
-
-def _summarise(
-    job: JobRow, sheet: BuildSheet, log: list[Entry], author: Author, bench: Bench, head: str, now: datetime
-) -> None:
-    state = job_state(sheet, log)
-    reports = stage_reports(sheet, state, bench.fluids)
-    stage = next_stage(reports)
-    needs = next((report.needs for report in reports if report.stage is stage), ())
-    if state.intake is not None:
-        intake = state.intake.value
-        job.unit, job.serial, job.customer, job.complaint = (
-            intake.unit,
-            intake.serial,
-            intake.customer,
-            intake.complaint,
-        )
-    job.stage, job.next_need = stage.value, needs[0].text if needs else ""
-    job.released = state.released is not None
-    job.stages_done = sum(report.status != "open" for report in reports)
-    job.entry_count, job.head = len(log), head
-    job.touched_at, job.touched_by = now, author.name
-
-
-def check_log(session: Session, job: JobRow) -> list[BrokenLink]:
-    """Every place where the job's chain does not hold."""
-    sealed = [Sealed(row.entry(), row.previous, row.hash) for row in log_rows(session, job.id)]
-    return check_chain(job.id, sealed, job.head)

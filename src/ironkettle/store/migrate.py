@@ -10,6 +10,17 @@ from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Engine
 
+
+class NewerDatabaseError(Exception):
+    """The database was brought up to date by a later version of the program."""
+
+    def __init__(self, revision: str) -> None:
+        super().__init__(
+            f"The database was last used by a newer version of Iron Kettle (it is at {revision}). Start that version; "
+            "this one leaves it as it is."
+        )
+
+
 _HERE = Path(__file__).parent / "migrations"
 
 
@@ -22,6 +33,11 @@ def _config() -> Config:
 def newest_revision() -> str:
     """The revision this version of the application wants."""
     return ScriptDirectory.from_config(_config()).get_current_head() or ""
+
+
+def is_known(revision: str) -> bool:
+    """Whether this version of the application has that revision among its migrations."""
+    return revision in {script.revision for script in ScriptDirectory.from_config(_config()).walk_revisions()}
 
 
 def current_revision(engine: Engine) -> str:

@@ -1,8 +1,9 @@
-"""Build sheets, every version kept."""
+"""Build sheets, every version kept, in the format it came in."""
 
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from datetime import datetime
 from functools import lru_cache
 from typing import Any
@@ -10,8 +11,10 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.buildsheets import BuildSheet, sheet_from_document
+from ironkettle.core.buildsheets.sheet import FORMAT_2, Sheet, document_of
+from ironkettle.core.buildsheets.upgrade import upgraded_document
 from ironkettle.core.errors import RefusedError
+from ironkettle.core.moves.resolved import Resolved, resolve
 from ironkettle.store.base import Base
 
 
@@ -27,13 +30,23 @@ class SheetRow(Base):
 
 
 @lru_cache(maxsize=128)
-def _checked(text: str) -> BuildSheet:
-    return sheet_from_document(json.loads(text))
+def _read(text: str) -> Sheet:
+    """A stored document as a sheet; one of the first format is read as what it says in the second.
+
+    Raises RefusedError for one that reads as neither.
+    """
+    document = json.loads(text)
+    try:
+        return Sheet.model_validate(document) if document.get("format") == FORMAT_2 else upgraded_document(document)
+    except ValueError as error:
+        first = str(error).splitlines()[0]
+        told = f"build sheet {document.get('key', '')} cannot be read by this version: {first}"
+        raise RefusedError("sheet-unreadable", told) from None
 
 
-def add_sheet(session: Session, sheet: BuildSheet) -> SheetRow:
+def add_sheet(session: Session, sheet: Sheet) -> SheetRow:
     """Store a checked sheet. Raises RefusedError when this version exists with other contents."""
-    document = sheet.model_dump(mode="json", exclude_none=True)
+    document = document_of(sheet)
     present = session.get(SheetRow, (sheet.key, sheet.version))
     if present is not None:
         if present.document != document:
@@ -53,10 +66,39 @@ def latest_sheets(session: Session) -> list[SheetRow]:
     return list(session.scalars(query.order_by(SheetRow.name)))
 
 
-def load_sheet(session: Session, key: str, version: int | None = None) -> BuildSheet | None:
+def versions_of(session: Session) -> dict[str, list[int]]:
+    """Every version that is kept of each sheet, the newest first."""
+    found: dict[str, list[int]] = {}
+    for key, version in session.execute(select(SheetRow.key, SheetRow.version).order_by(SheetRow.version.desc())):
+        found.setdefault(key, []).append(version)
+    return found
+
+
+def load_sheet(session: Session, key: str, version: int | None = None) -> Sheet | None:
     """The sheet of that key, in that version or the newest; None when there is none."""
     query = select(SheetRow).where(SheetRow.key == key).order_by(SheetRow.version.desc()).limit(1)
     if version is not None:
         query = select(SheetRow).where(SheetRow.key == key, SheetRow.version == version)
     row = session.scalars(query).one_or_none()
-    return None if row is None else _checked(json.dumps(row.document, sort_keys=True))
+    return None if row is None else sheet_in(row)
+
+
+def sheet_in(row: SheetRow) -> Sheet:
+    """The sheet of a row."""
+    return _read(json.dumps(row.document, sort_keys=True))
+
+
+@lru_cache(maxsize=256)
+def _resolved(text: str, answers: frozenset[tuple[str, str]]) -> Resolved:
+    return resolve(_read(text), dict(answers))
+
+
+def resolved_sheet(session: Session, key: str, version: int, answers: Mapping[str, str]) -> Resolved:
+    """A sheet resolved for a job's answers; kept, since every entry of a job asks for it again.
+
+    Raises RefusedError for a sheet that is not there.
+    """
+    row = session.get(SheetRow, (key, version))
+    if row is None:
+        raise RefusedError("sheet-missing", f"build sheet {key} version {version} is not there")
+    return _resolved(json.dumps(row.document, sort_keys=True), frozenset(answers.items()))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from sqlalchemy import select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -16,6 +18,8 @@ class WrenchTool(Base):
     low: Mapped[str]
     high: Mapped[str]
     accuracy_pct: Mapped[float]
+    calibration: Mapped[str] = mapped_column(default="")
+    calibrated_until: Mapped[date | None] = mapped_column(default=None)
 
 
 class GaugeTool(Base):
@@ -26,6 +30,8 @@ class GaugeTool(Base):
     range: Mapped[str]
     resolution: Mapped[str]
     accuracy_pct: Mapped[float]
+    calibration: Mapped[str] = mapped_column(default="")
+    calibrated_until: Mapped[date | None] = mapped_column(default=None)
 
 
 def all_wrenches(session: Session) -> list[WrenchTool]:

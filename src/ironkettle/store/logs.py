@@ -1,0 +1,282 @@
+"""The log of a job: append under a lock, seal, keep snapshot and summary in the same transaction."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ironkettle.core.errors import RefusedError
+from ironkettle.core.jobs import (
+    SEAL_FORMAT,
+    BrokenLink,
+    Entry,
+    check_bench_time,
+    check_chain,
+    check_may_write,
+    compose_statement,
+    kit_of,
+    link_of,
+    needs_signature,
+    samples_within,
+    seal_text,
+    signature_of,
+)
+from ironkettle.core.moves.chart import check_entry, moves_of, next_move
+from ironkettle.core.moves.log import Case, Payload, State
+from ironkettle.core.moves.model import Move, Status
+from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
+from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
+from ironkettle.core.moves.slices.closing import Released
+from ironkettle.core.moves.slices.passed_over import EntryStruck
+from ironkettle.core.moves.slices.timer import running_timers
+from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
+from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
+from ironkettle.core.people import Author
+from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
+from ironkettle.store.sheets import resolved_sheet
+from ironkettle.store.shop import Shop
+
+
+@dataclass(frozen=True, slots=True)
+class NewEntry:
+    """An entry as a client sends it: its own id, its own clock, and what that clock read when it was sent."""
+
+    id: UUID
+    bench_time: datetime
+    payload: Payload
+    sent_at: datetime | None = None
+
+    def clock_ahead_s(self, now: datetime) -> float | None:
+        """By how much the device's clock is ahead of ours, as far as it told. [s]"""
+        told = self.bench_time if self.sent_at is None and needs_signature(self.payload) else self.sent_at
+        return None if told is None else round((told - now).total_seconds(), 1) + 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Appended:
+    """An entry that was added, and how the job stands with it."""
+
+    row: EntryRow
+    case: Case
+    moves: tuple[Move, ...]
+
+
+def log_of(session: Session, job: JobRow) -> list[Entry]:
+    """Every entry of a job, those of older formats read as what they are called now."""
+    kits = kit_of(sheet_of(session, job))
+    return [row.read(kits).entry for row in log_rows(session, job.id)]
+
+
+def folded(session: Session, job: JobRow) -> State:
+    """The state of a job from its whole log."""
+    return fold((entry.payload, entry.mark) for entry in log_of(session, job))
+
+
+def state_of(session: Session, job: JobRow) -> State:
+    """The state of a job: from the snapshot beside it where that is of the last entry, else from the log."""
+    row = session.get(SnapshotRow, job.id)
+    if row is not None and row.format == SNAPSHOT_FORMAT and row.head == job.head:
+        return from_snapshot(row.state)
+    return folded(session, job)
+
+
+def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
+    """What the rules of a job compute from."""
+    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers())
+    return Case(resolved, state, shop.tables, now, author, shop.wrenches, shop.gauges, shop.shelf)
+
+
+def run_samples(session: Session, job_id: UUID, run: str) -> tuple[SampleRead, ...]:
+    """The samples of a run in the order they came. [s, MPa, °C]"""
+    chunks = session.execute(
+        select(EntryRow.seq, SampleRow.place, SampleRow.text)
+        .join(EntryRow, EntryRow.id == SampleRow.entry_id)
+        .where(SampleRow.job_id == job_id, SampleRow.run == run)
+        .order_by(EntryRow.seq, SampleRow.place)
+    ).all()
+    if chunks:
+        return tuple(sample for *_, text in chunks for sample in read_chunk(text))
+    # Runs of the first two formats have their samples in the sealed text.
+    rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SEAL_FORMAT]
+    opened = [row.read() for row in rows]
+    return tuple(s for one in opened if one.document["payload"]["run"] == run for s in samples_within(one.document))
+
+
+def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, shop: Shop, now: datetime) -> Appended:
+    """Add one entry to a job's log under a lock on the job; the server sets the order.
+
+    A repeated id with the same contents gives the entry that is there and changes nothing. A signing
+    entry stands on what the author holds now; that it is the author was proved before.
+    Raises RuleError, RefusedError or NotAllowedError when the rules do not allow it; nothing is written then.
+    """
+    check_bench_time(new.bench_time, now)
+    job = session.get_one(JobRow, job_id, with_for_update=True, populate_existing=True)
+    present = session.get(EntryRow, new.id)
+    state = state_of(session, job)
+    case = case_of(session, job, state, shop, author, now)
+    if present is not None:
+        _check_same(session, job, present, new, author)
+        return Appended(present, case, moves_of(case))
+    check_may_write(author, new.payload)
+    case = replace(case, **_beside(session, job, new.payload))
+    check_entry(case, new.payload)
+    payload = complete(case, new.payload)
+    chunks = chunks_of(_samples_in(payload))
+    sheet = case.resolved.whole
+    entry = Entry(
+        id=new.id,
+        seq=job.entry_count + 1,
+        who=author.key,
+        who_name=author.name,
+        bench_time=new.bench_time.astimezone(UTC),
+        server_time=now.astimezone(UTC),
+        clock_ahead_s=new.clock_ahead_s(now),
+        signature=signature_of(sheet, payload, author, now),
+        judgement=judgement_of(case, payload),
+        told=compose_statement(case, moves_of(case)) if isinstance(payload, Released) else None,
+        chunks=tuple(seal for seal, _ in chunks),
+        payload=_bare(payload),
+    )
+    row = _sealed(session, job, entry, [text for _, text in chunks])
+    if isinstance(payload, EntryStruck):
+        session.flush()
+        state = folded(session, job)
+    else:
+        apply_entry(state, entry.payload, entry.mark)
+    job.entry_count, job.head = entry.seq, row.hash
+    job.touched_at, job.touched_by = now, author.name
+    return Appended(row, *keep_up(session, job, state, shop, author, now))
+
+
+def keep_up(
+    session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime
+) -> tuple[Case, tuple[Move, ...]]:
+    """Write snapshot and summary of a job for a state, and give what they were made from."""
+    case = case_of(session, job, state, shop, author, now)
+    moves = moves_of(case)
+    _summarise(job, case, moves)
+    row = session.get(SnapshotRow, job.id)
+    if row is None:
+        row = SnapshotRow(job_id=job.id)
+        session.add(row)
+    row.format, row.head, row.state = SNAPSHOT_FORMAT, job.head, to_snapshot(state)
+    session.flush()
+    return case, moves
+
+
+def _check_same(session: Session, job: JobRow, present: EntryRow, new: NewEntry, author: Author) -> None:
+    same = present.job_id == job.id and present.who == author.key
+    if same:
+        entry = present.read(kit_of(sheet_of(session, job))).entry
+        sent = tuple(seal for seal, _ in chunks_of(_samples_in(new.payload)))
+        same = as_sent(entry.payload) == as_sent(_bare(new.payload)) and entry.chunks == sent
+    if not same:
+        raise RefusedError("entry-exists", "an entry with this id exists with other contents")
+
+
+def _beside(session: Session, job: JobRow, payload: Payload) -> dict[str, Any]:
+    """What a rule needs to see of the log beside the state: the samples of a run to close, the entry to strike out."""
+    if isinstance(payload, TestClosed):
+        return {"recorded": run_samples(session, job.id, str(payload.run))}
+    if isinstance(payload, EntryStruck):
+        row = session.get(EntryRow, payload.entry)
+        if row is not None and row.job_id == job.id:
+            return {"target": (row.who, row.read(kit_of(sheet_of(session, job))).entry.payload)}
+    return {}
+
+
+def _samples_in(payload: Payload) -> Sequence[SampleRead]:
+    found: Sequence[SampleRead] = getattr(payload, "samples", ())
+    return found
+
+
+def _bare(payload: Payload) -> Payload:
+    """The payload as it is sealed: its samples are kept beside it."""
+    return payload.model_copy(update={"samples": []}) if _samples_in(payload) else payload
+
+
+def _sealed(session: Session, job: JobRow, entry: Entry, texts: Sequence[str]) -> EntryRow:
+    text = seal_text(job.head, job.id, entry)
+    row = EntryRow(
+        id=entry.id,
+        job_id=job.id,
+        seq=entry.seq,
+        kind=entry.kind,
+        who=entry.who,
+        bench_time=entry.bench_time,
+        server_time=entry.server_time,
+        sealed=text,
+        seal_format=SEAL_FORMAT,
+        hash=link_of(text),
+    )
+    session.add(row)
+    session.flush()
+    run = str(getattr(entry.payload, "run", entry.id))
+    session.add_all(
+        SampleRow(entry_id=entry.id, place=place, job_id=job.id, run=run, text=one) for place, one in enumerate(texts)
+    )
+    return row
+
+
+def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
+    state = case.state
+    intake = state.get("intake", "intake")
+    if intake is not None:
+        job.unit, job.serial, job.customer, job.complaint = (
+            intake.unit, intake.serial, intake.customer, intake.complaint,
+        )  # fmt: skip
+    following = next_move(tuple(moves))
+    job.released = state.has("released", "released")
+    job.stage = following.stage.value if following and not job.released else "release"
+    job.next_need = following.text if following and not job.released else ""
+    job.moves_done = sum(move.status in {Status.DONE, Status.SKIPPED} for move in moves)
+    job.moves_total = len(moves)
+    first = min(running_timers(case), key=lambda one: one.until, default=None)
+    job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
+
+
+def check_log(session: Session, job: JobRow) -> list[BrokenLink]:
+    """Every place where the job's chain does not hold, its samples among it."""
+    rows = log_rows(session, job.id)
+    broken = check_chain(job.id, (row.link() for row in rows), job.head)
+    known = {link.seq for link in broken}
+    texts: dict[UUID, list[str]] = {}
+    for entry_id, text in session.execute(
+        select(SampleRow.entry_id, SampleRow.text).where(SampleRow.job_id == job.id).order_by(SampleRow.place)
+    ):
+        texts.setdefault(entry_id, []).append(text)
+    for row in rows:
+        if row.seq not in known and row.seal_format == SEAL_FORMAT:
+            sealed = [chunk.sha256 for chunk in row.read().entry.chunks]
+            if sealed != [link_of(text) for text in texts.get(row.id, [])]:
+                broken.append(BrokenLink(row.seq, "has other samples than were sealed with it"))
+    return broken
+
+
+def snapshot_differs(session: Session, job: JobRow) -> bool:
+    """Whether the snapshot beside a job says something else than its log folds to, or is of another entry."""
+    row = session.get(SnapshotRow, job.id)
+    if row is None or row.format != SNAPSHOT_FORMAT:
+        return False
+    return row.head != job.head or row.state != to_snapshot(folded(session, job))
+
+
+def drop_snapshot(session: Session, job: JobRow) -> None:
+    """Take the snapshot of a job away; it is read from its log until the next entry."""
+    row = session.get(SnapshotRow, job.id)
+    if row is not None:
+        session.delete(row)
+        session.flush()
+
+
+def jobs_without_snapshot(session: Session) -> list[JobRow]:
+    """Jobs whose snapshot is missing or of another format: they are built anew from their logs."""
+    query = select(JobRow).outerjoin(SnapshotRow, SnapshotRow.job_id == JobRow.id)
+    query = query.where((SnapshotRow.job_id.is_(None)) | (SnapshotRow.format != SNAPSHOT_FORMAT))
+    return list(session.scalars(query.where(JobRow.entry_count > 0)))

@@ -1,0 +1,124 @@
+"""Who is signed in: sessions of devices, tokens of scripts, and wrong tries."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from datetime import datetime, timedelta
+from uuid import UUID, uuid4
+
+from sqlalchemy import ForeignKey, delete, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from ironkettle.core.people import Tries, pause_after
+from ironkettle.store.base import Base
+from ironkettle.store.people import Person
+
+
+class SessionRow(Base):
+    """A device somebody is signed in on. What the cookie holds is not kept, only its digest."""
+
+    __tablename__ = "sessions"
+
+    digest: Mapped[str] = mapped_column(primary_key=True)
+    person: Mapped[str] = mapped_column(ForeignKey("people.key"), index=True)
+    began_at: Mapped[datetime]
+    ends_at: Mapped[datetime]
+
+
+class TokenRow(Base):
+    """A token a script signs in with, shown once; it acts as the person it belongs to."""
+
+    __tablename__ = "tokens"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    person: Mapped[str] = mapped_column(ForeignKey("people.key"))
+    digest: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[datetime]
+    revoked_at: Mapped[datetime | None] = mapped_column(default=None)
+
+
+class TryRow(Base):
+    """Wrong tries in a row, of a person or from an address."""
+
+    __tablename__ = "tries"
+
+    subject: Mapped[str] = mapped_column(primary_key=True)
+    wrong: Mapped[int]
+    last_at: Mapped[datetime]
+    wait_until: Mapped[datetime]
+
+
+def begin_session(session: Session, person: Person, now: datetime, lasts: timedelta) -> str:
+    """A new session; gives what the cookie is to hold. Sessions long over are cleared away."""
+    session.execute(delete(SessionRow).where(SessionRow.ends_at < now - timedelta(days=1)))
+    text = secrets.token_urlsafe(32)
+    session.add(SessionRow(digest=digest_of(text), person=person.key, began_at=now, ends_at=now + lasts))
+    session.flush()
+    return text
+
+
+def session_of_cookie(session: Session, text: str, now: datetime) -> tuple[SessionRow, Person] | None:
+    """The running session of a cookie and its person; None when it is over, unknown, or the person has left."""
+    query = select(SessionRow, Person).join(Person, SessionRow.person == Person.key)
+    row = session.execute(query.where(SessionRow.digest == digest_of(text), SessionRow.ends_at > now, Person.active))
+    return row.one_or_none()
+
+
+def end_session(session: Session, text: str) -> None:
+    session.execute(delete(SessionRow).where(SessionRow.digest == digest_of(text)))
+
+
+def end_sessions_of(session: Session, person: str, *, but: str | None = None) -> None:
+    """End all sessions of a person, but for one; when the PIN changed, or the person left."""
+    query = delete(SessionRow).where(SessionRow.person == person)
+    session.execute(query if but is None else query.where(SessionRow.digest != digest_of(but)))
+
+
+def make_token(session: Session, name: str, person: str, now: datetime) -> tuple[TokenRow, str]:
+    """A new token; its text is given here and never again."""
+    text = f"kettle_{secrets.token_urlsafe(32)}"
+    row = TokenRow(id=uuid4(), name=name, person=person, digest=digest_of(text), made_at=now)
+    session.add(row)
+    session.flush()
+    return row, text
+
+
+def all_tokens(session: Session) -> list[TokenRow]:
+    return list(session.scalars(select(TokenRow).order_by(TokenRow.made_at.desc())))
+
+
+def find_token(session: Session, token: UUID) -> TokenRow | None:
+    return session.get(TokenRow, token)
+
+
+def person_of_token(session: Session, text: str) -> Person | None:
+    query = select(Person).join(TokenRow, TokenRow.person == Person.key)
+    return session.scalars(
+        query.where(TokenRow.digest == digest_of(text), TokenRow.revoked_at.is_(None), Person.active)
+    ).one_or_none()
+
+
+def hold_tries(session: Session, subject: str, now: datetime) -> TryRow:
+    """The tries of a subject, held until the transaction ends: of many at once, each sees what the one before counted."""
+    first = {"wrong": 0, "last_at": now, "wait_until": now}
+    session.execute(insert(TryRow).values(subject=subject, **first).on_conflict_do_nothing())
+    return session.get_one(TryRow, subject, with_for_update=True, populate_existing=True)
+
+
+def count_try(row: TryRow, tries: Tries, now: datetime) -> None:
+    """Count a try as wrong, before it is looked at. A right one clears the count again (``clear_tries``)."""
+    quiet = (now - row.last_at).total_seconds() > tries.forgotten_after
+    row.wrong, row.last_at = (0 if quiet else row.wrong) + 1, now
+    row.wait_until = now + timedelta(seconds=pause_after(row.wrong, tries))
+
+
+def clear_tries(session: Session, *subjects: str) -> None:
+    session.execute(delete(TryRow).where(TryRow.subject.in_(subjects)))
+
+
+def digest_of(text: str) -> str:
+    """What is kept of a cookie or token: both are long and random, so one fast hash is enough."""
+    return hashlib.sha256(text.encode()).hexdigest()

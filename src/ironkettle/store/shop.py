@@ -1,0 +1,64 @@
+"""What the rules of a job may look up: the tables with this shop's limits, and its wrenches and gauges."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+
+from sqlalchemy.orm import Session
+
+from ironkettle.core.glands import GlandTables
+from ironkettle.core.house import House
+from ironkettle.core.moves.log import OnShelf, Tables
+from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
+from ironkettle.reference import compounds, extrusion_limits, fluids, gland_rows, ring_table
+from ironkettle.store.house import house_of
+from ironkettle.store.seals import all_seals
+from ironkettle.store.tools import all_gauges, all_wrenches
+
+
+@dataclass(frozen=True)
+class Shop:
+    """``wrenches`` and ``gauges`` by key, as they stand in the list now."""
+
+    tables: Tables
+    wrenches: Mapping[str, WrenchUsed]
+    gauges: Mapping[str, GaugeUsed]
+    shelf: tuple[OnShelf, ...]
+
+
+def shop_of(session: Session, house: House | None = None) -> Shop:
+    """The shop as it stands now."""
+    rules = house or house_of(session)
+    wrenches = {
+        row.key: WrenchUsed(
+            name=row.name, low=row.low, high=row.high, accuracy_pct=row.accuracy_pct,
+            calibrated_until=row.calibrated_until, calibration=row.calibration or None,
+        )
+        for row in all_wrenches(session)
+    }  # fmt: skip
+    gauges = {
+        row.key: GaugeUsed(
+            name=row.name, range=row.range, resolution=row.resolution, accuracy_pct=row.accuracy_pct,
+            calibrated_until=row.calibrated_until, calibration=row.calibration or None,
+        )
+        for row in all_gauges(session)
+    }  # fmt: skip
+    shelf = []
+    for item in all_seals(session):
+        size = item.size()
+        shelf.append(OnShelf(item.kind, (size.surface, size.groove, size.length), item.in_stock, item.place))
+    return Shop(_tables(tuple(sorted(rules.own.items()))), wrenches, gauges, tuple(shelf))
+
+
+def gland_tables(house: House) -> GlandTables:
+    """The tables of the gland rules with this shop's limits."""
+    return GlandTables(extrusion_limits(), gland_rows(), house.limits, compounds())
+
+
+@lru_cache(maxsize=8)
+def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
+    """The tables for a set of house rules; kept, because they remember the searches made in them."""
+    house = House(dict(own))
+    return Tables(ring_table(), fluids(), gland_tables(house), house.hold_rules)
