@@ -5,20 +5,20 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from fastapi.testclient import TestClient
 
 from tests.api.test_contract import GROOVE
+from tests.people import BenchClient
 
 RING = {"series": "AS568", "designation": "214"}
 
 
-def check(client: TestClient, **changes: Any) -> Any:
+def check(client: BenchClient, **changes: Any) -> Any:
     answer = client.post("/api/glands/check", json={"ring": RING, **GROOVE, **changes})
     assert answer.status_code == 200, answer.text
     return answer.json()
 
 
-def test_inch_in_is_millimetre_in(app_client: TestClient) -> None:
+def test_inch_in_is_millimetre_in(app_client: BenchClient) -> None:
     lengths = ("bore", "groove_diameter", "groove_width", "diametral_clearance")
     inch = {name: f"{float(GROOVE[name].split()[0]) / 25.4!r} in" for name in lengths}
     metric, imperial = check(app_client), check(app_client, **inch, pressure="2320.603 psi", temperature="68 °F")
@@ -28,7 +28,7 @@ def test_inch_in_is_millimetre_in(app_client: TestClient) -> None:
     assert imperial["verdict"] == metric["verdict"]
 
 
-def test_the_answer_carries_what_the_sum_needs(app_client: TestClient) -> None:
+def test_the_answer_carries_what_the_sum_needs(app_client: BenchClient) -> None:
     body = check(app_client)
     section, depth = body["installed_section_mm"]["nominal"], body["depth_mm"]
     assert body["squeeze_pct"]["nominal"] == pytest.approx(100 * (section - depth) / section)
@@ -41,7 +41,7 @@ def test_the_answer_carries_what_the_sum_needs(app_client: TestClient) -> None:
     )
 
 
-def test_a_housing_that_gives_widens_the_gap(app_client: TestClient) -> None:
+def test_a_housing_that_gives_widens_the_gap(app_client: BenchClient) -> None:
     stiff, soft = check(app_client), check(app_client, wall="3 mm", housing="aluminium")
     assert soft["radial_gap_mm"]["worst"] > stiff["radial_gap_mm"]["worst"]
     assert soft["radial_gap_mm"]["growth"] > 0
@@ -49,7 +49,7 @@ def test_a_housing_that_gives_widens_the_gap(app_client: TestClient) -> None:
     assert "bore-growth" in {f["code"] for f in soft["findings"]}
 
 
-def test_every_finding_names_its_basis_and_its_limit(app_client: TestClient) -> None:
+def test_every_finding_names_its_basis_and_its_limit(app_client: BenchClient) -> None:
     for changes in (
         {"bore": "30.5 mm"},
         {"groove_width": "3.5 mm"},
@@ -63,7 +63,7 @@ def test_every_finding_names_its_basis_and_its_limit(app_client: TestClient) -> 
 
 @pytest.mark.parametrize("seat", ["piston", "rod", "face"])
 @pytest.mark.parametrize("medium", ["liquid", "gas"])
-def test_a_designed_groove_finds_its_own_ring_again(app_client: TestClient, seat: str, medium: str) -> None:
+def test_a_designed_groove_finds_its_own_ring_again(app_client: BenchClient, seat: str, medium: str) -> None:
     wish = {"seat": seat, "across": "63 mm", "medium": medium, "pressure": "6 bar"}
     for one in app_client.post("/api/glands/design", json=wish).json()["proposals"]:
         groove = one["groove_diameter_mm"]["nominal"]
@@ -82,7 +82,7 @@ def test_a_designed_groove_finds_its_own_ring_again(app_client: TestClient, seat
         assert (one["ring"]["series"], one["ring"]["designation"]) in names
 
 
-def test_a_tighter_search_is_a_part_of_a_wider_one(app_client: TestClient) -> None:
+def test_a_tighter_search_is_a_part_of_a_wider_one(app_client: BenchClient) -> None:
     few = app_client.post("/api/glands/rings", json={**GROOVE, "limit": 3}).json()["rings"]
     many = app_client.post("/api/glands/rings", json={**GROOVE, "limit": 20}).json()["rings"]
     assert few == many[:3]

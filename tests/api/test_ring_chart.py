@@ -5,10 +5,10 @@ from __future__ import annotations
 import csv
 import io
 
-from fastapi.testclient import TestClient
+from tests.people import BenchClient
 
 
-def test_the_whole_table_and_its_parts(app_client: TestClient) -> None:
+def test_the_whole_table_and_its_parts(app_client: BenchClient) -> None:
     whole = app_client.get("/api/rings/sizes", params={"limit": 5000}).json()
     assert whole["total"] == len(whole["rows"]) > 3000
     names = [(row["series"], row["designation"]) for row in whole["rows"]]
@@ -25,7 +25,7 @@ def test_the_whole_table_and_its_parts(app_client: TestClient) -> None:
     assert jis["tolerance_estimated"] is True
 
 
-def test_bad_filters_name_the_field(app_client: TestClient) -> None:
+def test_bad_filters_name_the_field(app_client: BenchClient) -> None:
     for params, field in (
         ({"around": "25"}, "around"),
         ({"section": "3 bar"}, "section"),
@@ -36,7 +36,7 @@ def test_bad_filters_name_the_field(app_client: TestClient) -> None:
         assert [error["field"] for error in answer.json()["errors"]] == [field]
 
 
-def test_csv_holds_what_the_filter_passes(app_client: TestClient) -> None:
+def test_csv_holds_what_the_filter_passes(app_client: BenchClient) -> None:
     answer = app_client.get("/api/rings/sizes.csv", params={"series": "AS568"})
     assert answer.headers["content-type"].startswith("text/csv")
     rows = list(csv.DictReader(io.StringIO(answer.text)))
@@ -47,7 +47,7 @@ def test_csv_holds_what_the_filter_passes(app_client: TestClient) -> None:
     assert row["how_sure"]
 
 
-def test_two_sizes_side_by_side(app_client: TestClient) -> None:
+def test_two_sizes_side_by_side(app_client: BenchClient) -> None:
     body = {
         "first": {"series": "AS568", "designation": "214"},
         "second": {"series": "metric", "designation": "25x3"},

@@ -18,7 +18,9 @@ from ironkettle.api import (
     glands,
     health,
     house,
+    identity,
     jobs,
+    people,
     practice,
     pressure_tests,
     problems,
@@ -26,12 +28,17 @@ from ironkettle.api import (
     ring_chart,
     rings,
     seals,
+    session,
     sheets,
     stacks,
     stand,
+    tokens,
+    tools,
     torque,
-    workshop,
+    trail,
 )
+from ironkettle.api.http import BoundedBody
+from ironkettle.api.surface import Surface
 from ironkettle.reference import ring_table, seal_sizes
 from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
@@ -62,8 +69,13 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     )
     app.state.engine = make_engine(settings.database_url)
     app.state.stand = StandDriver(settings.stand_host, settings.stand_port)
+    app.state.settings = settings
     problems.install(app)
+    identity.install(app)
     app.add_exception_handler(StandAwayError, stand.stand_away)  # type: ignore[arg-type]
+    # The last one added is the first one met.
+    app.add_middleware(BoundedBody)
+    app.add_middleware(Surface, hosts=settings.host_names, page=settings.web_dir / "index.html")
     for module in (
         quantities,
         rings,
@@ -79,7 +91,11 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         pressure_tests,
         sheets,
         jobs,
-        workshop,
+        people,
+        session,
+        tools,
+        tokens,
+        trail,
         stand,
         health,
     ):
@@ -97,4 +113,7 @@ def _serve_interface(app: FastAPI, folder: Path) -> None:
     def interface(path: str) -> FileResponse:
         if path.startswith("api/"):
             raise HTTPException(404, "No such address")
-        return FileResponse(folder / (path if path in plain_files else "index.html"))
+        # Asked for anew each time, so that a tab opened after an update gets the new page.
+        return FileResponse(
+            folder / (path if path in plain_files else "index.html"), headers={"Cache-Control": "no-cache"}
+        )

@@ -22,9 +22,14 @@ from ironkettle.core.compounds import (
 from ironkettle.core.findings import Finding
 from ironkettle.core.glands import hardness_for
 from ironkettle.core.quantities import read_gauge_pressure, read_length, read_temperature
-from ironkettle.reference import compounds, extrusion_limits, media
+from ironkettle.reference import compounds, extrusion_limits, fluids, media
 
-router = APIRouter(prefix="/api/compounds", tags=["compounds"], responses=ERROR_RESPONSES)
+router = APIRouter(prefix="/api", tags=["compounds"], responses=ERROR_RESPONSES)
+
+
+class FluidOut(BaseModel):
+    name: str
+    gas: bool
 
 
 class AdviseBody(Body):
@@ -66,12 +71,17 @@ class AdviseOut(BaseModel):
     hardness: HardnessOut | None
 
 
-@router.get("/media", summary="The media of the compatibility table")
+@router.get("/fluids", summary="The fluids the application knows by name")
+def known_fluids() -> list[FluidOut]:
+    return [FluidOut(name=fluid.name, gas=fluid.gas) for fluid in fluids()]
+
+
+@router.get("/compounds/media", summary="The media of the compatibility table")
 def known_media() -> list[str]:
     return list(media())
 
 
-@router.post("/advise", summary="Compounds for a service, best first")
+@router.post("/compounds/advise", summary="Compounds for a service, best first")
 def advise(body: AdviseBody) -> AdviseOut:
     read = Collector()
     columns = [
@@ -135,7 +145,7 @@ class LubricantOut(BaseModel):
     findings: list[FindingOut]
 
 
-@router.post("/lubricant", summary="One lubricant on one compound")
+@router.post("/compounds/lubricant", summary="One lubricant on one compound")
 def lubricant(body: LubricantBody) -> LubricantOut:
     columns = [medium_of(fluid, media(), f"fluids.{place}") for place, fluid in enumerate(body.fluids)]
     found = check_lubricant(

@@ -1,23 +1,18 @@
-"""What handlers ask for: a session whose transaction is the request's, the clock, the author."""
+"""What handlers ask for: a session whose transaction is the request's, the clock, the tables."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import UTC, datetime
-from functools import cache
 from typing import Annotated
 
 from fastapi import Depends, Request
 from sqlalchemy.orm import Session
 
-from ironkettle.core.errors import fault
-from ironkettle.core.glands import GlandTables
 from ironkettle.core.house import House
-from ironkettle.core.jobs import Author, Bench
-from ironkettle.reference import compounds, extrusion_limits, fluids, gland_rows, ring_table
 from ironkettle.store.base import session_of
 from ironkettle.store.house import house_of
-from ironkettle.store.people import all_people, find_person
+from ironkettle.store.shop import Shop, shop_of
 
 
 def get_session(request: Request) -> Iterator[Session]:
@@ -38,23 +33,13 @@ def get_house(session: DbSession) -> House:
 HouseRules = Annotated[House, Depends(get_house)]
 
 
-def gland_tables(house: House) -> GlandTables:
-    """The tables of the gland rules with this shop's limits."""
-    return GlandTables(extrusion_limits(), gland_rows(), house.limits, compounds())
+def get_shop(session: DbSession, house: HouseRules) -> Shop:
+    return shop_of(session, house)
 
 
-@cache
-def bench() -> Bench:
-    return Bench(ring_table(), fluids())
+# What the rules of a job may look up, with the house rules in force.
+JobShop = Annotated[Shop, Depends(get_shop, scope="function")]
 
 
 def now() -> datetime:
     return datetime.now(UTC)
-
-
-def author_of(session: Session, key: str) -> Author:
-    """The person writing. Raises RuleError naming who there is."""
-    person = find_person(session, key)
-    if person is None:
-        raise fault("who", f"“{key}” is not a person of this workshop", *(p.key for p in all_people(session)))
-    return Author(person.key, person.name, person.may_release)

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.deps import HouseRules, gland_tables
+from ironkettle.api.deps import HouseRules
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import (
     Body,
     Collector,
     FindingOut,
-    Finite,
     NameText,
     QuantityText,
     SizeName,
@@ -28,15 +26,17 @@ from ironkettle.core.glands import (
     GlandCheck,
     GrooveProposal,
     GrooveWish,
-    HousingMaterial,
     Medium,
     Motion,
+    PressedFrom,
     PressureDirection,
     Seat,
     check_gland,
     design_groove,
     search_rings,
 )
+from ironkettle.core.housing import HousingMaterial
+from ironkettle.core.pressure import STANDARD_PRESSURE_MPA
 from ironkettle.core.quantities import (
     Toleranced,
     read_gauge_pressure,
@@ -45,7 +45,9 @@ from ironkettle.core.quantities import (
     read_toleranced_length,
 )
 from ironkettle.core.rings import RingSize
+from ironkettle.core.text import Figure
 from ironkettle.reference import ring_table
+from ironkettle.store.shop import gland_tables
 
 router = APIRouter(prefix="/api/glands", tags=["glands"], responses=ERROR_RESPONSES)
 
@@ -77,10 +79,11 @@ class GrooveBody(Body):
     hardness_shore_a: int = Field(default=70, ge=40, le=98)
     material: NameText = "NBR"
     temperature: QuantityText = Field(default="20 °C", examples=["20 °C"])
-    swell_pct: Finite = Field(default=0, ge=-20, le=100)
+    swell_pct: Figure = Field(default=0, ge=-20, le=100)
     backup_rings_fitted: int = Field(default=0, ge=0, le=2)
     wall: QuantityText | None = Field(default=None, examples=["8 mm"])
     housing: HousingMaterial = HousingMaterial.STEEL
+    pressed_from: PressedFrom = PressedFrom.INSIDE
 
     def gland(self, prefix: str = "") -> Gland:
         """The gland for the core. Raises RuleError with every fault."""
@@ -90,8 +93,8 @@ class GrooveBody(Body):
             name: read.get(read_toleranced_length, getattr(self, name), f"{prefix}{name}")
             for name in ("bore", "rod", "groove_diameter", "groove_depth", "groove_width")
         }
-        clearance = read.get(read_toleranced_length, self.diametral_clearance, f"{prefix}diametral_clearance")
-        pressure = read.get(read_gauge_pressure, self.pressure, f"{prefix}pressure")
+        clearance = read.get(_clearance, self.diametral_clearance, f"{prefix}diametral_clearance")
+        pressure = read.get(_pressure, self.pressure, f"{prefix}pressure")
         temperature = read.get(read_temperature, self.temperature, f"{prefix}temperature")
         wall = read.get(read_length, self.wall, f"{prefix}wall")
         read.done()
@@ -109,8 +112,19 @@ class GrooveBody(Body):
             backup_rings_fitted=self.backup_rings_fitted,
             wall=wall,
             housing=self.housing,
+            pressed_from=self.pressed_from,
             **lengths,
         )
+
+
+def _clearance(text: str, field: str) -> Toleranced:
+    """None at all, 0 mm, is a clearance too: faces that meet metal to metal."""
+    return read_toleranced_length(text, field, low=-1e-12)
+
+
+def _pressure(text: str, field: str) -> float:
+    """Gauge pressure; below 0 a vacuum. [MPa]"""
+    return read_gauge_pressure(text, field, low=-STANDARD_PRESSURE_MPA)
 
 
 class GlandCheckBody(GrooveBody):
@@ -155,6 +169,7 @@ class LimitsOut(BaseModel):
 
 class GlandCheckOut(BaseModel):
     limits: LimitsOut
+    vacuum: bool
     depth_mm: float
     width_mm: float
     seat_diameter_mm: float
@@ -180,6 +195,7 @@ def check_out(check: GlandCheck) -> GlandCheckOut:
             fill_worst_max_pct=limits.fill_worst_max,
             basis=limits.basis,
         ),
+        vacuum=check.vacuum,
         depth_mm=check.depth,
         width_mm=check.width,
         seat_diameter_mm=check.seat_diameter,
@@ -224,11 +240,14 @@ def _ring(named: RingNamed | RingMeasured) -> RingSize:
     diameter = read.get(read_toleranced_length, named.inside_diameter, "ring.inside_diameter")
     section = read.get(read_toleranced_length, named.section, "ring.section")
     read.done()
-    plain = RingSize("measured", "as measured", diameter.nominal, 0.0, section.nominal, 0.0, "measurement")
-    return replace(
-        plain,
-        inside_tolerance=max(diameter.minus, diameter.plus),
-        section_tolerance=max(section.minus, section.plus),
+    return RingSize(
+        "measured",
+        "as measured",
+        diameter.middle,
+        (diameter.high - diameter.low) / 2,
+        section.middle,
+        (section.high - section.low) / 2,
+        "measurement",
     )
 
 

@@ -3,18 +3,25 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.deps import DbSession, author_of, now
-from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Finite, NameText
+from ironkettle.api.deps import DbSession, now
+from ironkettle.api.identity import allow
+from ironkettle.api.policies import Caller, HousePolicy
+from ironkettle.api.problems import ERROR_RESPONSES, GUARDED
+from ironkettle.api.schemas import Body, NameText
 from ironkettle.core.house import HOUSE_RULES
+from ironkettle.core.text import Figure
 from ironkettle.store.house import house_of, house_rows, reset_rule, set_rule
-from ironkettle.store.people import all_people
+from ironkettle.store.people import names_of
+from ironkettle.store.trail import leave_trail
 
 router = APIRouter(prefix="/api/house-rules", tags=["house rules"], responses=ERROR_RESPONSES)
+
+Decider = Annotated[Caller, allow(HousePolicy.change)]
 
 
 class HouseRuleOut(BaseModel):
@@ -29,19 +36,19 @@ class HouseRuleOut(BaseModel):
     low: float
     high: float
     help: str
+    choices: list[str]
     who: str | None
     changed_at: datetime | None
 
 
 class RuleBody(Body):
-    value: Finite
-    who: NameText = Field(examples=["tamsin"])
+    value: Figure = Field(examples=[12])
 
 
 @router.get("", summary="All house rules")
 def rules(session: DbSession) -> list[HouseRuleOut]:
     own = house_rows(session)
-    names = {person.key: person.name for person in all_people(session)}
+    names = names_of(session)
     return [
         HouseRuleOut(
             key=rule.key,
@@ -53,6 +60,7 @@ def rules(session: DbSession) -> list[HouseRuleOut]:
             low=rule.low,
             high=rule.high,
             help=rule.help,
+            choices=list(rule.choices),
             who=names.get(own[rule.key].who) if rule.key in own else None,
             changed_at=own[rule.key].changed_at if rule.key in own else None,
         )
@@ -60,17 +68,21 @@ def rules(session: DbSession) -> list[HouseRuleOut]:
     ]
 
 
-@router.put("/{key}", summary="Set one house rule")
-def change(key: NameText, body: RuleBody, session: DbSession) -> list[HouseRuleOut]:
-    author = author_of(session, body.who)
-    house_of(session).changed(key, body.value)
-    set_rule(session, key, body.value, author.key, now())
+@router.put("/{key}", summary="Set one house rule", responses=GUARDED)
+def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
+    house = house_of(session)
+    house.changed(key, body.value)
+    set_rule(session, key, body.value, caller.key, now())
+    told = {"value": house.value(key)}, {"value": body.value}
+    leave_trail(session, caller.key, now(), "house rule", key, "changed", *told)
     return rules(session)
 
 
-@router.delete("/{key}", summary="Back to the shipped value")
-def reset(key: NameText, session: DbSession, who: NameText = Query(examples=["tamsin"])) -> list[HouseRuleOut]:
-    author_of(session, who)
-    house_of(session).reset(key)
+@router.delete("/{key}", summary="Back to the shipped value", responses=GUARDED)
+def reset(key: NameText, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
+    house = house_of(session)
+    shipped = house.reset(key).value(key)
     reset_rule(session, key)
+    told = {"value": house.value(key)}, {"value": shipped}
+    leave_trail(session, caller.key, now(), "house rule", key, "back to the shipped value", *told)
     return rules(session)

@@ -1,79 +1,99 @@
-"""The answer to "how does this job stand": state, stages, verdicts, and the log in brief."""
+"""The answer to "how does this job stand": its moves, what was recorded, its runs, and what a certificate would say."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from datetime import datetime
-from typing import Generic, Literal, TypeVar
+from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from ironkettle.api.deps import bench
-from ironkettle.api.pressure_tests import AnalysisOut
+from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_move
 from ironkettle.api.schemas import FindingOut, findings_out
-from ironkettle.core.buildsheets import BuildSheet, orientation_of
+from ironkettle.core.drawings.leaks import paths_through
+from ironkettle.core.errors import NotAllowedError
 from ironkettle.core.jobs import (
-    Entry,
-    JobState,
-    Marked,
-    Stage,
-    TestRun,
-    analysis_of,
-    job_state,
-    next_stage,
-    stage_reports,
+    check_may_write,
+    compose_statement,
+    kit_of,
+    signature_of,
 )
-from ironkettle.core.jobs import entries as e
-from ironkettle.store.jobs import JobRow, log_of, sheet_of
-from ironkettle.store.people import all_people
-
-P = TypeVar("P")
-
-
-class Recorded(BaseModel, Generic[P]):
-    """A recorded fact: what, by whom, when, under which entry."""
-
-    entry: UUID
-    who: str
-    when: datetime
-    value: P
+from ironkettle.core.moves.judging import planned_hold
+from ironkettle.core.moves.log import Case, Run
+from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
+from ironkettle.core.moves.register import payload_words
+from ironkettle.core.moves.runs import GaugeUsed, Judgement
+from ironkettle.core.moves.slices.closing import Released
+from ironkettle.core.moves.slices.find import reversed_words
+from ironkettle.core.moves.slices.timer import running_timers
+from ironkettle.core.people import AUTHORITY_WORD
+from ironkettle.store.jobs import JobRow, log_rows, sheet_of
+from ironkettle.store.people import names_of
 
 
-class NeedOut(BaseModel):
-    text: str
-    subject: str
+class ChapterOut(BaseModel):
+    """A chapter that has moves in this job. ``open`` says that something in it can be done now.
 
+    ``tools``: tools and consumables of what is still to be done in it, to be laid out first.
+    """
 
-class StageOut(BaseModel):
-    stage: Stage
-    status: Literal["done", "open", "skipped"]
+    key: Chapter
+    word: str
     done: int
     total: int
-    needs: list[NeedOut]
+    status: Literal["done", "open", "later"]
+    tools: list[str]
 
 
 class RunOut(BaseModel):
-    run: UUID
+    """A run of a test without its samples."""
+
+    run: str
     test: str
+    when: str
     who: str
     started_at: datetime
     source: str
-    gauge: e.GaugeUsed
-    samples: list[e.SampleRead]
+    hold: int | None
+    gauge: GaugeUsed | None
+    count: int
+    held_s: float
     closed: bool
+    abandoned: bool
     note: str
-    analysis: AnalysisOut | None
+    seen: bool | None
+    value: str | None
+    planned_hold_s: float | None
+    judgement: Judgement | None
 
 
-class LogLine(BaseModel):
-    id: UUID
-    seq: int
-    kind: str
+class DrawnOut(BaseModel):
+    """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
+
+    element: str
+    state: Literal["unknown", "found", "missing", "fitted"]
+    faces: str | None
+    wrong: bool
+
+
+class LeakOut(BaseModel):
+    """The way a leak takes where an element was missing or the wrong way round."""
+
+    words: str
+    stations: list[str]
+
+
+class TimerOut(BaseModel):
+    key: str
+    until: datetime
+    what: str
+
+
+class MeanwhileOut(BaseModel):
     who: str
-    when: datetime
-    struck: str | None
+    words: str
 
 
 class JobSummary(BaseModel):
@@ -85,10 +105,14 @@ class JobSummary(BaseModel):
     serial: str
     customer: str
     complaint: str
-    stage: Stage
+    stage: str
+    stage_word: str
     next_need: str
     released: bool
-    stages_done: int
+    moves_done: int
+    moves_total: int
+    timer_until: datetime | None
+    timer_for: str
     entry_count: int
     opened_at: datetime
     touched_at: datetime
@@ -96,107 +120,184 @@ class JobSummary(BaseModel):
 
     @classmethod
     def of(cls, job: JobRow) -> JobSummary:
-        return cls(**{name: getattr(job, name) for name in cls.model_fields})
+        known = {chapter.value: word for chapter, word in CHAPTER_WORD.items()}
+        values = {name: getattr(job, name) for name in cls.model_fields if name != "stage_word"}
+        return cls(**values, stage_word=known.get(job.stage, job.stage))
+
+
+class SigningOut(BaseModel):
+    """Whether the one who looks may release this unit, and why not."""
+
+    may_release: bool
+    why_not: str | None
+    authority: str
+
+
+class NamedOut(BaseModel):
+    key: str
+    name: str
 
 
 class JobView(BaseModel):
+    """``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
+
+    ``meanwhile``: what others recorded since the one who asks last looked.
+    """
+
     job: JobSummary
     head: str
-    stages: list[StageOut]
+    sheet_name: str
+    views: list[NamedOut]
+    chapters: list[ChapterOut]
+    moves: list[MoveOut]
+    causes: list[str]
     findings: list[FindingOut]
-    intake: Recorded[e.IntakeRecorded] | None
-    steps: dict[str, Recorded[e.StepDone]]
-    observations: list[Recorded[e.ObservationNoted]]
-    found: dict[str, Recorded[e.ElementFound]]
-    rings: dict[str, Recorded[e.RingChosen]]
-    kit: dict[str, Recorded[e.KitCounted]]
-    fitted: dict[str, Recorded[e.ElementFitted]]
-    readings: list[Recorded[e.FastenerTightened]]
+    drawn: list[DrawnOut]
+    leaks: list[LeakOut]
     runs: list[RunOut]
-    skipped: dict[str, Recorded[e.StageSkipped]]
-    notes: list[Recorded[e.NoteMade]]
-    released: Recorded[e.Released] | None
-    log: list[LogLine]
+    timers: list[TimerOut]
+    signing: SigningOut
+    statement: list[str]
+    server_time: datetime
+    meanwhile: list[MeanwhileOut] = Field(default_factory=list)
 
 
-def job_view(session: Session, job: JobRow) -> JobView:
-    """Everything a screen needs of a job, from its sheet and its log."""
-    sheet = sheet_of(session, job)
-    log = log_of(session, job.id)
-    state = job_state(sheet, log)
-    names = {person.key: person.name for person in all_people(session)}
-    reports = stage_reports(sheet, state, bench().fluids)
-    summary = JobSummary.of(job).model_copy(update={"stage": next_stage(reports)})
+def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], seen: int | None = None) -> JobView:
+    """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
+    names = names_of(session)
+    recorded = recorded_by_move(case, names)
     return JobView(
-        job=summary,
+        job=JobSummary.of(job),
         head=job.head,
-        stages=[
-            StageOut(
-                stage=r.stage,
-                status=r.status,
-                done=r.done,
-                total=r.total,
-                needs=[NeedOut(text=n.text, subject=n.subject) for n in r.needs],
+        sheet_name=case.resolved.whole.name,
+        views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
+        chapters=_chapters(moves),
+        moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
+        causes=list(reversed_words(case).values()),
+        findings=findings_out(case.resolved.orientation.findings),
+        drawn=_drawn(case),
+        leaks=list(_leaks(case)),
+        runs=[_run(case, run, names) for run in case.state.runs.values()],
+        timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
+        signing=_signing(case),
+        statement=_statement(session, job, case, moves),
+        server_time=case.now,
+        meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
+    )
+
+
+_OVER = {Status.DONE, Status.SKIPPED}
+
+
+def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
+    found = []
+    for chapter in Chapter:
+        own = [move for move in moves if move.stage is chapter]
+        if not own:
+            continue
+        done = sum(move.status in _OVER for move in own)
+        workable = any(move.status in {Status.NEXT, Status.OPEN, Status.WAITING} for move in own)
+        status: Literal["done", "open", "later"] = "done" if done == len(own) else "open" if workable else "later"
+        ahead = [tool for move in own if move.status not in _OVER for tool in move.tools]
+        found.append(
+            ChapterOut(
+                key=chapter,
+                word=CHAPTER_WORD[chapter],
+                done=done,
+                total=len(own),
+                status=status,
+                tools=list(dict.fromkeys(ahead)),
             )
-            for r in reports
-        ],
-        findings=findings_out(orientation_of(sheet, state.faced_as_found()).findings),
-        intake=None if state.intake is None else _recorded(state.intake, names),
-        steps=_book(state.steps, names),
-        observations=_list(state.observations.values(), names),
-        found=_book(state.found, names),
-        rings=_book(state.rings, names),
-        kit=_book(state.kit, names),
-        fitted=_book(state.fitted, names),
-        readings=_list(state.readings.values(), names),
-        runs=[_run(run, sheet, names) for run in state.runs.values()],
-        skipped=_book({stage.value: marked for stage, marked in state.skipped.items()}, names),
-        notes=_list(state.notes, names),
-        released=None if state.released is None else _recorded(state.released, names),
-        log=_log_lines(log, state, names),
-    )
-
-
-def _recorded(marked: Marked[P], names: Mapping[str, str]) -> Recorded[P]:
-    mark = marked.mark
-    return Recorded(entry=mark.entry, who=names.get(mark.who, mark.who), when=mark.when, value=marked.value)
-
-
-def _book(book: Mapping[str, Marked[P]], names: Mapping[str, str]) -> dict[str, Recorded[P]]:
-    return {key: _recorded(marked, names) for key, marked in book.items()}
-
-
-def _list(marks: Iterable[Marked[P]], names: Mapping[str, str]) -> list[Recorded[P]]:
-    return [_recorded(marked, names) for marked in marks]
-
-
-def _run(run: TestRun, sheet: BuildSheet, names: Mapping[str, str]) -> RunOut:
-    started = run.started.value
-    test = sheet.test(started.test)
-    analysis = analysis_of(run, test, bench().fluids) if test else None
-    return RunOut(
-        run=started.run,
-        test=started.test,
-        who=names.get(run.started.mark.who, run.started.mark.who),
-        started_at=run.started.mark.when,
-        source=started.source,
-        gauge=started.gauge,
-        samples=run.samples,
-        closed=run.closed is not None,
-        note=run.note,
-        analysis=None if analysis is None else AnalysisOut.of(analysis),
-    )
-
-
-def _log_lines(log: list[Entry], state: JobState, names: Mapping[str, str]) -> list[LogLine]:
-    return [
-        LogLine(
-            id=entry.id,
-            seq=entry.seq,
-            kind=entry.payload.kind,
-            who=names.get(entry.who, entry.who),
-            when=entry.bench_time,
-            struck=state.struck[entry.id].value.reason if entry.id in state.struck else None,
         )
-        for entry in log
-    ]
+    return found
+
+
+def _drawn(case: Case) -> list[DrawnOut]:
+    found = []
+    for key in case.resolved.elements:
+        must = case.resolved.oriented[key].faces
+        seen, fitted = case.state.get("found", key), case.state.get("fitted", key)
+        if fitted is not None:
+            found.append(DrawnOut(element=key, state="fitted", faces=fitted.faces, wrong=False))
+        elif seen is None:
+            found.append(DrawnOut(element=key, state="unknown", faces=None, wrong=False))
+        elif not seen.present:
+            found.append(DrawnOut(element=key, state="missing", faces=None, wrong=True))
+        else:
+            wrong = must is not None and seen.faced is not None and seen.faced != must
+            found.append(DrawnOut(element=key, state="found", faces=seen.faced, wrong=wrong))
+    return found
+
+
+def _leaks(case: Case) -> Iterator[LeakOut]:
+    """The ways through the stations whose elements were found wrong and are not made good yet."""
+    wrong = {case.resolved.elements[one.element].station.key for one in _drawn(case) if one.wrong}
+    names = case.resolved.zone_names
+    for station in case.resolved.sheet.stations:
+        if station.key in wrong:
+            for path in paths_through(case.resolved.sheet, station.key):
+                words = f"a way from {names[path.source]} to {names[path.zone]} through {station.name}"
+                yield LeakOut(words=words, stations=list(path.stations))
+
+
+def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:
+    spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
+    planned = planned_hold(case, spec, run.gauge, run.compliance) if spec is not None and run.gauge else None
+    return RunOut(
+        run=run.key,
+        test=run.test,
+        when=run.when,
+        who=name_of(run.mark, names),
+        started_at=run.mark.when,
+        source=run.source,
+        hold=run.hold,
+        gauge=run.gauge,
+        count=run.count,
+        held_s=run.last_s - run.first_s if run.count else 0.0,
+        closed=run.closed is not None,
+        abandoned=run.abandoned,
+        note=run.note,
+        seen=run.seen,
+        value=run.value,
+        planned_hold_s=planned,
+        judgement=run.judgement,
+    )
+
+
+def _signing(case: Case) -> SigningOut:
+    sheet, why_not = case.resolved.whole, None
+    assert case.author is not None
+    try:
+        check_may_write(case.author, Released())
+        signature_of(sheet, Released(), case.author, case.now)
+    except NotAllowedError as error:
+        why_not = str(error)
+    return SigningOut(may_release=why_not is None, why_not=why_not, authority=AUTHORITY_WORD[sheet.authority])
+
+
+def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Move]) -> list[str]:
+    told = told_at_release(session, job, case)
+    return list(told or compose_statement(case, moves))
+
+
+def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:
+    """What was stated when the job was signed; None while it is not, or where the entry kept none."""
+    released = case.state.book("released").get("released")
+    if released is None:
+        return None
+    rows = [row for row in log_rows(session, job.id, after=released.mark.seq - 1) if row.id == released.mark.entry]
+    return rows[0].read().entry.told if rows else None
+
+
+def _meanwhile(session: Session, job: JobRow, case: Case, seen: int) -> list[MeanwhileOut]:
+    """What others recorded after the entries that the one who asks had seen."""
+    if case.state.count <= seen:
+        return []
+    assert case.author is not None
+    kits = kit_of(sheet_of(session, job))
+    entries = [row.read(kits).entry for row in log_rows(session, job.id, after=seen)]
+    return [
+        MeanwhileOut(who=one.who_name or one.who, words=payload_words(case.resolved, one.payload))
+        for one in entries
+        if one.who != case.author.key
+    ][:20]

@@ -1,70 +1,131 @@
-"""Jobs: the bench list, opening, the state, the log, appending, the seal, the certificate."""
+"""Jobs: the bench list, opening, moves, the log, appending, the seal, the certificate."""
 
 from __future__ import annotations
 
-from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Response
-from pydantic import AwareDatetime, BaseModel, Field
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import AwareDatetime, BaseModel, Field, ValidationError
 from sqlalchemy.orm import Session
 
-from ironkettle.api.deps import DbSession, author_of, bench, now
-from ironkettle.api.job_view import JobSummary, JobView, job_view
-from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, NOT_THERE, NotThereError
+from ironkettle.api.deps import DbSession, JobShop, now
+from ironkettle.api.identity import allow, prove
+from ironkettle.api.job_view import JobSummary, JobView, job_view, told_at_release
+from ironkettle.api.log_view import EntryOut, log_view
+from ironkettle.api.move_view import AskOut
+from ironkettle.api.people import Secret
+from ironkettle.api.policies import Caller, JobPolicy
+from ironkettle.api.pressure_tests import AnalysisOut
+from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
-from ironkettle.api.sheets import find_sheet
-from ironkettle.core.jobs import Payload
-from ironkettle.core.jobs.entries import IntakeRecorded
-from ironkettle.reports.certificate import certificate_pdf
+from ironkettle.api.sheets import find_sheet, job_picture
+from ironkettle.core.drawings import Picture
+from ironkettle.core.errors import NotAllowedError, fault
+from ironkettle.core.jobs import compose_statement, needs_signature
+from ironkettle.core.moves.asked import asked_of
+from ironkettle.core.moves.chart import moves_of
+from ironkettle.core.moves.judging import analysis_of
+from ironkettle.core.moves.log import Case
+from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
+from ironkettle.core.moves.slices.base import Reason
+from ironkettle.core.moves.slices.observe import IntakeRecorded
+from ironkettle.core.text import Plain, spelled_out
+from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
-from ironkettle.store.jobs import (
-    JobRow,
-    NewEntry,
-    append_entry,
-    check_log,
-    find_job,
-    list_jobs,
-    log_of,
-    log_rows,
-    open_job,
-    sheet_of,
-)
-from ironkettle.store.people import all_people
+from ironkettle.store.bench_list import Which, list_jobs
+from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
+from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
+from ironkettle.store.people import names_of
+from ironkettle.store.shop import Shop
+from ironkettle.store.trail import leave_trail
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
+
+Reader = Annotated[Caller, allow(JobPolicy.read)]
+Opener = Annotated[Caller, allow(JobPolicy.open)]
+Writer = Annotated[Caller, allow(JobPolicy.append)]
 
 
-class NewJobBody(Body):
-    """Opens a job; ids come from the client, so sending it twice opens it once."""
+class _Sent(Body):
+    """What every entry comes with. ``who`` is whom the device took it from, if it says: another than the one
+    signed in is refused. ``sent_at`` is the device's clock when it was sent."""
+
+    who: NameText | None = Field(default=None, examples=["bede"])
+    bench_time: AwareDatetime
+    sent_at: AwareDatetime | None = None
+
+
+class NewJobBody(_Sent):
+    """Opens a job; ids come from the client, so sending it twice opens it once. The sheet's newest version, or one named."""
 
     id: UUID
     entry_id: UUID
     sheet_key: NameText
-    who: NameText
-    bench_time: AwareDatetime
+    sheet_version: int | None = Field(default=None, ge=1, le=100_000)
     intake: IntakeRecorded
 
 
-class EntryBody(Body):
-    id: UUID
-    who: NameText
-    bench_time: AwareDatetime
-    payload: Payload
+class EntryBody(_Sent):
+    """``pin`` stands beside a payload that signs (a release, a reopening, passing over a move).
 
-
-class EntryOut(BaseModel):
-    """An entry as it stands in the log, with its seal."""
+    ``seen``: how many entries the sender knew of; what others recorded since is told in the answer.
+    """
 
     id: UUID
-    seq: int
-    who: str
-    bench_time: datetime
-    server_time: datetime
-    payload: dict[str, Any]
-    previous: str
-    hash: str
+    payload: AnyPayload
+    pin: Secret | None = None
+    seen: int | None = Field(default=None, ge=0, le=2_000_000_000)
+
+
+class DescribeBody(Body):
+    """An entry a device holds, as it was refused or is to be sent."""
+
+    payload: dict[str, Any] = Field(max_length=40)
+
+
+class DiscardBody(Body):
+    """An entry a device held and somebody gave up, with the reason."""
+
+    entry: UUID
+    payload: dict[str, Any] = Field(max_length=40)
+    refused: str = Field(max_length=2000)
+    reason: Reason
+
+
+class JobsOut(BaseModel):
+    """A page of jobs; ``next`` is what to ask the following page with, none at the end."""
+
+    jobs: list[JobSummary]
+    next: str | None
+    total: int
+
+
+class EntryFieldOut(BaseModel):
+    """A field of an entry that may be put right, and what stands in it."""
+
+    ask: AskOut
+    value: Any
+
+
+class DescribedOut(BaseModel):
+    """An entry in words, and what of it may be put right."""
+
+    words: str
+    fields: list[EntryFieldOut]
+
+
+class SampleOut(BaseModel):
+    t_s: float
+    pressure_mpa: float
+    temperature_c: float | None
+
+
+class RunTraceOut(BaseModel):
+    """The samples of a run, and what they come to so far; none while they are too few to judge."""
+
+    samples: list[SampleOut]
+    analysis: AnalysisOut | None
 
 
 class BrokenLinkOut(BaseModel):
@@ -86,44 +147,139 @@ def _job(session: Session, job_id: UUID) -> JobRow:
     return job
 
 
+def _named(session: Session, reference: str) -> JobRow:
+    """A job by its number or its id."""
+    if reference.isascii() and reference.isdigit() and len(reference) < 10:
+        job = job_numbered(session, int(reference))
+    else:
+        try:
+            job = find_job(session, UUID(reference))
+        except ValueError:
+            job = None
+    if job is None:
+        raise NotThereError("job", reference)
+    return job
+
+
+def _own(body: _Sent, caller: Caller) -> None:
+    """An entry made by one person is never recorded under another's name."""
+    if body.who is not None and body.who != caller.key:
+        raise NotAllowedError(
+            "other-person",
+            f"this was made by {body.who}, and {caller.author.name} is signed in; {body.who} must send it",
+        )
+
+
+def _case(session: Session, job: JobRow, shop: Shop, caller: Caller) -> Case:
+    return case_of(session, job, state_of(session, job), shop, caller.author, now())
+
+
 @router.get("", summary="The jobs on the bench, open ones first")
-def jobs(session: DbSession) -> list[JobSummary]:
-    return [JobSummary.of(job) for job in list_jobs(session)]
+def jobs(
+    session: DbSession,
+    caller: Reader,
+    state: Which = "all",
+    q: Annotated[str, Query(max_length=200), Plain] = "",
+    limit: Annotated[int, Query(ge=1, le=200)] = 50,
+    after: Annotated[str | None, Query(max_length=400)] = None,
+) -> JobsOut:
+    page = list_jobs(session, state, q, limit, after)
+    return JobsOut(jobs=[JobSummary.of(job) for job in page.jobs], next=page.next, total=page.total)
 
 
 @router.post("", summary="Open a job on a build sheet", responses=NOT_THERE | CONFLICT)
-def open_new(body: NewJobBody, session: DbSession) -> JobView:
-    author = author_of(session, body.who)
-    sheet = find_sheet(session, body.sheet_key)
+def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop) -> JobView:
+    _own(body, caller)
+    sheet = find_sheet(session, body.sheet_key, body.sheet_version)
     job = open_job(session, body.id, sheet, now())
-    append_entry(session, job.id, NewEntry(body.entry_id, body.bench_time, body.intake), author, bench(), now())
-    return job_view(session, job)
+    entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at)
+    done = append_entry(session, job.id, entry, caller.author, shop, now())
+    return job_view(session, job, done.case, done.moves)
 
 
-@router.get("/{job_id}", summary="How a job stands", responses=NOT_THERE)
-def job(job_id: UUID, session: DbSession) -> JobView:
-    return job_view(session, _job(session, job_id))
+@router.get("/{reference}", summary="How a job stands, by its number or id", responses=NOT_THERE | CONFLICT)
+def job(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> JobView:
+    found = _named(session, reference)
+    case = _case(session, found, shop, caller)
+    return job_view(session, found, case, moves_of(case))
 
 
-@router.get("/{job_id}/log", summary="The log, all of it or what came after an entry", responses=NOT_THERE)
-def log(job_id: UUID, session: DbSession, after: int = Query(default=0, ge=0, le=2_000_000_000)) -> list[EntryOut]:
-    _job(session, job_id)
-    return [
-        EntryOut(**{name: getattr(row, name) for name in EntryOut.model_fields})
-        for row in log_rows(session, job_id, after)
-    ]
+@router.get("/{job_id}/log", summary="The log, all of it or what came after an entry", responses=NOT_THERE | CONFLICT)
+def log(
+    job_id: UUID,
+    session: DbSession,
+    caller: Reader,
+    shop: JobShop,
+    after: int = Query(default=0, ge=0, le=2_000_000_000),
+) -> list[EntryOut]:
+    found = _job(session, job_id)
+    return log_view(session, found, _case(session, found, shop, caller), after)
+
+
+@router.get("/{job_id}/picture", summary="The drawing of the unit as its questions are answered", responses=NOT_THERE)
+def drawn(
+    job_id: UUID,
+    session: DbSession,
+    caller: Reader,
+    shop: JobShop,
+    view: Annotated[str | None, Query(max_length=60)] = None,
+) -> Picture:
+    found = _job(session, job_id)
+    return job_picture(_case(session, found, shop, caller).resolved, view)
+
+
+@router.get("/{job_id}/runs/{run}", summary="The samples of a test run, and what they come to", responses=NOT_THERE)
+def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> RunTraceOut:
+    found = _job(session, job_id)
+    case = _case(session, found, shop, caller)
+    told = case.state.runs.get(str(run))
+    if told is None:
+        raise NotThereError("run", run)
+    spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
+    read = run_samples(session, job_id, str(run))
+    analysis = analysis_of(case, spec, told, read) if spec else None
+    return RunTraceOut(
+        samples=[SampleOut(t_s=s.t_s, pressure_mpa=s.pressure_mpa, temperature_c=s.temperature_c) for s in read],
+        analysis=None if analysis is None else AnalysisOut.of(analysis),
+    )
 
 
 @router.post("/{job_id}/entries", summary="Append an entry", responses=NOT_THERE | CONFLICT)
-def append(job_id: UUID, body: EntryBody, session: DbSession) -> JobView:
-    author = author_of(session, body.who)
+def append(
+    job_id: UUID, body: EntryBody, request: Request, session: DbSession, caller: Writer, shop: JobShop
+) -> JobView:
+    _own(body, caller)
     job = _job(session, job_id)
-    append_entry(session, job_id, NewEntry(body.id, body.bench_time, body.payload), author, bench(), now())
-    return job_view(session, job)
+    if needs_signature(body.payload):
+        if body.pin is None:
+            raise fault("pin", "a signature is needed here: give your PIN", "your PIN or password")
+        prove(request, caller.key, body.pin, signing=True)
+    entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at)
+    done = append_entry(session, job_id, entry, caller.author, shop, now())
+    return job_view(session, job, done.case, done.moves, body.seen)
+
+
+@router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)
+def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reader, shop: JobShop) -> DescribedOut:
+    case = _case(session, _job(session, job_id), shop, caller)
+    try:
+        words = payload_words(case.resolved, read_payload(body.payload))
+    except ValidationError:
+        words = str(body.payload.get("kind", "an entry")).replace("_", " ")[:80]
+    asked = asked_of(case, body.payload)
+    return DescribedOut(words=words, fields=[EntryFieldOut(ask=AskOut.of(ask), value=value) for ask, value in asked])
+
+
+@router.post("/{job_id}/discarded", status_code=204, summary="Note that a device gave up an entry it held")
+def discard(job_id: UUID, body: DiscardBody, session: DbSession, caller: Writer) -> None:
+    job = find_job(session, job_id)
+    subject = f"job {job.number}" if job else f"job {job_id}"
+    before = {"entry": str(body.entry), "payload": spelled_out(body.payload), "refused": spelled_out(body.refused)}
+    leave_trail(session, caller.key, now(), "entry", subject, "given up on the device", before, {"reason": body.reason})
 
 
 @router.get("/{job_id}/seal", summary="Check the hash chain of the log", responses=NOT_THERE)
-def seal(job_id: UUID, session: DbSession) -> SealOut:
+def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
     job = _job(session, job_id)
     broken = check_log(session, job)
     return SealOut(
@@ -135,12 +291,16 @@ def seal(job_id: UUID, session: DbSession) -> SealOut:
 
 
 @router.get(
-    "/{job_id}/certificate.pdf", summary="The certificate; marked as a draft before release", responses=NOT_THERE
+    "/{job_id}/certificate.pdf",
+    summary="The certificate; marked as a draft before release",
+    responses=NOT_THERE | CONFLICT,
 )
-def certificate(job_id: UUID, session: DbSession) -> Response:
+def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
     job = _job(session, job_id)
-    names = {person.key: person.name for person in all_people(session)}
-    content = certificate_pdf(job.number, job.head, sheet_of(session, job), log_of(session, job_id), bench(), names)
+    case = _case(session, job, shop, caller)
+    told = told_at_release(session, job, case) or compose_statement(case, moves_of(case))
+    traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
+    content = certificate_pdf(Certified(job.number, job.head, case, told, names_of(session), traces))
     name = f"certificate-{job.number}.pdf"
     return Response(
         content, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}"'}
@@ -148,6 +308,6 @@ def certificate(job_id: UUID, session: DbSession) -> Response:
 
 
 @router.get("/{job_id}/label.svg", summary="A label with the job's number and seal as a QR code", responses=NOT_THERE)
-def label(job_id: UUID, session: DbSession) -> Response:
+def label(job_id: UUID, session: DbSession, caller: Reader) -> Response:
     job = _job(session, job_id)
     return Response(label_svg(job.number, job.serial, job.head), media_type="image/svg+xml")

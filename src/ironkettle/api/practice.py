@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query
-from pydantic import BaseModel, Field
+from fastapi import APIRouter
+from pydantic import BaseModel
 
-from ironkettle.api.deps import DbSession, HouseRules, author_of, gland_tables, now
+from ironkettle.api.deps import DbSession, HouseRules, now
 from ironkettle.api.glands import GlandCheckOut, GrooveBody, check_out
-from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, NOT_THERE, NotThereError
+from ironkettle.api.identity import MaybeCaller, allow
+from ironkettle.api.policies import Caller, PracticePolicy
+from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.rings import RingMatchBody, RingMatchOut, match_out
 from ironkettle.api.schemas import Body, NameText, SizeName
 from ironkettle.core.errors import RefusedError, fault
@@ -19,6 +22,7 @@ from ironkettle.demo.puzzles import Choice, Puzzle, puzzles
 from ironkettle.reference import ring_table
 from ironkettle.store.people import all_people
 from ironkettle.store.practice import GuessRow, add_guess, find_guess, guesses_of
+from ironkettle.store.shop import gland_tables
 
 router = APIRouter(prefix="/api/practice", tags=["practice"], responses=ERROR_RESPONSES)
 
@@ -37,7 +41,6 @@ class PuzzleOut(BaseModel):
 
 class GuessBody(Body):
     id: UUID
-    who: NameText = Field(examples=["bede"])
     choice: NameText
 
 
@@ -63,8 +66,8 @@ class ScoreOut(BaseModel):
 
 
 @router.get("/puzzles", summary="The puzzles, without their answers")
-def all_puzzles(session: DbSession, who: NameText | None = Query(default=None)) -> list[PuzzleOut]:
-    first = _first_guesses(guesses_of(session, author_of(session, who).key)) if who else {}
+def all_puzzles(session: DbSession, caller: MaybeCaller) -> list[PuzzleOut]:
+    first = _first_guesses(guesses_of(session, caller.key)) if caller else {}
     return [
         PuzzleOut(
             key=puzzle.key,
@@ -79,17 +82,22 @@ def all_puzzles(session: DbSession, who: NameText | None = Query(default=None)) 
     ]
 
 
-@router.post("/puzzles/{key}/guesses", summary="Guess, and see the reasoning", responses=NOT_THERE | CONFLICT)
-def guess(key: NameText, body: GuessBody, session: DbSession, house: HouseRules) -> GuessOut:
+@router.post("/puzzles/{key}/guesses", summary="Guess, and see the reasoning", responses=GUARDED | NOT_THERE | CONFLICT)
+def guess(
+    key: NameText,
+    body: GuessBody,
+    session: DbSession,
+    house: HouseRules,
+    caller: Annotated[Caller, allow(PracticePolicy.guess)],
+) -> GuessOut:
     puzzle = next((one for one in puzzles() if one.key == key), None)
     if puzzle is None:
         raise NotThereError("puzzle", key)
-    author = author_of(session, body.who)
     if body.choice not in {choice.key for choice in puzzle.choices}:
         raise fault("choice", f"“{body.choice}” is not a choice here", *(choice.key for choice in puzzle.choices))
     row = GuessRow(
         id=body.id,
-        who=author.key,
+        who=caller.key,
         puzzle=key,
         choice=body.choice,
         right=body.choice == puzzle.answer,
@@ -120,8 +128,8 @@ def reasoning(puzzle: Puzzle, choice: str, house: House) -> GuessOut:
     )
 
 
-@router.get("/scores", summary="Scores per person, best first")
-def scores(session: DbSession) -> list[ScoreOut]:
+@router.get("/scores", summary="Scores per person, best first", responses=GUARDED)
+def scores(session: DbSession, caller: Annotated[Caller, allow(PracticePolicy.scores)]) -> list[ScoreOut]:
     first = _first_guesses(guesses_of(session))
     known = {puzzle.key for puzzle in puzzles()}
     found = []

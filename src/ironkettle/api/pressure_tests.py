@@ -7,13 +7,17 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ironkettle.api.deps import HouseRules
 from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, FindingOut, Finite, NameText, QuantityText, findings_out
+from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.core.errors import fault
+from ironkettle.core.housing import HousingMaterial
 from ironkettle.core.pressure import (
     STANDARD_PRESSURE_MPA,
     Analysis,
+    Compliance,
     Gauge,
+    HoldRules,
     Sample,
     TestVolume,
     analyse_hold,
@@ -30,7 +34,10 @@ from ironkettle.core.quantities import (
     read_volume,
     to_base,
 )
+from ironkettle.core.text import Figure
 from ironkettle.reference import fluids
+
+BAR_PER_MPA = 10.0
 
 router = APIRouter(prefix="/api/tests", tags=["tests"], responses=ERROR_RESPONSES)
 
@@ -42,19 +49,38 @@ class LimitBody(Body):
 class GaugeBody(Body):
     range: QuantityText
     resolution: QuantityText
-    accuracy_pct: Finite = Field(gt=0, le=20)
+    accuracy_pct: Figure = Field(gt=0, le=20)
+
+
+class ComplianceBody(Body):
+    """Measured in place: a known volume let out once at pressure, and the drop it made."""
+
+    volume: QuantityText = Field(examples=["2.0 ml"])
+    drop: QuantityText = Field(examples=["31 bar"])
 
 
 class HoldBody(Body):
+    """What is under pressure and how well it is known.
+
+    ``bulk_modulus_gpa`` is a statement with doubt, not the truth; ``compliance`` replaces it and the
+    volume. ``let_down``: the pressure was let down to the wanted one instead of pumped up to it.
+    """
+
     kind: Literal["pressure_hold"] = "pressure_hold"
     medium: NameText
-    bulk_modulus_gpa: Finite | None = Field(default=None, gt=0, le=10)
+    bulk_modulus_gpa: Figure | None = Field(default=None, gt=0, le=10)
+    bulk_modulus_doubt_pct: Figure | None = Field(default=None, ge=0, le=90)
     volume: QuantityText
+    volume_doubt_pct: Figure | None = Field(default=None, ge=0, le=50)
+    compliance: ComplianceBody | None = None
+    housing: HousingMaterial = HousingMaterial.STEEL
     limit: LimitBody
     gauge: GaugeBody
     pressure_unit: NameText = "bar"
     reference: Literal["gauge", "absolute"] = "gauge"
     atmosphere: QuantityText = "1013.25 hPa"
+    planned_hold_s: Figure | None = Field(default=None, ge=0, le=1e6)
+    let_down: bool = False
 
 
 class PlanBody(HoldBody):
@@ -62,17 +88,23 @@ class PlanBody(HoldBody):
 
 
 class SampleBody(Body):
-    t_s: Finite = Field(ge=0, le=1e7)
-    pressure: Finite = Field(ge=-1e7, le=1e7)
-    temperature_c: Finite | None = Field(default=None, ge=-100, le=300)
+    t_s: Figure = Field(ge=0, le=1e7)
+    pressure: Figure = Field(ge=-1e7, le=1e7)
+    temperature_c: Figure | None = Field(default=None, ge=-100, le=300)
 
 
 class AnalyseBody(HoldBody):
+    """``pressure`` is the wanted test pressure: a trace that does not hold it cannot pass."""
+
+    pressure: QuantityText | None = Field(default=None, examples=["200 bar"])
     samples: list[SampleBody] = Field(max_length=200_000)
 
 
 class PlanOut(BaseModel):
+    """``longest_at_limit_s``: by then a leak at the limit has left the band under the test pressure."""
+
     hold_needed_s: float
+    longest_at_limit_s: float
     detectable_leak_ml_min: float
     stored_energy_j: float
     steps: list[str]
@@ -80,14 +112,20 @@ class PlanOut(BaseModel):
 
 
 class AnalysisOut(BaseModel):
-    """``hold_needed_s``: how much longer to hold when undecided."""
+    """``hold_needed_s``: how much longer to hold when undecided; none when holding alone will not decide it.
+
+    Judged is the trace from ``settled_from_s`` for ``hold_s``, where ``held_low_bar`` to
+    ``held_high_bar`` were held.
+    """
 
     leak_rate_ml_min: float
     ci95_ml_min: tuple[float, float]
     temperature_corrected: bool
     settled_from_s: float
     hold_s: float
-    verdict: Literal["pass", "fail", "undecided"]
+    held_low_bar: float
+    held_high_bar: float
+    verdict: Literal["pass", "fail", "undecided", "invalid"]
     hold_needed_s: float | None
     stored_energy_j: float
     findings: list[FindingOut]
@@ -98,8 +136,10 @@ class AnalysisOut(BaseModel):
             leak_rate_ml_min=analysis.leak_rate,
             ci95_ml_min=analysis.interval,
             temperature_corrected=analysis.temperature_corrected,
-            settled_from_s=analysis.settled_from,
+            settled_from_s=analysis.judged[0],
             hold_s=analysis.hold,
+            held_low_bar=analysis.held_low * BAR_PER_MPA,
+            held_high_bar=analysis.held_high * BAR_PER_MPA,
             verdict=analysis.verdict,
             hold_needed_s=analysis.hold_needed,
             stored_energy_j=analysis.stored_energy,
@@ -122,11 +162,13 @@ class TraceOut(BaseModel):
 
 
 @router.post("/plan", summary="How long this gauge must hold on this volume")
-def plan(body: PlanBody) -> PlanOut:
-    volume, gauge, limit = _setup(body)
-    result = plan_hold(read_gauge_pressure(body.pressure, "pressure", low=1e-6), volume, gauge, limit)
+def plan(body: PlanBody, house: HouseRules) -> PlanOut:
+    volume, gauge, limit = _setup(body, house.hold_rules)
+    pressure = _wanted(body.pressure, body, volume)
+    result = plan_hold(pressure, volume, gauge, limit, house.hold_rules)
     return PlanOut(
         hold_needed_s=result.hold_needed,
+        longest_at_limit_s=result.longest_at_limit,
         detectable_leak_ml_min=result.detectable_leak,
         stored_energy_j=result.stored_energy,
         steps=list(result.steps),
@@ -135,18 +177,29 @@ def plan(body: PlanBody) -> PlanOut:
 
 
 @router.post("/analyse", summary="Leak rate, interval and verdict of a hold")
-def analyse(body: AnalyseBody) -> AnalysisOut:
-    volume, gauge, limit = _setup(body)
+def analyse(body: AnalyseBody, house: HouseRules) -> AnalysisOut:
+    volume, gauge, limit = _setup(body, house.hold_rules)
     unit = find_unit(body.pressure_unit)
     if unit is None or unit.dimension is not Dimension.PRESSURE:
         raise fault("pressure_unit", f"“{body.pressure_unit}” is not a pressure unit", "bar", "psi", "MPa", "kPa")
-    if unit.absolute != (body.reference == "absolute") and unit.absolute:
+    if unit.absolute and body.reference != "absolute":
         raise fault("reference", f"{body.pressure_unit} is absolute, but the reference says gauge", "absolute")
-    shift = 0.0
-    if volume.absolute and not volume.fluid.gas:
-        shift = volume.atmosphere  # a liquid's decay only needs differences; keep gauge figures inside
+    # Inside the core every pressure is gauge pressure.
+    shift = volume.atmosphere if body.reference == "absolute" else 0.0
     samples = tuple(Sample(s.t_s, to_base(s.pressure, unit) - shift, s.temperature_c) for s in body.samples)
-    return AnalysisOut.of(analyse_hold(samples, volume, gauge, limit))
+    wanted = None if body.pressure is None else _wanted(body.pressure, body, volume)
+    return AnalysisOut.of(
+        analyse_hold(
+            samples,
+            volume,
+            gauge,
+            limit,
+            wanted=wanted,
+            planned_hold=body.planned_hold_s or 0.0,
+            let_down=body.let_down,
+            rules=house.hold_rules,
+        )
+    )
 
 
 @router.post("/read-csv", summary="Samples from a CSV file, every fault named by line")
@@ -158,19 +211,47 @@ def read_csv(body: TraceBody) -> TraceOut:
     )
 
 
-def _setup(body: HoldBody) -> tuple[TestVolume, Gauge, float]:
+def _setup(body: HoldBody, rules: HoldRules) -> tuple[TestVolume, Gauge, float]:
     read = Collector()
     volume = read.get(read_volume, body.volume, "volume")
-    limit = read.get(read_flow, body.limit.leak_rate, "limit.leak_rate")
+    limit = read.get(
+        lambda text, field: read_flow(text, field, drop_ml=rules.drop_ml), body.limit.leak_rate, "limit.leak_rate"
+    )
     span = read.get(read_gauge_pressure, body.gauge.range, "gauge.range", low=1e-9)
     resolution = read.get(read_gauge_pressure, body.gauge.resolution, "gauge.resolution", low=1e-9)
     atmosphere = read.get(_atmosphere, body.atmosphere, "atmosphere")
     fluid = read.get(lambda text, field: find_fluid(text, fluids(), field), body.medium, "medium")
     read.done()
+    measured = body.compliance
+    compliance = None
+    if measured is not None:
+        let_out = read.get(read_volume, measured.volume, "compliance.volume")
+        drop = read.get(read_gauge_pressure, measured.drop, "compliance.drop", low=1e-9)
+        read.done()
+        compliance = Compliance(let_out, drop)
     test_volume = TestVolume(
-        volume, fluid, body.bulk_modulus_gpa, atmosphere or STANDARD_PRESSURE_MPA, body.reference == "absolute"
+        volume,
+        fluid,
+        body.bulk_modulus_gpa,
+        body.volume_doubt_pct,
+        body.bulk_modulus_doubt_pct,
+        compliance,
+        body.housing,
+        atmosphere or STANDARD_PRESSURE_MPA,
     )
     return test_volume, Gauge(span, resolution, body.gauge.accuracy_pct), limit
+
+
+def _wanted(text: str, body: HoldBody, volume: TestVolume) -> float:
+    """The test pressure as gauge pressure; below zero for a vacuum. [MPa]"""
+    quantity = read_quantity(text, Dimension.PRESSURE, "pressure")
+    absolute = quantity.unit.absolute or body.reference == "absolute"
+    value = quantity.value - volume.atmosphere if absolute else quantity.value
+    if not -volume.atmosphere <= value <= 1000.0:
+        raise fault("pressure", f"“{text}” is outside the range of pressures", "above a vacuum", "up to 10000 bar")
+    if abs(value) < 1e-6:
+        raise fault("pressure", f"“{text}” is the pressure of the air: nothing would be held", "200 bar", "-0.6 bar")
+    return value
 
 
 def _atmosphere(text: str, field: str) -> float:

@@ -10,10 +10,13 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
-from sqlalchemy.exc import IntegrityError, OperationalError
+from sqlalchemy.exc import DBAPIError, IntegrityError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from starlette.exceptions import HTTPException
 
-from ironkettle.core.errors import FieldFault, RefusedError, RuleError
+from ironkettle.core.errors import FieldFault, NotAllowedError, RefusedError, RuleError
+from ironkettle.core.wording import plain_words
+from ironkettle.store.jobs import DamagedLogError
 
 log = structlog.get_logger()
 MEDIA_TYPE = "application/problem+json"
@@ -50,9 +53,22 @@ ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
 NOT_THERE: dict[int | str, dict[str, Any]] = {
     404: {"model": Problem, "description": "Not there", "content": {MEDIA_TYPE: {}}}
 }
+NOT_SIGNED_IN: dict[int | str, dict[str, Any]] = {
+    401: {"model": Problem, "description": "Nobody is signed in", "content": {MEDIA_TYPE: {}}}
+}
+GUARDED: dict[int | str, dict[str, Any]] = NOT_SIGNED_IN | {
+    403: {"model": Problem, "description": "Not allowed", "content": {MEDIA_TYPE: {}}}
+}
 CONFLICT: dict[int | str, dict[str, Any]] = {
     409: {"model": Problem, "description": "Refused", "content": {MEDIA_TYPE: {}}}
 }
+
+
+_AWAY = (503, "database-away", "Database not reachable", "nothing was written; try again in a moment")
+_BUSY = (503, "busy", "Busy", "somebody else is writing here just now; nothing was written; try again in a moment")
+# By PostgreSQL's error codes: lock not got in time, statement stopped, transaction stopped, disk full.
+_FULL = (507, "disk-full", "The disk is full", "nothing was written; free space on the disk of the database")
+_DATABASE = {"55P03": _BUSY, "57014": _BUSY, "25P03": _BUSY, "40P01": _BUSY, "53100": _FULL}
 
 
 def problem(status: int, kind: str, title: str, detail: str, faults: Iterable[FieldFault] = ()) -> JSONResponse:
@@ -71,6 +87,15 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RefusedError)
     def refused(request: Request, error: RefusedError) -> JSONResponse:
         return problem(409, error.code, "Not possible now", str(error))
+
+    @app.exception_handler(NotAllowedError)
+    def not_allowed(request: Request, error: NotAllowedError) -> JSONResponse:
+        return problem(403, error.code, "Not allowed", str(error))
+
+    @app.exception_handler(DamagedLogError)
+    def damaged(request: Request, error: DamagedLogError) -> JSONResponse:
+        log.error("damaged log", job=str(error.job), seq=error.seq)
+        return problem(409, "damaged-log", "This job's record is damaged", str(error))
 
     @app.exception_handler(NotThereError)
     def not_there(request: Request, error: NotThereError) -> JSONResponse:
@@ -93,8 +118,20 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(OperationalError)
     def database_away(request: Request, error: OperationalError) -> JSONResponse:
-        log.error("database away", path=request.url.path, error=str(error.orig))
-        return problem(503, "database-away", "Database not reachable", "nothing was written; try again in a moment")
+        log.error("database", path=request.url.path, error=str(error.orig).strip())
+        status, kind, title, text = _DATABASE.get(getattr(error.orig, "sqlstate", None) or "", _AWAY)
+        return problem(status, kind, title, text)
+
+    @app.exception_handler(PoolTimeoutError)
+    def database_busy(request: Request, error: PoolTimeoutError) -> JSONResponse:
+        return problem(*_BUSY)
+
+    @app.exception_handler(DBAPIError)
+    def database_fault(request: Request, error: DBAPIError) -> JSONResponse:
+        if error.connection_invalidated:
+            return problem(*_AWAY)
+        log.error("database fault", path=request.url.path, error=str(error.orig).strip())
+        return problem(500, "unexpected", "Something went wrong here", "the fault is logged; nothing was written")
 
     @app.exception_handler(Exception)
     def unexpected(request: Request, error: Exception) -> JSONResponse:
@@ -109,4 +146,4 @@ def _fault(item: dict[str, Any]) -> FieldFault:
     context = item.get("ctx") or {}
     expected = context.get("expected") or context.get("expected_tags")
     accepts = tuple(part.strip(" '") for part in str(expected).replace(" or ", ",").split(",")) if expected else ()
-    return FieldFault(path, str(item["msg"]).removeprefix("Value error, "), accepts)
+    return FieldFault(path, plain_words(str(item["type"]), str(item["msg"]), context), accepts)

@@ -15,7 +15,7 @@ from ironkettle.api.rings import SeriesName
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText, SizeName, SizeOut, size_out
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.quantities import read_length
-from ironkettle.core.rings import RingSize, RingTable, compare_sizes
+from ironkettle.core.rings import RingSize, RingTable, compare_sizes, plain_designation
 from ironkettle.reference import ring_table
 
 router = APIRouter(prefix="/api/rings", tags=["rings"], responses=ERROR_RESPONSES)
@@ -95,7 +95,7 @@ def _filtered(table: RingTable, wanted: ChartFilter) -> list[int]:
     around = read.get(read_length, wanted.around, "around")
     section = read.get(read_length, wanted.section, "section", high=50.0)
     read.done()
-    name = (wanted.name or "").casefold().replace(" ", "")
+    name = plain_designation(wanted.name or "")
 
     def passes(size: RingSize) -> bool:
         return (

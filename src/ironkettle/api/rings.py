@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.deps import HouseRules, gland_tables
+from ironkettle.api.deps import HouseRules
 from ironkettle.api.glands import GlandCheckOut, GrooveBody, check_out
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import (
@@ -36,6 +36,7 @@ from ironkettle.core.rings import (
     match_ring,
 )
 from ironkettle.reference import ring_table
+from ironkettle.store.shop import gland_tables
 
 router = APIRouter(prefix="/api/rings", tags=["rings"], responses=ERROR_RESPONSES)
 
@@ -132,11 +133,23 @@ class NextMeasurementOut(BaseModel):
     expected: float
 
 
+class ReadsAsOut(SizeOut):
+    """What the old ring reads as, the groove left out."""
+
+    probability: float
+    fits_groove: bool | None
+
+
 class RingMatchOut(BaseModel):
+    """``known``: some size is near the readings. ``fitting``: the sizes that fit the groove best, whatever came out."""
+
     candidates: list[CandidateOut]
     decided: bool
+    known: bool
     findings: list[FindingOut]
     next_measurement: NextMeasurementOut | None
+    reads_as: ReadsAsOut
+    fitting: list[SizeOut]
     sizes_considered: int
     measured_section_mm: float
 
@@ -156,7 +169,7 @@ def match_out(body: RingMatchBody, house: House) -> RingMatchOut:
     evidence = None
     if gland is not None:
         sifted = sift_rings(gland, table, house.limits)
-        evidence = GrooveEvidence(sifted.misfit, sifted.reasons)
+        evidence = GrooveEvidence(sifted.misfit, sifted.discomfort, sifted.reasons)
     found = match_ring(measurement, table, groove=evidence, prior=house.prior, limit=body.limit)
     checks: list[GlandCheckOut | None] = [None] * len(found.candidates)
     if gland is not None:
@@ -182,6 +195,7 @@ def _answer(
             for candidate, check in zip(found.candidates, checks, strict=True)
         ],
         decided=found.decided,
+        known=found.known,
         findings=findings_out(found.findings),
         next_measurement=advice
         and NextMeasurementOut(
@@ -191,6 +205,12 @@ def _answer(
             resolution_mm=advice.resolution_mm,
             expected=advice.expected,
         ),
+        reads_as=ReadsAsOut(
+            **size_out(found.reads_as.size),
+            probability=found.reads_as.probability,
+            fits_groove=found.reads_as.fits_groove,
+        ),
+        fitting=[SizeOut(**size_out(size)) for size in found.fitting],
         sizes_considered=considered,
         measured_section_mm=measurement.round_section,
     )

@@ -5,25 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Annotated, Any, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.findings import Finding
 from ironkettle.core.glands import Span
 from ironkettle.core.rings import RingSize
+from ironkettle.core.text import Plain
 
-
-def _no_nul(text: str) -> str:
-    if "\x00" in text:
-        raise ValueError("holds a NUL character; plain text is wanted")
-    return text
-
-
-QuantityText = Annotated[
-    str, StringConstraints(min_length=1, max_length=60), AfterValidator(_no_nul), Field(examples=["24.9 mm"])
-]
-NameText = Annotated[str, StringConstraints(min_length=1, max_length=80), AfterValidator(_no_nul)]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+QuantityText = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain, Field(examples=["24.9 mm"])]
+NameText = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True), Plain]
 
 
 class Body(BaseModel):

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from ironkettle.api.deps import DbSession
-from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, FindingOut, Finite, NameText, QuantityText, findings_out
-from ironkettle.core.buildsheets.model import Key
+from ironkettle.api.identity import MaybeCaller, allow
+from ironkettle.api.policies import Caller, StockPolicy
+from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED
+from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.core.buildsheets.fields import Key
 from ironkettle.core.quantities import read_length, read_toleranced_length
 from ironkettle.core.seals import (
     Cladding,
@@ -23,6 +25,7 @@ from ironkettle.core.seals import (
     match_seal,
     plan_packing,
 )
+from ironkettle.core.text import Figure
 from ironkettle.reference import seal_sizes
 from ironkettle.store.seals import SealItem, add_seal, all_seals
 
@@ -92,8 +95,9 @@ class SealMatchOut(BaseModel):
 
 
 @router.post("/match", summary="Which seal lives in this housing")
-def match(body: HousingBody, session: DbSession) -> SealMatchOut:
-    stock = [item.size() for item in all_seals(session)]
+def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMatchOut:
+    # The calculation is open to everybody; what lies in the drawers is the shop's.
+    stock = [item.size() for item in all_seals(session)] if caller else []
     found = match_seal(body.housing(), [*stock, *seal_sizes()])
     return SealMatchOut(
         fits=[SealCandidateOut.of(one) for one in found.fits],
@@ -111,7 +115,7 @@ class PackingBody(Body):
     follower: QuantityText | None = Field(default=None, examples=["6 mm"])
     nut_reach: QuantityText | None = Field(default=None, examples=["4 mm"])
     lead: QuantityText | None = Field(default=None, description="travel of the gland nut in one turn")
-    compression_pct: Finite = Field(default=5, ge=0, le=30)
+    compression_pct: Figure = Field(default=5, ge=0, le=30)
 
 
 class PackingOut(BaseModel):
@@ -213,13 +217,15 @@ class SealItemOut(BaseModel):
     place: str
 
 
-@router.get("/stock", summary="The shop's stock of seals")
-def stock(session: DbSession) -> list[SealItemOut]:
+@router.get("/stock", summary="The shop's stock of seals", responses=GUARDED)
+def stock(session: DbSession, caller: Annotated[Caller, allow(StockPolicy.read)]) -> list[SealItemOut]:
     return [SealItemOut.model_validate(item) for item in all_seals(session)]
 
 
-@router.post("/stock", summary="Put a seal on the stock list", responses=CONFLICT)
-def add_item(body: SealItemBody, session: DbSession) -> SealItemOut:
+@router.post("/stock", summary="Put a seal on the stock list", responses=GUARDED | CONFLICT)
+def add_item(
+    body: SealItemBody, session: DbSession, caller: Annotated[Caller, allow(StockPolicy.change)]
+) -> SealItemOut:
     HousingBody(**body.model_dump(include={"kind", "side", "surface", "groove", "length"})).housing()
     add_seal(session, SealItem(**body.model_dump(mode="json")))
     return SealItemOut(**body.model_dump())

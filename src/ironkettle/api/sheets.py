@@ -2,33 +2,43 @@
 
 from __future__ import annotations
 
-from typing import Any
+from functools import cache
+from typing import Annotated, Any
 
 import yaml
-from fastapi import APIRouter, Path, Response
+from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel, Field
 
 from ironkettle.api.deps import DbSession
-from ironkettle.api.glands import GrooveBody
-from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, NOT_THERE, NotThereError
-from ironkettle.api.schemas import Body
-from ironkettle.api.stacks import OrientOut, orientation_out
-from ironkettle.core.buildsheets import (
-    BuildSheet,
-    StationSpec,
-    cylinder_of,
-    gland_of,
-    orientation_of,
-    read_sheet,
-    sheet_schema,
+from ironkettle.api.identity import allow
+from ironkettle.api.policies import Caller, SheetPolicy
+from ironkettle.api.problems import (
+    CONFLICT,
+    ERROR_RESPONSES,
+    GUARDED,
+    NOT_THERE,
+    FieldErrorOut,
+    NotThereError,
 )
-from ironkettle.core.cylinders import oil_to_drain, size_cylinder
-from ironkettle.core.drawings import Scene, draw
-from ironkettle.core.quantities import read_gauge_pressure
-from ironkettle.reference import ring_table
-from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet
+from ironkettle.api.schemas import Body, Collector, NameText
+from ironkettle.api.stacks import OrientOut, orientation_out
+from ironkettle.core.buildsheets import Sheet, answered, differences, document_of, first_answers, sheet_schema
+from ironkettle.core.buildsheets.facts import orientation_of
+from ironkettle.core.buildsheets.finder import found_by
+from ironkettle.core.drawings import Picture, picture
+from ironkettle.core.drawings.section import MAIN_VIEW
+from ironkettle.core.errors import RuleError, fault
+from ironkettle.core.moves.log import Tables
+from ironkettle.core.moves.preview import preview, work_faults
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.soundness import SheetTables, check_text, read_text
+from ironkettle.reference import compounds, fluids, ring_table, shipped_tables, threads
+from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet, sheet_in, versions_of
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
+
+Reader = Annotated[Caller, allow(SheetPolicy.read)]
+Importer = Annotated[Caller, allow(SheetPolicy.bring_in)]
 
 
 class SheetSummary(BaseModel):
@@ -38,70 +48,47 @@ class SheetSummary(BaseModel):
     family: str
 
 
-class SheetSums(BaseModel):
-    oil_to_drain_ml: float | None
-    blocked_rod_pressure_mpa: float | None
-
-
 class SheetView(BaseModel):
-    """The document with all that follows from it."""
+    """The document as it is exported, its views and its questions."""
 
-    document: BuildSheet
-    drawing: Scene
+    document: dict[str, Any]
+    name: str
     orientation: OrientOut
-    glands: dict[str, GrooveBody]
-    sums: SheetSums
+    moves: dict[str, int]
 
 
 class ImportBody(Body):
     text: str = Field(min_length=1, max_length=400_000)
 
 
-def find_sheet(session: DbSession, key: str, version: int | None = None) -> BuildSheet:
+def find_sheet(session: DbSession, key: str, version: int | None = None) -> Sheet:
     sheet = load_sheet(session, key, version)
     if sheet is None:
         raise NotThereError("build sheet", f"{key} {version or ''}".strip())
     return sheet
 
 
-def sheet_view(sheet: BuildSheet) -> SheetView:
-    oil = blocked = None
-    if sheet.cylinder is not None:
-        cylinder = cylinder_of(sheet)
-        oil = oil_to_drain(cylinder)
-        blocked = size_cylinder(cylinder, read_gauge_pressure(sheet.ratings.pressure, "pressure")).blocked_rod_pressure
-    return SheetView(
-        document=sheet,
-        drawing=draw(sheet, ring_table()),
-        orientation=orientation_out(orientation_of(sheet)),
-        glands={station.key: _groove(sheet, station) for station in sheet.stations},
-        sums=SheetSums(oil_to_drain_ml=oil, blocked_rod_pressure_mpa=blocked),
-    )
+def job_picture(resolved: Resolved, view: str | None) -> Picture:
+    """The drawing of a job's unit; kept, since every screen of the job asks for it. Raises RuleError for an unknown view."""
+    known = [one.key for one in resolved.whole.views] or [MAIN_VIEW]
+    if view is not None and view not in known:
+        raise fault("view", f"“{view}” is not a view of this sheet", *known)
+    return picture(resolved.sheet, ring_table(), view)
 
 
-def _groove(sheet: BuildSheet, station: StationSpec) -> GrooveBody:
-    """The station's groove as the body of /api/glands/check, ring left out."""
-    seat, gland = station.seat, gland_of(sheet, station)
-    return GrooveBody(
-        seat=seat.kind,
-        motion=station.motion,
-        medium=seat.medium,
-        bore=seat.bore,
-        rod=seat.rod,
-        groove_diameter=seat.groove_diameter,
-        groove_depth=seat.groove_depth,
-        groove_width=seat.groove_width,
-        diametral_clearance=seat.diametral_clearance,
-        pressure=f"{gland.pressure or 0:g} MPa",
-        pressure_direction=seat.pressure_direction,
-        hardness_shore_a=seat.hardness_shore_a,
-        backup_rings_fitted=min(gland.backup_rings_fitted, 2),
-    )
+class SheetListed(SheetSummary):
+    """``earlier``: the versions before this one that are kept, the newest first."""
+
+    earlier: list[int]
 
 
-@router.get("", summary="The newest version of each sheet")
-def sheets(session: DbSession) -> list[SheetSummary]:
-    return [SheetSummary(key=r.key, version=r.version, name=r.name, family=r.family) for r in latest_sheets(session)]
+@router.get("", summary="The newest version of each sheet", responses=GUARDED)
+def sheets(session: DbSession, caller: Reader) -> list[SheetListed]:
+    kept = versions_of(session)
+    return [
+        SheetListed(key=r.key, version=r.version, name=r.name, family=r.family, earlier=kept[r.key][1:])
+        for r in latest_sheets(session)
+    ]
 
 
 @router.get("/schema", summary="JSON Schema of a build sheet")
@@ -109,21 +96,180 @@ def schema() -> dict[str, Any]:
     return sheet_schema()
 
 
-@router.post("", summary="Import a sheet from YAML or JSON", responses=CONFLICT)
-def import_sheet(body: ImportBody, session: DbSession) -> SheetSummary:
-    row = add_sheet(session, read_sheet(body.text))
+@router.post("", summary="Import a sheet from YAML or JSON", responses=GUARDED | CONFLICT)
+def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> SheetSummary:
+    sheet = read_text(body.text, sheet_tables())
+    faults = work_faults(sheet, move_tables())
+    if faults:
+        raise RuleError(faults)
+    row = add_sheet(session, sheet)
     return SheetSummary(key=row.key, version=row.version, name=row.name, family=row.family)
 
 
-@router.get("/{key}/{version}", summary="A sheet with everything computed from it", responses=NOT_THERE)
-def sheet(session: DbSession, key: str, version: int = Path(ge=1, le=100_000)) -> SheetView:
-    return sheet_view(find_sheet(session, key, version))
+class ZoneAreaOut(BaseModel):
+    key: str
+    area_mm2: float
 
 
-@router.get("/{key}/{version}/export", summary="A sheet as YAML", responses=NOT_THERE)
-def export(session: DbSession, key: str, version: int = Path(ge=1, le=100_000)) -> Response:
-    document = find_sheet(session, key, version).model_dump(mode="json", exclude_none=True)
-    text = yaml.safe_dump(document, allow_unicode=True, sort_keys=False, width=110)
+class PartingOut(BaseModel):
+    key: str
+    parts_zones: bool
+
+
+class SheetCheckOut(BaseModel):
+    """``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves`` by chapter."""
+
+    faults: list[FieldErrorOut]
+    zones: list[ZoneAreaOut]
+    stations: list[PartingOut]
+    moves: dict[str, int]
+
+
+@cache
+def sheet_tables() -> SheetTables:
+    return SheetTables(ring_table(), threads(), fluids(), compounds())
+
+
+@cache
+def move_tables() -> Tables:
+    return shipped_tables()
+
+
+@router.post("/check", summary="Whether a sheet of format 2 is sound; nothing is stored")
+def check(body: ImportBody) -> SheetCheckOut:
+    found = check_text(body.text, sheet_tables())
+    faults = list(found.faults)
+    if found.sheet is not None and not faults:
+        faults = work_faults(found.sheet, move_tables())
+    sound = found.sheet if not faults else None
+    return SheetCheckOut(
+        faults=[FieldErrorOut(field=one.field, message=one.message, accepts=list(one.accepts)) for one in faults],
+        zones=[ZoneAreaOut(key=key, area_mm2=round(area, 2)) for key, area in found.proof.area.items()],
+        stations=[PartingOut(key=key, parts_zones=parts) for key, parts in found.proof.parting.items()],
+        moves={} if sound is None else preview(sound, move_tables()),
+    )
+
+
+class PictureBody(ImportBody):
+    """``answers``: to the sheet's questions; the first choice stands for one that is not given. ``view``: the first where none is named."""
+
+    answers: dict[NameText, NameText] = Field(default_factory=dict, max_length=40)
+    view: NameText | None = None
+
+
+class NamedOut(BaseModel):
+    key: str
+    name: str
+
+
+class ChoiceOut(BaseModel):
+    key: str
+    says: str
+
+
+class QuestionOut(BaseModel):
+    key: str
+    ask: str
+    choices: list[ChoiceOut]
+    answer: str
+
+
+class PictureOut(BaseModel):
+    """The drawing of a sheet, from its own facts; none where the sheet is not sound."""
+
+    name: str
+    views: list[NamedOut]
+    questions: list[QuestionOut]
+    picture: Picture | None
+
+
+@router.post("/picture", summary="The drawing of a sheet of format 2; nothing is stored")
+def draw_sheet(body: PictureBody) -> PictureOut:
+    found = check_text(body.text, sheet_tables())
+    if found.sheet is None or found.faults:
+        return PictureOut(name="", views=[], questions=[], picture=None)
+    whole = found.sheet
+    questions = {one.key: [choice.key for choice in one.choices] for one in whole.questions}
+    read = Collector()
+    for key, choice in body.answers.items():
+        read.require(
+            choice in questions.get(key, []), f"answers.{key}", f"“{choice}” is not a choice", *questions.get(key, [])
+        )
+    views = [NamedOut(key=view.key, name=view.name) for view in whole.views]
+    known = [view.key for view in views] or [MAIN_VIEW]
+    read.require(body.view is None or body.view in known, "view", f"“{body.view}” is not a view of this sheet", *known)
+    read.done()
+    answers = first_answers(whole, body.answers)
+    return PictureOut(
+        name=whole.name,
+        views=views,
+        questions=[
+            QuestionOut(
+                key=one.key,
+                ask=one.ask,
+                choices=[ChoiceOut(key=choice.key, says=choice.says) for choice in one.choices],
+                answer=answers[one.key],
+            )
+            for one in whole.questions
+        ],
+        picture=picture(answered(whole, answers), ring_table(), body.view),
+    )
+
+
+class FoundOut(BaseModel):
+    """A sheet that was found, and by what."""
+
+    key: str
+    version: int
+    name: str
+    family: str
+    by: str
+
+
+@router.get("/find", summary="Sheets by marking, kit number, family, name or size", responses=GUARDED)
+def find(session: DbSession, caller: Reader, q: Annotated[str, Query(min_length=1, max_length=200)]) -> list[FoundOut]:
+    found = []
+    for row in latest_sheets(session):
+        by = found_by(sheet_in(row), q)
+        if by is not None:
+            found.append(FoundOut(key=row.key, version=row.version, name=row.name, family=row.family, by=by))
+    return found
+
+
+@router.get("/{key}/{version}", summary="A sheet with what follows from it", responses=GUARDED | NOT_THERE)
+def sheet(session: DbSession, caller: Reader, key: NameText, version: int = Path(ge=1, le=100_000)) -> SheetView:
+    found = find_sheet(session, key, version)
+    return SheetView(
+        document=document_of(found),
+        name=found.name,
+        orientation=orientation_out(orientation_of(answered(found, first_answers(found, {})))),
+        moves=preview(found, move_tables()),
+    )
+
+
+class SheetDifferenceOut(BaseModel):
+    path: str
+    before: str | None
+    after: str | None
+
+
+@router.get("/{key}/{version}/changes", summary="What differs from another version", responses=GUARDED | NOT_THERE)
+def changes(
+    session: DbSession,
+    caller: Reader,
+    key: NameText,
+    since: Annotated[int, Query(ge=1, le=100_000)],
+    version: int = Path(ge=1, le=100_000),
+) -> list[SheetDifferenceOut]:
+    before, after = find_sheet(session, key, since), find_sheet(session, key, version)
+    return [SheetDifferenceOut(path=one.path, before=one.before, after=one.after) for one in differences(before, after)]
+
+
+@router.get("/{key}/{version}/export", summary="A sheet as YAML", responses=GUARDED | NOT_THERE)
+def export(session: DbSession, caller: Reader, key: NameText, version: int = Path(ge=1, le=100_000)) -> Response:
+    text = yaml.safe_dump(
+        document_of(find_sheet(session, key, version)), allow_unicode=True, sort_keys=False, width=110
+    )
     name = f"{key}-{version}.yaml"
     return Response(
         text, media_type="application/yaml", headers={"Content-Disposition": f'attachment; filename="{name}"'}

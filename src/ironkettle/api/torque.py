@@ -1,4 +1,4 @@
-"""POST /api/torque/plan."""
+"""/api/torque: the plan of a group of fasteners, and what can be said of how it is held."""
 
 from __future__ import annotations
 
@@ -9,16 +9,20 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
-from ironkettle.api.schemas import Body, Collector, FindingOut, Finite, NameText, QuantityText, findings_out
+from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.core.errors import RuleError, fault
 from ironkettle.core.quantities import read_length, read_torque
+from ironkettle.core.text import Figure
 from ironkettle.core.tightening import (
+    LOCKING_WORD,
     Adapter,
     ByTorque,
     ByTurns,
     Fastener,
     FastenerTables,
     Layout,
+    Locking,
+    Pass,
     Range,
     Spec,
     TorqueRange,
@@ -27,24 +31,28 @@ from ironkettle.core.tightening import (
     Wrench,
     find_factor,
     find_proof,
+    find_tapped,
     find_thread,
     plan_tightening,
 )
-from ironkettle.reference import bolt_strengths, nut_factors, threads
+from ironkettle.reference import bolt_strengths, nut_factors, tapped_materials, threads
 
 router = APIRouter(prefix="/api/torque", tags=["torque"], responses=ERROR_RESPONSES)
 
 
 class SpecBody(Body):
-    """One way of saying how tight: min and max; target (with tolerance_pct); turns and thread; slots; to_stop."""
+    """One way of saying how tight: min and max; target (with tolerance_pct); turns and thread; slots; to_stop.
+
+    ``from_bottom``: bottomed first and then turned back; slots are so unless it is false, turns only when it is true.
+    """
 
     min: QuantityText | None = None
     max: QuantityText | None = None
     target: QuantityText | None = None
-    tolerance_pct: Finite | None = Field(default=None, gt=0, lt=50)
-    turns: Finite | None = Field(default=None, gt=0, le=50)
+    tolerance_pct: Figure | None = Field(default=None, gt=0, lt=50)
+    turns: Figure | None = Field(default=None, gt=0, le=50)
     slots: int | None = Field(default=None, ge=1, le=60)
-    from_bottom: bool = True
+    from_bottom: bool | None = None
     thread: NameText | None = None
     to_stop: bool = False
 
@@ -52,13 +60,13 @@ class SpecBody(Body):
 class WrenchBody(Body):
     min: QuantityText
     max: QuantityText
-    accuracy_pct: Finite = Field(gt=0, le=20)
+    accuracy_pct: Figure = Field(gt=0, le=20)
 
 
 class AdapterBody(Body):
     wrench_length: QuantityText
     extension: QuantityText
-    angle_deg: Finite = Field(default=0, ge=-180, le=180)
+    angle_deg: Figure = Field(default=0, ge=-180, le=180)
 
 
 class PatternBody(Body):
@@ -67,9 +75,13 @@ class PatternBody(Body):
 
 
 class FastenerBody(Body):
+    """``into`` and ``engaged``: the material the thread is tapped into, and how deep it is in."""
+
     thread: NameText
     grade: NameText
     condition: NameText = "light oil"
+    into: NameText | None = None
+    engaged: QuantityText | None = None
 
 
 class TorquePlanBody(Body):
@@ -77,14 +89,20 @@ class TorquePlanBody(Body):
     wrench: WrenchBody | None = None
     adapter: AdapterBody | None = None
     pattern: PatternBody = Field(default_factory=PatternBody)
-    passes_pct: list[Finite] = Field(default=[100.0], min_length=1, max_length=10)
+    passes_pct: list[Figure] = Field(default=[100.0], min_length=1, max_length=10)
     soft_thread: bool = False
     fastener: FastenerBody | None = None
+    locking: list[Locking] = Field(default=[], max_length=len(Locking))
 
 
 class PassOut(BaseModel):
+    """``wrench_setting_nm``: on the scale, adapter included; ``reached``: the scale is trusted there."""
+
     pct: float
+    name: str
     setting_nm: float | None
+    wrench_setting_nm: float | None
+    reached: bool | None
     sequence: list[int]
 
 
@@ -112,9 +130,26 @@ class TorquePlanOut(BaseModel):
     findings: list[FindingOut]
 
 
+class LockingOut(BaseModel):
+    key: Locking
+    says: str
+
+
+class IntoOut(BaseModel):
+    key: str
+    says: str
+
+
+class TorqueChoicesOut(BaseModel):
+    """Ways of keeping a fastener from turning, and materials that a thread may be tapped into."""
+
+    locking: list[LockingOut]
+    into: list[IntoOut]
+
+
 @cache
 def fastener_tables() -> FastenerTables:
-    return FastenerTables(threads(), nut_factors(), bolt_strengths())
+    return FastenerTables(threads(), nut_factors(), bolt_strengths(), tapped_materials())
 
 
 @router.post("/plan", summary="Setting, order and preload of a group of fasteners")
@@ -128,18 +163,38 @@ def plan(body: TorquePlanBody) -> TorquePlanOut:
         adapter=_adapter(body.adapter),
         soft_thread=body.soft_thread,
         fastener=_fastener(body.fastener),
+        locking=body.locking,
     )
     return TorquePlanOut(
         setting_nm=result.setting,
         wrench_setting_nm=result.wrench_setting,
         setting_text=result.setting_text,
-        passes=[PassOut(pct=p.pct, setting_nm=p.setting, sequence=list(p.sequence)) for p in result.passes],
+        passes=[_pass(one) for one in result.passes],
         wrench=result.wrench and WrenchOut(fits=result.wrench.fits, reason=result.wrench.reason),
         preload_kn=_range(result.preload),
         proof_pct=_range(result.proof_pct),
         travel_mm=result.travel,
         back_off_deg_max=result.back_off_deg_max,
         findings=findings_out(result.findings),
+    )
+
+
+@router.get("/choices", summary="Ways of locking, and materials that threads are tapped into")
+def choices() -> TorqueChoicesOut:
+    return TorqueChoicesOut(
+        locking=[LockingOut(key=way, says=LOCKING_WORD[way]) for way in Locking],
+        into=[IntoOut(key=one.material, says=one.material) for one in fastener_tables().tapped],
+    )
+
+
+def _pass(one: Pass) -> PassOut:
+    return PassOut(
+        pct=one.pct,
+        name=one.turn.name,
+        setting_nm=one.setting,
+        wrench_setting_nm=one.wrench_setting,
+        reached=one.reached,
+        sequence=list(one.sequence),
     )
 
 
@@ -168,7 +223,9 @@ def _spec(spec: SpecBody) -> Spec:
         if spec.thread is None:
             raise fault("spec.thread", "is needed for turns and slots", "M42x2")
         pitch = find_thread(spec.thread, threads(), "spec.thread").pitch
-        return ByTurns(spec.turns, pitch) if spec.turns is not None else ToSlot(spec.slots or 1, pitch)
+        if spec.turns is not None:
+            return ByTurns(spec.turns, pitch, from_bottom=spec.from_bottom is True)
+        return ToSlot(spec.slots or 1, pitch, from_bottom=spec.from_bottom is not False)
     return ByTorque(_torque_range(spec))
 
 
@@ -226,6 +283,8 @@ def _fastener(body: FastenerBody | None) -> Fastener | None:
         thread = find_thread(body.thread, tables.threads, "thread")
         factor = find_factor(body.condition, tables.nut_factors, "condition")
         proof = find_proof(body.grade, thread.major_diameter, tables.strengths, "grade")
+        tapped = None if body.into is None else find_tapped(body.into, tables.tapped, "into")
+        engaged = None if body.engaged is None else read_length(body.engaged, "engaged", high=1000)
     except RuleError as error:
         raise RuleError(found.under("fastener") for found in error.faults) from None
-    return Fastener(thread, factor, proof)
+    return Fastener(thread, factor, proof, tapped, engaged)

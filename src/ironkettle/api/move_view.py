@@ -1,0 +1,268 @@
+"""A move as the screens and scripts get it: what it asks, the entry that completes it, what was recorded for it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from ironkettle.api.glands import GrooveBody
+from ironkettle.api.torque import FastenerBody, PatternBody, SpecBody, TorquePlanBody
+from ironkettle.core.buildsheets.facts import gland_of
+from ironkettle.core.buildsheets.fastening import PhaseTo
+from ironkettle.core.buildsheets.trials import TestKind
+from ironkettle.core.jobs import (
+    signed_words,
+)
+from ironkettle.core.moves.chart import move_key_of
+from ironkettle.core.moves.log import Case, Mark, Marked
+from ironkettle.core.moves.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
+from ironkettle.core.moves.register import payload_words
+from ironkettle.core.moves.slices.passed_over import GROUND_WORD, danger_of, is_passable
+from ironkettle.core.tightening import Layout
+
+
+class ChoiceOut(BaseModel):
+    key: str
+    says: str
+    sign: str | None
+
+
+class AskOut(BaseModel):
+    """A field a person fills in. ``field`` is its dotted path in the payload; the right choice comes first."""
+
+    field: str
+    read: str
+    label: str
+    choices: list[ChoiceOut]
+    unit: str | None
+    limit: tuple[float, float] | None
+    proposed: Any
+    optional: bool
+    needs: dict[str, float] | None
+    hint: str | None
+
+    @classmethod
+    def of(cls, ask: Ask) -> AskOut:
+        return cls(
+            field=ask.field,
+            read=ask.read.value,
+            label=ask.label,
+            choices=[ChoiceOut(key=one.key, says=one.says, sign=one.sign) for one in ask.choices],
+            unit=ask.unit,
+            limit=ask.limit,
+            proposed=ask.proposed,
+            optional=ask.optional,
+            needs=None if ask.needs is None else dict(ask.needs),
+            hint=ask.hint,
+        )
+
+
+class RecordedOut(BaseModel):
+    """What was recorded for a move, by whom and when; ``entry`` is the entry to strike out."""
+
+    entry: UUID
+    words: str
+    who: str
+    when: datetime
+    signed: str | None
+
+
+class GroundOut(BaseModel):
+    key: str
+    words: str
+
+
+class HoldTestOut(BaseModel):
+    """The figures of a pressure hold, as its plan is asked for."""
+
+    test: str
+    when: str
+    pressure: str
+    volume: str
+    medium: str
+    bulk_modulus_gpa: float | None
+    leak_limit: str
+
+
+class RungOut(BaseModel):
+    do: str
+    may: str | None
+    caution: str | None
+    never: str | None
+
+
+class MoveOut(BaseModel):
+    """One thing to do. ``entry`` with its ``asks`` filled in completes it.
+
+    ``signs``: a PIN is needed beside it; ``passable``: it can be passed over with a reason, on one of the
+    ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
+    taken apart again from here. ``groove``: of the
+    element whose size is to be found; ``view``: of the drawing
+    that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold.
+    """
+
+    key: str
+    stage: Chapter
+    kind: Kind
+    subject: str
+    text: str
+    why: str | None
+    caution: str | None
+    tools: list[str]
+    delicate: list[str]
+    place: str | None
+    view: str | None
+    hold: str | None
+    shows: str | None
+    tray: list[str]
+    ladder: list[RungOut]
+    stop: str | None
+    status: Status
+    blocked_by: list[str]
+    asks: list[AskOut]
+    entry: dict[str, Any]
+    signs: bool
+    recorded: RecordedOut | None
+    passable: bool
+    grounds: list[GroundOut]
+    danger: str | None
+    action: str
+    again: bool
+    groove: GrooveBody | None
+    torque: TorquePlanBody | None
+    hold_test: HoldTestOut | None
+
+
+def name_of(mark: Mark, names: Mapping[str, str]) -> str:
+    return mark.name or names.get(mark.who, mark.who)
+
+
+def recorded_by_move(case: Case, names: Mapping[str, str]) -> dict[str, RecordedOut]:
+    """By move, what was recorded for it last."""
+    found: dict[str, Marked[Any]] = {}
+    for book in case.state.books.values():
+        for marked in book.values():
+            key = move_key_of(marked.value)
+            if key is not None:
+                found[key] = marked
+    # One that was passed over and done later is told as done.
+    for key, marked in case.state.book("skipped").items():
+        found.setdefault(key, marked)
+    return {
+        key: RecordedOut(
+            entry=one.mark.entry,
+            words=payload_words(case.resolved, one.value),
+            who=name_of(one.mark, names),
+            when=one.mark.when,
+            signed=signed_words(one.mark.signature),
+        )
+        for key, one in found.items()
+    }
+
+
+def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
+    passable = is_passable(move)
+    danger = danger_of(case, move.key) if passable else None
+    return MoveOut(
+        key=move.key,
+        stage=move.stage,
+        kind=move.kind,
+        subject=move.subject,
+        text=move.text,
+        why=move.why,
+        caution=move.caution,
+        tools=list(move.tools),
+        delicate=list(move.delicate),
+        place=move.place,
+        view=_view_of(case, move.place),
+        hold=move.hold,
+        shows=move.shows,
+        tray=list(move.tray),
+        ladder=[RungOut(do=one.do, may=one.may, caution=one.caution, never=one.never) for one in move.ladder],
+        stop=move.stop,
+        status=move.status,
+        blocked_by=list(move.blocked_by),
+        asks=[AskOut.of(ask) for ask in move.asks],
+        entry=dict(move.entry),
+        signs=move.kind is Kind.SIGN,
+        recorded=recorded,
+        passable=passable,
+        grounds=[GroundOut(key=key, words=words) for key, words in GROUND_WORD.items()] if danger else [],
+        danger=danger,
+        action=ACTION_WORD[move.kind],
+        again=move.stage is Chapter.STRIP and move.kind is Kind.STEP and move.status is Status.DONE,
+        groove=_groove(case, move.subject) if move.kind is Kind.IDENTIFY else None,
+        torque=_torque(case, move) if move.kind is Kind.TIGHTEN else None,
+        hold_test=_hold_test(case, move) if move.kind is Kind.TEST else None,
+    )
+
+
+def _view_of(case: Case, place: str | None) -> str | None:
+    """The view of the drawing that a station lies in; None for what is no station, or where there is but one."""
+    views = case.resolved.whole.views
+    station = case.resolved.stations.get(place or "")
+    if station is None or len(views) < 2:
+        return None
+    return next((seat.view for seat in station.seats if seat.view), views[0].key)
+
+
+def _torque(case: Case, move: Move) -> TorquePlanBody | None:
+    """What the plan of a phase to a torque is asked with; None for a phase of another kind."""
+    group = case.resolved.groups[move.subject]
+    phase = group.phases[int(move.entry["phase"])]
+    if phase.to is not PhaseTo.TORQUE:
+        return None
+    fastener = None
+    if group.thread and group.grade:
+        fastener = FastenerBody(thread=group.thread, grade=group.grade, condition=group.condition or "light oil")
+    return TorquePlanBody(
+        spec=SpecBody(min=phase.low, max=phase.high, target=phase.target, tolerance_pct=phase.tolerance_pct),
+        pattern=PatternBody(layout=group.layout if group.count > 1 else Layout.SINGLE, count=group.count),
+        passes_pct=list(phase.passes_pct),
+        soft_thread=group.soft_thread,
+        fastener=fastener,
+    )
+
+
+def _hold_test(case: Case, move: Move) -> HoldTestOut | None:
+    spec = next(one for one in case.resolved.sheet.tests if one.key == move.subject)
+    if spec.kind is not TestKind.PRESSURE_HOLD:
+        return None
+    return HoldTestOut(
+        test=spec.key,
+        when=str(move.entry["when"]),
+        pressure=spec.pressure or "",
+        volume=spec.volume or "",
+        medium=spec.medium or "",
+        bulk_modulus_gpa=spec.bulk_modulus_gpa,
+        leak_limit=spec.leak_limit or "",
+    )
+
+
+def _groove(case: Case, element: str) -> GrooveBody | None:
+    """The groove of an element as the body of /api/glands/check, its ring left out; None for a seat that is no groove."""
+    at = case.resolved.elements[element]
+    gland = gland_of(case.resolved.sheet, at.station, at.seat)
+    if gland is None:
+        return None
+    seat = at.seat
+    return GrooveBody(
+        seat=gland.seat,
+        motion=gland.motion,
+        medium=gland.medium,
+        bore=seat.bore,
+        rod=seat.rod,
+        groove_diameter=seat.groove_diameter or "",
+        groove_depth=seat.groove_depth,
+        groove_width=seat.groove_width or "",
+        diametral_clearance=seat.diametral_clearance,
+        pressure=f"{gland.pressure or 0:g} MPa",
+        pressure_direction=gland.pressure_direction,
+        hardness_shore_a=seat.hardness_shore_a,
+        backup_rings_fitted=min(gland.backup_rings_fitted, 2),
+        pressed_from=gland.pressed_from,
+    )

@@ -1,0 +1,13 @@
+"""Torque wrenches and gauges."""
+
+from __future__ import annotations
+
+from ironkettle.api.policies.base import EVERYBODY, LEAD, Right
+from ironkettle.core.people import Role
+
+
+class ToolPolicy:
+    """Everybody signed in sees them; stores and the lead keep the list."""
+
+    read = Right("look at tools", EVERYBODY)
+    change = Right("change the list of tools", LEAD | {Role.STORES})

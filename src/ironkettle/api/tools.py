@@ -1,0 +1,142 @@
+"""The workshop's torque wrenches and gauges: list and add."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated, TypeVar
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, computed_field
+from sqlalchemy.orm import Session
+
+from ironkettle.api.deps import DbSession, now
+from ironkettle.api.identity import allow
+from ironkettle.api.policies import Caller, ToolPolicy
+from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
+from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.core.buildsheets.fields import Key
+from ironkettle.core.quantities import read_gauge_pressure, read_torque
+from ironkettle.core.text import Figure, Plain
+from ironkettle.store.tools import GaugeTool, WrenchTool, add_tool, all_gauges, all_wrenches
+from ironkettle.store.trail import leave_trail
+
+Tool = TypeVar("Tool", WrenchTool, GaugeTool)
+
+router = APIRouter(prefix="/api", tags=["tools"], responses=ERROR_RESPONSES | GUARDED)
+
+Reader = Annotated[Caller, allow(ToolPolicy.read)]
+Keeper = Annotated[Caller, allow(ToolPolicy.change)]
+
+
+class _FromRow(BaseModel):
+    model_config = ConfigDict(from_attributes=True)
+
+
+class _CalibratedOut(_FromRow):
+    calibration: str
+    calibrated_until: date | None
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def calibration_ended(self) -> bool:
+        """Whether its last day is over."""
+        return self.calibrated_until is not None and now().date() > self.calibrated_until
+
+
+class WrenchToolOut(_CalibratedOut):
+    key: str
+    name: str
+    low: str
+    high: str
+    accuracy_pct: float
+
+
+class GaugeToolOut(_CalibratedOut):
+    key: str
+    name: str
+    range: str
+    resolution: str
+    accuracy_pct: float
+
+
+class WrenchToolBody(Body):
+    key: Key
+    name: NameText
+    low: QuantityText
+    high: QuantityText
+    accuracy_pct: Figure = Field(gt=0, le=20)
+    calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
+    calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
+
+
+class GaugeToolBody(Body):
+    key: Key
+    name: NameText
+    range: QuantityText
+    resolution: QuantityText
+    accuracy_pct: Figure = Field(gt=0, le=20)
+    calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
+    calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
+
+
+@router.get("/wrenches", summary="Torque wrenches")
+def wrenches(session: DbSession, caller: Reader) -> list[WrenchToolOut]:
+    return [WrenchToolOut.model_validate(wrench) for wrench in all_wrenches(session)]
+
+
+@router.get("/gauges", summary="Gauges")
+def gauges(session: DbSession, caller: Reader) -> list[GaugeToolOut]:
+    return [GaugeToolOut.model_validate(gauge) for gauge in all_gauges(session)]
+
+
+@router.post("/wrenches", summary="Add a torque wrench", responses=CONFLICT)
+def add_wrench(body: WrenchToolBody, session: DbSession, caller: Keeper) -> WrenchToolOut:
+    read = Collector()
+    low, high = read.get(read_torque, body.low, "low"), read.get(read_torque, body.high, "high")
+    if low is not None and high is not None:
+        read.require(low < high, "low", f"{body.low} is not below {body.high}")
+    read.done()
+    add_tool(session, WrenchTool(**body.model_dump()))
+    leave_trail(session, caller.key, now(), "wrench", body.key, "added", after=body.model_dump(mode="json"))
+    return WrenchToolOut(**body.model_dump())
+
+
+@router.post("/gauges", summary="Add a gauge", responses=CONFLICT)
+def add_gauge(body: GaugeToolBody, session: DbSession, caller: Keeper) -> GaugeToolOut:
+    read = Collector()
+    span = read.get(read_gauge_pressure, body.range, "range", low=1e-9)
+    step = read.get(read_gauge_pressure, body.resolution, "resolution", low=1e-9)
+    if span is not None and step is not None:
+        read.require(step < span, "resolution", f"{body.resolution} is not finer than {body.range}")
+    read.done()
+    add_tool(session, GaugeTool(**body.model_dump()))
+    leave_trail(session, caller.key, now(), "gauge", body.key, "added", after=body.model_dump(mode="json"))
+    return GaugeToolOut(**body.model_dump())
+
+
+class CalibrationBody(Body):
+    """A new calibration: its certificate and its last day."""
+
+    calibration: NameText
+    calibrated_until: date
+
+
+@router.put("/wrenches/{key}/calibration", summary="Note a new calibration of a wrench", responses=NOT_THERE)
+def calibrate_wrench(key: NameText, body: CalibrationBody, session: DbSession, caller: Keeper) -> WrenchToolOut:
+    return WrenchToolOut.model_validate(_calibrated(session, caller, WrenchTool, "wrench", key, body))
+
+
+@router.put("/gauges/{key}/calibration", summary="Note a new calibration of a gauge", responses=NOT_THERE)
+def calibrate_gauge(key: NameText, body: CalibrationBody, session: DbSession, caller: Keeper) -> GaugeToolOut:
+    return GaugeToolOut.model_validate(_calibrated(session, caller, GaugeTool, "gauge", key, body))
+
+
+def _calibrated(session: Session, caller: Caller, kind: type[Tool], noun: str, key: str, body: CalibrationBody) -> Tool:
+    tool = session.get(kind, key)
+    if tool is None:
+        raise NotThereError(noun, key)
+    before = {"calibration": tool.calibration, "calibrated_until": str(tool.calibrated_until or "")}
+    tool.calibration, tool.calibrated_until = body.calibration, body.calibrated_until
+    session.flush()
+    leave_trail(session, caller.key, now(), noun, key, "calibrated", before, body.model_dump(mode="json"))
+    return tool
