@@ -1,28 +1,20 @@
-"""Figures of the core: matching, groove search, state of a long job."""
+"""Figures of the core: matching, groove search."""
 
 from __future__ import annotations
 
-import uuid
 from collections.abc import Iterator
 from dataclasses import replace
-from datetime import UTC, datetime
-from pathlib import Path
 
 import numpy as np
 
-import ironkettle.demo
 from ironkettle.bench.timing import median_time
-from ironkettle.core.buildsheets import read_sheet
 from ironkettle.core.glands import Gland, GlandTables, Seat, search_rings
-from ironkettle.core.jobs import Entry, job_state
-from ironkettle.core.jobs.entries import NoteMade, StepDone
 from ironkettle.core.quantities import Toleranced
 from ironkettle.core.rings import Condition, Measurement, RingTable, match_ring
 from ironkettle.core.rings.likelihood import log_likelihood
 from ironkettle.reference import compounds, extrusion_limits, gland_rows, ring_table
 
 Figure = tuple[str, float, float]
-LONG_LOG = 1000
 READING = Measurement(44.1, 3.5, Condition.USED)
 
 
@@ -43,10 +35,6 @@ def figures() -> Iterator[Figure]:
     tables = GlandTables(extrusion_limits(), gland_rows(), compounds=compounds())
     search = median_time(lambda: search_rings(gland, table, tables))
     yield f"groove search over {count} sizes, worst cases / bare pass", search, floor
-    sheet = read_sheet((Path(ironkettle.demo.__file__).parent / "sheets/swing_bridge_ram.yaml").read_text("utf-8"))
-    log = long_log()
-    state = median_time(lambda: job_state(sheet, log))
-    yield f"state of a job from {LONG_LOG:,} entries / walking the list", state, median_time(lambda: walk(log))
 
 
 def _larger(table: RingTable, times: int) -> RingTable:
@@ -73,16 +61,3 @@ def bare_pass(table: RingTable) -> object:
     log = log - 0.5 * ((3.5 - 0.985 * d2) ** 2 / section + np.log(section))
     weight = np.exp(log - log.max())
     return weight / weight.sum()
-
-
-def long_log() -> list[Entry]:
-    now = datetime.now(UTC)
-    payloads = [StepDone(step="isolate"), NoteMade(stage="strip", text="turned, cleaned, looked at")]
-    return [
-        Entry(id=uuid.uuid4(), seq=i + 1, who="bede", bench_time=now, server_time=now, payload=payloads[i % 2])
-        for i in range(LONG_LOG)
-    ]
-
-
-def walk(log: list[Entry]) -> int:
-    return sum(entry.payload is not None for entry in log)

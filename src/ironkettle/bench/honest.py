@@ -1,117 +1,173 @@
-"""Is the match honest: rings drawn from its stated model, against the best classifier there can be.
+"""Is the match honest: rings drawn from a world like a shop's, against the best classifier there can be.
 
 The draws and the best classifier are written from the statement of the model (docs/guide/ring-match.md),
-apart from the rule's own code: making, condition and reading are drawn one by one, and the best
-classifier integrates over the condition on a fine grid instead of in closed form.
+apart from the rule's own code: making, condition, the mistake about it and reading are drawn one by
+one, and the best classifier sums over drawn factors instead of a closed form. How often a condition is
+told wrong is either what the model keeps for it, or a share of its own, spread evenly over the neighbours.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from ironkettle.core.rings import DEFAULT_PRIOR, SERIES, Condition, Measurement, RingTable, match_ring
+from ironkettle.core.rings.condition import MISTAKEN
 from ironkettle.core.rings.sizes import Floats
 
-# Mean and deviation of the factors on diameter and section; None: tied to the factor on the diameter.
-_STATED: dict[Condition, tuple[tuple[float, float], tuple[float, float] | None]] = {
-    Condition.NEW: ((1.0, 0.0), (1.0, 0.0)),
-    Condition.USED: ((1.005, 0.005), (0.985, 0.010)),
-    Condition.FLATTENED: ((1.010, 0.008), (0.90, 0.05)),
-    Condition.SWOLLEN: ((1.040, 0.020), None),
-    Condition.STRETCHED: ((1.030, 0.015), None),
-}
-_GRID = np.linspace(-5.0, 5.0, 401)
-_NEAREST = 60
+# Quarters of the sections that are seldom met.
+_SELDOM = 0.25
+_FACTORS = 3000
+_NEAREST = 80
+_USUAL_DEVIATIONS = 2.6
+EDGES = (0.5, 0.6, 0.7, 0.8, 0.9, 1.0)
 
 
-@dataclass(frozen=True)
+@dataclass
+class Bins:
+    """Of the draws by stated probability: how many, how many right, the sum of what was stated."""
+
+    count: dict[float, int] = field(default_factory=dict)
+    right: dict[float, int] = field(default_factory=dict)
+    stated: dict[float, float] = field(default_factory=dict)
+
+    def add(self, stated: float, *, right: bool) -> None:
+        low = max((edge for edge in EDGES[:-1] if stated >= edge), default=0.0)
+        self.count[low] = self.count.get(low, 0) + 1
+        self.right[low] = self.right.get(low, 0) + right
+        self.stated[low] = self.stated.get(low, 0.0) + stated
+
+    def take(self, other: Bins) -> None:
+        """Add another count to this one."""
+        for mine, theirs in ((self.count, other.count), (self.right, other.right)):
+            for low, number in theirs.items():
+                mine[low] = mine.get(low, 0) + number
+        for low, total in other.stated.items():
+            self.stated[low] = self.stated.get(low, 0.0) + total
+
+    def gaps(self) -> Iterator[tuple[float, int, float]]:
+        """Lower edge, draws, and true less stated share. [-]"""
+        for low in sorted(self.count):
+            count = self.count[low]
+            yield low, count, (self.right[low] - self.stated[low]) / count
+
+
+@dataclass
 class Honesty:
-    """Share of draws the first candidate is right, and the best classifier; gap per tenth of stated probability."""
+    """How a condition fared: draws, right, right by the best classifier, decided, and of these right."""
 
-    draws: int
-    right: float
-    best: float
-    gaps: dict[str, tuple[int, float]]
+    draws: int = 0
+    right: int = 0
+    best: int = 0
+    decided: int = 0
+    decided_right: int = 0
+    bins: Bins = field(default_factory=Bins)
+
+    def take(self, other: Honesty) -> None:
+        """Add other draws to these."""
+        for name in ("draws", "right", "best", "decided", "decided_right"):
+            setattr(self, name, getattr(self, name) + getattr(other, name))
+        self.bins.take(other.bins)
 
     @property
     def against_best(self) -> float:
-        return self.right / self.best
+        return self.right / max(self.best, 1)
 
     @property
-    def widest_gap(self) -> float:
-        """Largest difference between stated and true share, in points, over tenths with 200 draws and more."""
-        return max((abs(gap) for count, gap in self.gaps.values() if count >= 200), default=0.0) * 100
+    def decided_right_share(self) -> float:
+        return self.decided_right / max(self.decided, 1)
 
 
-def try_match(table: RingTable, draws: int, seed: int, uncertainty: float = 0.05) -> Honesty:
-    """Draw rings in every condition alike and compare the match with the best classifier.
+def try_match(
+    table: RingTable, draws: int, seed: int, uncertainty: float = 0.05, told_wrong: float | None = None
+) -> dict[Condition, Honesty]:
+    """Draw rings told to be in every condition alike and compare the match with the best classifier.
 
-    Parameters: draws : how many rings; uncertainty : 95 % half-width of both readings [mm].
+    Parameters: draws : how many rings; uncertainty : 95 % half-width of both readings [mm];
+    told_wrong : share of conditions told wrong, the model's own where None. [-]
     """
     chance = np.random.default_rng(seed)
-    counts = np.bincount(table.series_index, minlength=len(SERIES))
-    prior = np.array([DEFAULT_PRIOR[s] for s in SERIES])[table.series_index] / counts[table.series_index]
+    weight = np.where([size.seldom for size in table.sizes], _SELDOM, 1.0)
+    series = np.bincount(table.series_index, weights=weight, minlength=len(SERIES))
+    prior = np.array([DEFAULT_PRIOR[s] for s in SERIES])[table.series_index] * weight / series[table.series_index]
     prior = prior / prior.sum()
-    stated, right, best = np.empty(draws), np.empty(draws, bool), 0
+    worlds = {told: _really(told, told_wrong) for told in Condition}
+    factors = {told: np.array([_factors(worlds[told], chance) for _ in range(_FACTORS)]) for told in Condition}
+    found = {told: Honesty() for told in Condition}
     for draw in range(draws):
-        condition = list(Condition)[draw % len(Condition)]
+        told = list(Condition)[draw % len(Condition)]
         truth = int(chance.choice(len(prior), p=prior))
-        d, s = _reading(table, truth, condition, uncertainty, chance)
-        found = match_ring(Measurement(d, s, condition, uncertainty=uncertainty), table, limit=1).candidates[0]
-        names = {found.size, *found.also}
-        stated[draw], right[draw] = found.probability, table.sizes[truth] in names
-        best += table.sizes[_best_guess(table, prior, condition, d, s, uncertainty)] == table.sizes[truth]
-    gaps = {}
-    for low in np.arange(0.5, 0.95, 0.1):
-        chosen = (stated >= low) & (stated < low + 0.1 + (low > 0.85))
-        if chosen.any():
-            gap = float(right[chosen].mean() - stated[chosen].mean())
-            gaps[f"{low:.1f}"] = (int(chosen.sum()), gap)
-    return Honesty(draws, float(right.mean()), best / draws, gaps)
+        d, s = _reading(table, truth, _factors(worlds[told], chance), uncertainty, chance)
+        match = match_ring(Measurement(d, s, told, uncertainty=uncertainty), table, limit=1)
+        first = match.candidates[0]
+        right = table.sizes[truth] in {first.size, *first.also}
+        one = found[told]
+        one.draws += 1
+        one.right += right
+        one.best += _best_guess(table, prior, factors[told], (d, s), uncertainty) in table.names_of(truth)
+        one.decided += match.decided
+        one.decided_right += match.decided and right
+        one.bins.add(first.probability, right=right)
+    return found
+
+
+def _really(told: Condition, wrong: float | None) -> Mapping[Condition, float]:
+    """How a ring that is told so really is. [-]"""
+    if wrong is None:
+        return MISTAKEN[told]
+    neighbours = [one for one in MISTAKEN[told] if one is not told]
+    return {told: 1 - wrong} | dict.fromkeys(neighbours, wrong / len(neighbours))
+
+
+def _factors(really: Mapping[Condition, float], chance: np.random.Generator) -> tuple[float, float]:
+    """Factors on diameter and section of a ring, drawn from how it may really be."""
+    condition = list(really)[int(chance.choice(len(really), p=list(really.values())))]
+    if condition is Condition.NEW:
+        return 1.0, 1.0
+    if condition is Condition.USED:
+        return float(chance.normal(1.005, 0.005)), float(chance.normal(0.985, 0.010))
+    if condition is Condition.FLATTENED:
+        return float(chance.normal(1.010, 0.008)), float(1 - chance.uniform(0.05, 0.95) * chance.uniform(0.10, 0.25))
+    if condition is Condition.SWOLLEN:
+        growth = float((1 + chance.uniform(0.02, 0.30)) ** (1 / 3))
+        return growth, growth
+    stretch = float(chance.uniform(1.005, 1.07))
+    return stretch, stretch**-0.5
 
 
 def _reading(
-    table: RingTable, truth: int, condition: Condition, uncertainty: float, chance: np.random.Generator
+    table: RingTable, truth: int, factors: tuple[float, float], uncertainty: float, chance: np.random.Generator
 ) -> tuple[float, float]:
-    """Diameter and section as read on a ring made to a size. [mm]"""
-    made_d = chance.normal(table.inside_diameter[truth], table.inside_tolerance[truth] / 3)
-    made_s = chance.normal(table.section[truth], table.section_tolerance[truth] / 3)
-    diameter, section = _STATED[condition]
-    factor = chance.normal(*diameter)
-    on_section = _tied(condition, factor) if section is None else chance.normal(*section)
+    """Diameter and section as read on a ring made to a size, by a maker of this or that evenness. [mm]"""
+    kept = chance.uniform(2.2, 3.0)
+    made_d = chance.normal(table.inside_diameter[truth], table.inside_tolerance[truth] / kept)
+    made_s = chance.normal(table.section[truth], table.section_tolerance[truth] / kept)
     return (
-        float(chance.normal(made_d * factor, uncertainty / 2)),
-        float(chance.normal(made_s * on_section, uncertainty / 2)),
+        float(max(chance.normal(made_d * factors[0], uncertainty / 2), 0.3)),
+        float(max(chance.normal(made_s * factors[1], uncertainty / 2), 0.2)),
     )
 
 
-def _tied(condition: Condition, factor: Floats | float) -> Floats | float:
-    return factor if condition is Condition.SWOLLEN else np.asarray(factor) ** -0.5
-
-
-def _best_guess(table: RingTable, prior: Floats, condition: Condition, d: float, s: float, uncertainty: float) -> int:
-    """The place with the largest prior times likelihood, the condition integrated on a grid."""
-    diameter, section = _STATED[condition]
-    middle = diameter[0]
-    far = ((d - middle * table.inside_diameter) / (0.02 * d + 0.3)) ** 2 + ((s - table.section) / (0.08 * s + 0.1)) ** 2
+def _best_guess(table: RingTable, prior: Floats, factors: Floats, read: tuple[float, float], uncertainty: float) -> int:
+    """The place with the largest prior times likelihood, summed over drawn factors; names of one ring together."""
+    d, s = read
+    far = (np.log(d / table.inside_diameter) / 0.04) ** 2 + (np.log(s / table.section) / 0.06) ** 2
     near = np.argpartition(far, _NEAREST)[:_NEAREST]
     d1, t1, d2, t2 = (
         values[near, None]
         for values in (table.inside_diameter, table.inside_tolerance, table.section, table.section_tolerance)
     )
-    weight = np.exp(-0.5 * _GRID**2)
-    f = diameter[0] + diameter[1] * _GRID
-    by_diameter = _density(d, d1 * f, t1 / 3 * f, uncertainty / 2)
-    if section is None:
-        g = np.asarray(_tied(condition, f))
-        likelihood = (weight * by_diameter * _density(s, d2 * g, t2 / 3 * g, uncertainty / 2)).sum(axis=1)
-    else:
-        g = section[0] + section[1] * _GRID
-        by_section = _density(s, d2 * g, t2 / 3 * g, uncertainty / 2)
-        likelihood = (weight * by_diameter).sum(axis=1) * (weight * by_section).sum(axis=1)
-    return int(near[np.argmax(likelihood * prior[near])])
+    f, g = factors[:, 0], factors[:, 1]
+    likelihood = _density(d, d1 * f, t1 / _USUAL_DEVIATIONS * f, uncertainty / 2)
+    likelihood = likelihood * _density(s, d2 * g, t2 / _USUAL_DEVIATIONS * g, uncertainty / 2)
+    weight = likelihood.sum(axis=1) * prior[near]
+    lines: dict[int, float] = {}
+    for place, share in zip(near.tolist(), weight.tolist(), strict=True):
+        line = min(table.names_of(place))
+        lines[line] = lines.get(line, 0.0) + share
+    return max(lines, key=lambda line: lines[line])
 
 
 def _density(value: float, mean: Floats, made: Floats, read: float) -> Floats:

@@ -7,12 +7,15 @@ import json
 import time
 from collections.abc import Iterator
 
+from ironkettle.bench import jobs
 from ironkettle.bench.core import Figure
 from ironkettle.bench.timing import median_time
+from ironkettle.launch.address import Listening
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
-from ironkettle.launch.environment import PYTHON, project_env
+from ironkettle.launch.environment import Environment, ensure_environment, project_env
 from ironkettle.launch.machine import free_port
-from ironkettle.launch.start import Running, server_env, wait_until_ready
+from ironkettle.launch.processes import Running, wait_until_ready
+from ironkettle.launch.start import prepare, server_env
 
 BODY = json.dumps({"inside_diameter": "44.1 mm", "section": "3.5 mm"})
 _BARE = (
@@ -22,42 +25,44 @@ _BARE = (
 
 
 def figures() -> Iterator[Figure]:
+    environment = ensure_environment(dev=True)
     cluster = throwaway_cluster(free_port())
     running = Running()
     try:
         cluster.start()
-        port = start(running, cluster)
+        prepare(environment, cluster.url(), cluster, demo="--demo")
+        port = start(environment, running, cluster)
         connection = http.client.HTTPConnection("127.0.0.1", port)
         floor = median_time(lambda: call(connection, "GET", "/api/ping"), 200)
         answer = median_time(lambda: call(connection, "POST", "/api/rings/match", BODY), 200)
         yield "POST /api/rings/match / empty endpoint", answer, floor
+        yield from jobs.figures(cluster.url())
         running.stop()
         cluster.stop()
         began = time.perf_counter()
         cluster.start()
-        start(running, cluster)
+        prepare(environment, cluster.url(), cluster, demo="--demo")
+        start(environment, running, cluster)
         warm = time.perf_counter() - began
-        yield "warm start, database to first answer / bare FastAPI", warm, bare_start(running)
+        yield "warm start, database to first answer / bare FastAPI", warm, bare_start(environment, running)
     finally:
         running.stop()
         cluster.remove()
 
 
-def start(running: Running, cluster: Cluster) -> int:
-    port, stand = free_port(), free_port()
-    env = server_env(cluster.url, "127.0.0.1", port, stand)
-    running.spawn([str(PYTHON), "-m", "ironkettle.stand.simulated", str(stand)], env)
-    wait_until_ready(
-        running.spawn([str(PYTHON), "-m", "ironkettle", "--demo"], env), f"http://127.0.0.1:{port}/api/health"
-    )
-    return port
+def start(environment: Environment, running: Running, cluster: Cluster) -> int:
+    listening, stand = Listening("127.0.0.1", free_port()), free_port()
+    env = server_env(cluster.url(), listening, stand)
+    running.spawn("stand", [str(environment.python), "-m", "ironkettle.stand.simulated", str(stand)], env)
+    wait_until_ready(running.spawn("server", [str(environment.python), "-m", "ironkettle"], env), listening)
+    return listening.port
 
 
-def bare_start(running: Running) -> float:
-    port = free_port()
+def bare_start(environment: Environment, running: Running) -> float:
+    listening = Listening("127.0.0.1", free_port())
     began = time.perf_counter()
-    server = running.spawn([str(PYTHON), "-c", _BARE.format(port=port)], project_env())
-    wait_until_ready(server, f"http://127.0.0.1:{port}/api/health")
+    command = [str(environment.python), "-c", _BARE.format(port=listening.port)]
+    wait_until_ready(running.spawn("bare", command, project_env()), listening)
     return time.perf_counter() - began
 
 

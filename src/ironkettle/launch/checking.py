@@ -3,70 +3,89 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 
-from ironkettle.launch.cluster import throwaway_cluster
-from ironkettle.launch.environment import PYTHON, VENV, ensure_environment, project_env
+from ironkettle.launch.cluster import Cluster, throwaway_cluster
+from ironkettle.launch.environment import Environment, ensure_environment, project_env
 from ironkettle.launch.frontend import ensure_build, ensure_modules, npm
 from ironkettle.launch.machine import ensure_chromium, free_port
+from ironkettle.launch.roles import OWNER, SUPERUSER
 from ironkettle.launch.trouble import run, say
 
 
 def check() -> int:
     """The static part: style, types, import directions, the API file, the interface's own checks."""
-    ensure_environment()
-    ensure_modules()
+    environment = ensure_environment(dev=True)
+    ensure_modules(environment)
     env = project_env()
-    tool = str(VENV / "bin")
+    tool = environment.bin
     steps = [
         ("ruff", [f"{tool}/ruff", "check", "."]),
         ("ruff format", [f"{tool}/ruff", "format", "--check", "."]),
         ("mypy --strict", [f"{tool}/mypy"]),
         ("import directions", [f"{tool}/lint-imports", "--no-cache"]),
-        ("openapi.json is current", [str(PYTHON), "-m", "ironkettle.api.openapi", "--check"]),
+        ("openapi.json is current", [str(environment.python), "-m", "ironkettle.api.openapi", "--check"]),
     ]
     for name, command in steps:
-        _timed(name, lambda command=command, name=name: run(command, env=env, what=name))
+        _timed(name, lambda command=command, name=name: run(command, env=env, what=name))  # type: ignore[misc]
     for name, script in (("prettier", "lint"), ("svelte-check", "check"), ("vitest", "test")):
-        _timed(name, lambda script=script, name=name: npm("run", script, what=name))
+        _timed(name, lambda script=script, name=name: npm(environment, "run", script, what=name))  # type: ignore[misc]
     return 0
 
 
 def test(arguments: list[str]) -> int:
-    """Everything on a database and ports of their own: the checks and the build beside pytest, then the browser."""
+    """Everything on databases and ports of their own.
+
+    The checks, the build and the browser run beside the other tests: Playwright's own event loop and
+    theirs do not share one run, and neither do their databases.
+    """
     began = time.monotonic()
-    ensure_environment()
+    environment = ensure_environment(dev=True)
     ensure_chromium()
     if arguments:
-        _timed("build of the interface", ensure_build)
+        _timed("build of the interface", lambda: ensure_build(environment))
+        _pytest(environment, *arguments)
     else:
-        ensure_modules()
-    cluster = throwaway_cluster(free_port())
-    try:
-        cluster.start()
-        env = project_env(KETTLE_TEST_DATABASE_URL=cluster.url)
-        pytest = [str(PYTHON), "-m", "pytest", "-q"]
-        if arguments:
-            run([*pytest, *arguments], env=env, what="pytest", quiet=False)
-        else:
-            with ThreadPoolExecutor(1) as beside:
-                checked = beside.submit(_check_and_build)
-                run([*pytest, "tests", "--ignore=tests/browser"], env=env, what="pytest", quiet=False)
-                checked.result()
-            # Playwright's own event loop and other tests do not share one run.
-            run([*pytest, "tests/browser"], env=env, what="Browser tests", quiet=False)
-    finally:
-        cluster.remove()
+        ensure_modules(environment)
+        with ThreadPoolExecutor(1) as beside:
+            checked = beside.submit(_check_build_and_browse, environment)
+            _pytest(environment, "tests", "--ignore=tests/browser")
+            checked.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
 
 
-def _check_and_build() -> None:
+def _check_build_and_browse(environment: Environment) -> None:
     check()
-    _timed("build of the interface", ensure_build)
+    _timed("build of the interface", lambda: ensure_build(environment))
+    _timed("browser tests", lambda: _pytest(environment, "tests/browser"))
 
 
-def _timed(name: str, act: object) -> None:
+def _pytest(environment: Environment, *arguments: str) -> None:
+    cluster = throwaway_cluster(free_port())
+    try:
+        cluster.start()
+        run(
+            [str(environment.python), "-m", "pytest", "-q", *arguments],
+            env=test_env(cluster),
+            what=f"pytest {' '.join(arguments)}",
+            quiet=False,
+        )
+    finally:
+        cluster.remove()
+
+
+def test_env(cluster: Cluster) -> dict[str, str]:
+    """The three roles of the tests' cluster: the application's, the owner's, and the one that cleans up between tests."""
+    return project_env(
+        KETTLE_TEST_DATABASE_URL=cluster.url(),
+        KETTLE_TEST_OWNER_URL=cluster.url(OWNER),
+        KETTLE_TEST_ADMIN_URL=cluster.url(SUPERUSER),
+    )
+
+
+def _timed(name: str, act: Callable[[], object]) -> None:
     began = time.monotonic()
-    act()  # type: ignore[operator]
+    act()
     say(f"  {name}: fine ({time.monotonic() - began:.1f} s)")

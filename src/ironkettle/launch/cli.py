@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import os
-import subprocess
 import sys
+from collections.abc import Iterator
+from pathlib import Path
 
+from ironkettle.launch.backup import backup, restore
 from ironkettle.launch.checking import check, test
-from ironkettle.launch.cluster import private_cluster
-from ironkettle.launch.environment import PYTHON, ensure_environment, project_env
-from ironkettle.launch.start import server_env, start
-from ironkettle.launch.trouble import PROJECT, Trouble
+from ironkettle.launch.cluster import Cluster, private_cluster
+from ironkettle.launch.environment import ensure_environment
+from ironkettle.launch.instance import claimed, is_claimed
+from ironkettle.launch.roles import SUPERUSER
+from ironkettle.launch.start import Options, prepare, run_module, start
+from ironkettle.launch.trouble import Trouble
 
 PORT = 8440
 
@@ -41,50 +46,93 @@ def _parser() -> argparse.ArgumentParser:
     begin.add_argument(
         "--host",
         default=os.environ.get("KETTLE_HOST", "127.0.0.1"),
-        help="address to listen on (loopback unless you say otherwise)",
+        help="address to listen on (loopback unless you say otherwise; beyond it only encrypted)",
     )
     begin.add_argument("--port", type=_port, default=int(os.environ.get("KETTLE_PORT", str(PORT))))
+    begin.add_argument("--cert", help="certificate file (PEM) for --host beyond loopback")
+    begin.add_argument("--key", help="key file (PEM) of the certificate")
+    own = commands.add_parser("certificate", help="make a local certificate, for other devices of the shop")
+    own.add_argument("--name", action="append", default=[], help="a further name this machine is called by")
     tests = commands.add_parser("test", help="all checks and tests, on a database and ports of their own")
     tests.add_argument("pytest", nargs="*", help="paths or names for pytest; without any, everything runs")
     commands.add_parser("check", help="only the static checks and front-end tests")
-    commands.add_parser("bench", help="speed, as ratios against a floor taken in the same run")
+    bench = commands.add_parser("bench", help="speed, as ratios against a floor taken in the same run")
+    bench.add_argument("what", nargs="?", choices=["faults", "honest"], help=_BENCHES)
+    bench.add_argument("--write", action="store_true", help="honest: put the tables into the guide")
     commands.add_parser("seed", help="load the demo workshop into an empty database")
     commands.add_parser("verify", help="check the hash chain of every job")
+    out = commands.add_parser("backup", help="write everything to one new file")
+    out.add_argument("file", type=Path)
+    back = commands.add_parser("restore", help="bring a backup back; what is there now is kept beside it")
+    back.add_argument("file", type=Path)
     return parser
+
+
+_BENCHES = (
+    "faults: kill server and database, over and over; honest: ring matches and pressure holds drawn from a world "
+    "like a shop's, against what the rules say of them"
+)
 
 
 def _act(options: argparse.Namespace) -> int:
     if options.command == "start":
-        return start(empty=options.empty, host=options.host, port=options.port)
+        return start(Options(options.empty, options.host, options.port, options.cert, options.key))
     if options.command == "test":
         return test(options.pytest)
     if options.command == "check":
         return check()
     if options.command == "bench":
-        ensure_environment()
-        return _module("ironkettle.bench", project_env())
-    module = {"seed": "ironkettle.demo.seed", "verify": "ironkettle.store.verify"}[options.command]
-    return _with_database(module)
+        environment = ensure_environment(dev=True)
+        what = ([options.what] if options.what else []) + (["--write"] if options.write else [])
+        return run_module(environment, "ironkettle.bench", None, *what)
+    if options.command == "certificate":
+        names = [part for name in options.name for part in ("--name", name)]
+        return run_module(ensure_environment(), "ironkettle.certificate", None, *names)
+    return _with_database(options)
 
 
-def _with_database(module: str) -> int:
-    """Run a module against the user's database, starting the private cluster for it when it is down."""
-    ensure_environment()
+def _with_database(options: argparse.Namespace) -> int:
+    """Commands about the database: the user's own, the one that runs here, or the private one started for it."""
+    environment = ensure_environment()
     own_url = os.environ.get("KETTLE_DATABASE_URL")
     if own_url is not None:
-        return _module(module, project_env())
+        if options.command in {"backup", "restore"}:
+            raise Trouble("With KETTLE_DATABASE_URL use pg_dump and pg_restore of that server; see docs/guide/shop.md.")
+        if options.command == "verify":
+            return run_module(environment, "ironkettle.store.verify", own_url)
+        prepare(environment, own_url, None, demo="--seed")
+        return 0
+    with _database(options.command) as cluster:
+        if options.command == "backup":
+            return backup(cluster, options.file)
+        if options.command == "restore":
+            return restore(cluster, environment, options.file)
+        if options.command == "verify":
+            return run_module(environment, "ironkettle.store.verify", cluster.url(SUPERUSER))
+        prepare(environment, cluster.url(), cluster, demo="--seed")
+        return 0
+
+
+@contextlib.contextmanager
+def _database(command: str) -> Iterator[Cluster]:
+    """The private cluster, running: as it runs, or started for this and stopped again.
+
+    Only a restore makes one where there is none.
+    """
     cluster = private_cluster(int(os.environ.get("KETTLE_DATABASE_PORT", str(PORT + 1))))
-    was_running = (cluster.data / "PG_VERSION").exists() and cluster.is_running()
-    cluster.start()
-    try:
-        return _module(module, server_env(cluster.url, "127.0.0.1", PORT, PORT + 2))
-    finally:
-        if not was_running:
-            cluster.stop()
-
-
-def _module(module: str, env: dict[str, str]) -> int:
-    return subprocess.call([str(PYTHON), "-m", module], cwd=PROJECT, env=env)
+    if command != "restore" and is_claimed():
+        if not cluster.is_running():
+            raise Trouble("Iron Kettle runs, but its database is down just now; try again in a moment.")
+        yield cluster
+        return
+    with claimed(doing=command):
+        was_running = cluster.is_alive() and cluster.is_running()
+        cluster.start(make=command == "restore")
+        try:
+            yield cluster
+        finally:
+            if not was_running:
+                cluster.stop()
 
 
 def _port(text: str) -> int:

@@ -1,48 +1,136 @@
-"""The Python environment: uv fills .venv from the hashed lock, again only when the lock changed."""
+"""Python environments: one folder a lock file, made beside those there are, switched to when whole."""
 
 from __future__ import annotations
 
+import fcntl
 import hashlib
 import os
 import shutil
 import subprocess
 import sys
+from dataclasses import dataclass
 from pathlib import Path
+from typing import IO
 
 from ironkettle.launch.machine import ensure_disk, install
 from ironkettle.launch.trouble import PROJECT, VAR, Trouble, run, say
 
-VENV = PROJECT / ".venv"
-PYTHON = VENV / "bin" / "python"
-LOCK = PROJECT / "requirements.lock"
+RUN_LOCK = PROJECT / "requirements.lock"
+DEV_LOCK = PROJECT / "requirements-dev.lock"
+ENVIRONMENTS = VAR / "env"
+SHORTCUT = PROJECT / ".venv"
 _UV_LOCK = Path(__file__).with_name("uv-requirements.txt")
-_STAMP = VENV / "kettle-stamp"
+# Files of environments in use, held open: the lock on them goes with the process.
+_HELD: list[IO[str]] = []
 
 
-def ensure_environment() -> None:
-    """Make or renew .venv so that it holds what requirements.lock says."""
-    wanted = hashlib.sha256(LOCK.read_bytes() + sys.version.encode()).hexdigest()
-    if _STAMP.exists() and _STAMP.read_text() == wanted and PYTHON.exists():
-        return
-    ensure_disk()
-    say("Making the Python environment (.venv) from requirements.lock …")
-    uv = _ensure_uv()
-    env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_NO_PROGRESS": "1"}
-    run([str(uv), "venv", "--clear", "--python", sys.executable, str(VENV)], env=env, what="Making .venv")
-    run(
-        [str(uv), "pip", "sync", "--python", str(PYTHON), "--require-hashes", "--compile-bytecode", str(LOCK)],
-        env=env,
-        what="Installing the Python packages (is the network reachable?)",
-    )
-    packages = next((VENV / "lib").glob("python3*/site-packages"))
-    (packages / "ironkettle-project.pth").write_text(f"{PROJECT / 'src'}\n")
-    _STAMP.write_text(wanted)
+@dataclass(frozen=True)
+class Environment:
+    """One environment. It is whole once its stamp is there, and never changed after that."""
+
+    folder: Path
+
+    @property
+    def bin(self) -> Path:
+        return self.folder / "bin"
+
+    @property
+    def python(self) -> Path:
+        return self.bin / "python"
+
+    @property
+    def stamp(self) -> Path:
+        return self.folder / "kettle-stamp"
+
+    def is_whole(self) -> bool:
+        return self.stamp.exists() and self.python.exists()
+
+    def hold(self) -> None:
+        """Mark it in use for as long as this process lives."""
+        self.folder.mkdir(parents=True, exist_ok=True)
+        file = (self.folder / "in-use").open("a")
+        fcntl.flock(file, fcntl.LOCK_SH)
+        _HELD.append(file)
+
+    def is_in_use(self) -> bool:
+        try:
+            with (self.folder / "in-use").open("a") as file:
+                fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            return True
+        except FileNotFoundError:
+            return False
+        return False
+
+
+def ensure_environment(*, dev: bool = False) -> Environment:
+    """The environment of the lock file, made when there is none; for development with its tools too.
+
+    What runs in another environment is not touched. A patch release of Python is no reason for a new
+    one; another minor version is.
+    """
+    lock = DEV_LOCK if dev else RUN_LOCK
+    version = f"{sys.version_info.major}.{sys.version_info.minor}"
+    digest = hashlib.sha256(lock.read_bytes() + version.encode()).hexdigest()[:12]
+    wanted = Environment(ENVIRONMENTS / f"{'dev' if dev else 'run'}-{digest}")
+    ENVIRONMENTS.mkdir(parents=True, exist_ok=True)
+    if not wanted.is_whole():
+        with (ENVIRONMENTS / "making").open("a") as turn:
+            fcntl.flock(turn, fcntl.LOCK_EX)
+            if not wanted.is_whole():
+                _make(wanted, lock)
+            _remove_unused(wanted)
+    wanted.hold()
+    return wanted
 
 
 def project_env(**extra: str) -> dict[str, str]:
     """The environment of this project's Python: its sources on the path, bytecode kept for the next start."""
     kept = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     return {**kept, "PYTHONPATH": str(PROJECT / "src"), **extra}
+
+
+def _make(wanted: Environment, lock: Path) -> None:
+    ensure_disk()
+    say(f"Making the Python environment from {lock.name} …")
+    uv = _ensure_uv()
+    if wanted.is_in_use():
+        raise Trouble(f"The Python environment {wanted.folder} is in use and not whole; stop what runs in it first.")
+    # Left by a making that was interrupted, or its Python is gone from the machine.
+    shutil.rmtree(wanted.folder, ignore_errors=True)
+    env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_NO_PROGRESS": "1"}
+    run([str(uv), "venv", "--python", sys.executable, str(wanted.folder)], env=env, what="Making the environment")
+    run(
+        [
+            *(str(uv), "pip", "sync", "--python", str(wanted.python)),
+            *("--require-hashes", "--compile-bytecode", str(lock)),
+        ],
+        env=env,
+        what="Installing the Python packages (is the network reachable?)",
+    )
+    packages = next((wanted.folder / "lib").glob("python3*/site-packages"))
+    (packages / "ironkettle-project.pth").write_text(f"{PROJECT / 'src'}\n")
+    wanted.stamp.write_text("whole\n")
+    _point_shortcut(wanted)
+
+
+def _point_shortcut(wanted: Environment) -> None:
+    """``.venv`` for editors and by-hand use. A real folder of that name, from earlier versions, stays."""
+    if SHORTCUT.exists() and not SHORTCUT.is_symlink():
+        say(f"{SHORTCUT} is from an earlier version and no longer used; it may be removed when nothing runs in it.")
+        return
+    fresh = SHORTCUT.with_name(".venv.new")
+    fresh.unlink(missing_ok=True)
+    fresh.symlink_to(wanted.folder)
+    fresh.replace(SHORTCUT)
+
+
+def _remove_unused(wanted: Environment) -> None:
+    """Older environments of the same purpose that nothing runs in."""
+    purpose = wanted.folder.name.split("-")[0]
+    for folder in ENVIRONMENTS.glob(f"{purpose}-*"):
+        if folder != wanted.folder and not Environment(folder).is_in_use():
+            shutil.rmtree(folder, ignore_errors=True)
 
 
 def _ensure_uv() -> Path:

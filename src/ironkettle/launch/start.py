@@ -1,122 +1,190 @@
-"""./kettle start: bring everything up, print the address, stop cleanly."""
+"""./kettle start: bring everything up, print the address, keep it running, stop cleanly."""
 
 from __future__ import annotations
 
-import ctypes
+import contextlib
 import os
 import signal
 import subprocess
 import time
-import urllib.error
-import urllib.request
-from collections.abc import Sequence
-from dataclasses import dataclass, field
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from types import FrameType
+from typing import Literal
 
-from ironkettle.launch.cluster import private_cluster
-from ironkettle.launch.environment import PYTHON, ensure_environment, project_env
+from ironkettle.launch.address import Listening, listening_on
+from ironkettle.launch.cluster import Cluster, private_cluster
+from ironkettle.launch.environment import Environment, ensure_environment, project_env
 from ironkettle.launch.frontend import ensure_build
+from ironkettle.launch.instance import announce, claimed
+from ironkettle.launch.keeper import Kept
 from ironkettle.launch.machine import port_is_free
-from ironkettle.launch.trouble import PROJECT, VAR, Trouble, say
+from ironkettle.launch.processes import Running, wait_until_ready
+from ironkettle.launch.roles import DATABASE, OWNER
+from ironkettle.launch.trouble import PROJECT, Trouble, say
 
-_PR_SET_PDEATHSIG = 1
-READY_WITHIN_S = 60.0
-
-
-@dataclass
-class Running:
-    """The processes of one start, stopped in reverse order."""
-
-    children: list[subprocess.Popen[bytes]] = field(default_factory=list)
-
-    def spawn(self, command: Sequence[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
-        child = subprocess.Popen(command, cwd=PROJECT, env=env, stdin=subprocess.DEVNULL, preexec_fn=_die_with_parent)  # noqa: PLW1509 (single-threaded)
-        self.children.append(child)
-        return child
-
-    def stop(self) -> None:
-        for child in reversed(self.children):
-            if child.poll() is None:
-                child.terminate()
-        for child in reversed(self.children):
-            try:
-                child.wait(timeout=15)
-            except subprocess.TimeoutExpired:
-                child.kill()
-                child.wait()
+LOOK_EVERY_S = 0.5
 
 
-def _die_with_parent() -> None:
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+@dataclass(frozen=True)
+class Options:
+    """What the user asked for."""
+
+    empty: bool
+    host: str
+    port: int
+    cert: str | None = None
+    key: str | None = None
+
+    @property
+    def stand_port(self) -> int:
+        return int(os.environ.get("KETTLE_STAND_PORT", str(self.port + 2)))
+
+    @property
+    def database_port(self) -> int:
+        return int(os.environ.get("KETTLE_DATABASE_PORT", str(self.port + 1)))
 
 
-def server_env(database_url: str, host: str, port: int, stand_port: int) -> dict[str, str]:
+def server_env(database_url: str, listening: Listening, stand_port: int) -> dict[str, str]:
+    """The settings of the server process; the owner's password is not among them."""
     return project_env(
         KETTLE_DATABASE_URL=database_url,
-        KETTLE_HOST=host,
-        KETTLE_PORT=str(port),
+        KETTLE_HOST=listening.host,
+        KETTLE_PORT=str(listening.port),
         KETTLE_STAND_PORT=str(stand_port),
+        KETTLE_ALLOWED_HOSTS=",".join(listening.names),
+        KETTLE_CERT=listening.cert or "",
+        KETTLE_KEY=listening.key or "",
     )
 
 
-def start(*, empty: bool, host: str, port: int) -> int:
+def start(options: Options) -> int:
     """Run until stopped by Ctrl-C or SIGTERM. Exit code 0 after a clean stop."""
     began = time.monotonic()
-    if not port_is_free(port, host):
-        raise Trouble(f"Port {port} is taken, perhaps by an Iron Kettle that runs already; choose another with --port.")
-    stand_port = int(os.environ.get("KETTLE_STAND_PORT", str(port + 2)))
     own_url = os.environ.get("KETTLE_DATABASE_URL")
-    ensure_environment()
-    ensure_build()
-    VAR.mkdir(exist_ok=True)
-    cluster = None
-    if own_url is None:
-        cluster = private_cluster(int(os.environ.get("KETTLE_DATABASE_PORT", str(port + 1))))
+    with contextlib.ExitStack() as stack:
+        if own_url is None:
+            stack.enter_context(claimed())
+        if not port_is_free(options.port, options.host):
+            raise Trouble(
+                f"Port {options.port} is taken, perhaps by an Iron Kettle that runs already; choose another with --port."
+            )
+        environment = ensure_environment()
+        listening = listening_on(options.host, options.port, options.cert, options.key)
+        ensure_build(environment)
+        # Set both: a shell that starts this in the background hands SIGINT down as ignored.
+        for number in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(number, _as_interrupt)
+        try:
+            cluster = None if own_url else private_cluster(options.database_port)
+            stack.enter_context(_stopped_at_the_end(cluster))
+            running = stack.enter_context(_children())
+            kept = _bring_up(environment, options, listening, cluster, own_url, running)
+            if own_url is None:
+                announce(listening.address)
+            say(f"Iron Kettle is ready at {listening.address} ({time.monotonic() - began:.1f} s). Stop it with Ctrl-C.")
+            while True:
+                for one in kept:
+                    one.look()
+                time.sleep(LOOK_EVERY_S)
+        except KeyboardInterrupt:
+            say("Stopping …")
+            return 0
+
+
+def _bring_up(
+    environment: Environment,
+    options: Options,
+    listening: Listening,
+    cluster: Cluster | None,
+    own_url: str | None,
+    running: Running,
+) -> list[Kept]:
+    """Database, stand and server, in this order; what is to be kept running of them."""
+    kept = []
+    if cluster is not None:
         cluster.start()
+        # One left running by a killed start keeps its port, also when it is started again.
+        settled = replace(cluster, wanted_port=cluster.port)
+        kept.append(Kept("The database", settled.is_alive, settled.start))
+    database_url = own_url or (cluster.url() if cluster else "")
+    prepare(
+        environment,
+        database_url,
+        cluster,
+        demo="--empty" if options.empty else "--demo",
+        open_to_others=listening.open_to_others,
+    )
+    env = server_env(database_url, listening, options.stand_port)
+    if port_is_free(options.stand_port):
+
+        def stand() -> None:
+            command = [str(environment.python), "-m", "ironkettle.stand.simulated", str(options.stand_port)]
+            running.spawn("stand", command, env)
+
+        stand()
+        kept.append(Kept("The simulated test stand", lambda: running.is_alive("stand"), stand))
+    else:
+        say(f"Port {options.stand_port} answers already: taken as the test stand, the simulated one is not started.")
+
+    def serve() -> None:
+        server = running.spawn("server", [str(environment.python), "-m", "ironkettle"], env)
+        wait_until_ready(server, listening)
+
+    serve()
+    kept.append(Kept("The server", lambda: running.is_alive("server"), serve))
+    return kept
+
+
+def prepare(
+    environment: Environment,
+    database_url: str,
+    cluster: Cluster | None,
+    *,
+    demo: Literal["--demo", "--seed", "--empty"],
+    open_to_others: bool = False,
+    database: str = DATABASE,
+) -> None:
+    """Migrations, under the owner's role, and the demo. Raises Trouble with what it said."""
+    owner_url = os.environ.get("KETTLE_OWNER_DATABASE_URL", database_url)
+    if cluster is not None:
+        owner_url = cluster.url(OWNER, database)
+    env = project_env(KETTLE_DATABASE_URL=database_url, KETTLE_OWNER_DATABASE_URL=owner_url)
+    command = [str(environment.python), "-m", "ironkettle.prepare", demo]
+    if open_to_others:
+        command.append("--everyone-has-a-pin")
+    done = subprocess.run(command, cwd=PROJECT, env=env, stderr=subprocess.PIPE, text=True, check=False)
+    if done.returncode != 0:
+        lines = done.stderr.strip().splitlines()
+        raise Trouble(lines[-1] if lines else f"Preparing the database failed (exit code {done.returncode}).")
+
+
+def run_module(environment: Environment, module: str, database_url: str | None, *arguments: str) -> int:
+    """Run a module of the application and give its exit code."""
+    env = project_env(**({"KETTLE_DATABASE_URL": database_url} if database_url else {}))
+    return subprocess.call([str(environment.python), "-m", module, *arguments], cwd=PROJECT, env=env)
+
+
+@contextlib.contextmanager
+def _children() -> Iterator[Running]:
     running = Running()
-    # Set both: a shell that starts this in the background hands SIGINT down as ignored.
-    for number in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(number, _as_interrupt)
     try:
-        env = server_env(own_url or (cluster.url if cluster else ""), host, port, stand_port)
-        if port_is_free(stand_port):
-            running.spawn([str(PYTHON), "-m", "ironkettle.stand.simulated", str(stand_port)], env)
-        else:
-            say(f"Port {stand_port} answers already: taken as the test stand, the simulated one is not started.")
-        server = running.spawn([str(PYTHON), "-m", "ironkettle", "--empty" if empty else "--demo"], env)
-        wait_until_ready(server, f"http://{host}:{port}/api/health")
-        say(f"Iron Kettle is ready at http://{host}:{port} ({time.monotonic() - began:.1f} s). Stop it with Ctrl-C.")
-        return _watch(server)
-    except KeyboardInterrupt:
-        say("Stopping …")
-        return 0
+        yield running
     finally:
-        signal.signal(signal.SIGINT, signal.SIG_IGN)
         running.stop()
+
+
+@contextlib.contextmanager
+def _stopped_at_the_end(cluster: Cluster | None) -> Iterator[None]:
+    try:
+        yield
+    finally:
+        # A second Ctrl-C while stopping must not leave half of it running.
+        for number in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(number, signal.SIG_IGN)
         if cluster is not None:
             cluster.stop()
 
 
-def _watch(server: subprocess.Popen[bytes]) -> int:
-    code = server.wait()
-    if code in (0, -signal.SIGINT, -signal.SIGTERM):
-        return 0
-    raise Trouble(f"The server ended by itself (exit code {code}). What was recorded is kept; start again.")
-
-
 def _as_interrupt(_number: int, _frame: FrameType | None) -> None:
     raise KeyboardInterrupt
-
-
-def wait_until_ready(server: subprocess.Popen[bytes], address: str) -> None:
-    """Returns when the server answers. Raises Trouble when it ends or stays silent."""
-    until = time.monotonic() + READY_WITHIN_S
-    while time.monotonic() < until:
-        if server.poll() is not None:
-            raise Trouble(f"The server did not start (exit code {server.returncode}); the reason stands above.")
-        try:
-            with urllib.request.urlopen(address, timeout=2):
-                return
-        except (urllib.error.URLError, OSError):
-            time.sleep(0.05)
-    raise Trouble(f"The server did not answer within {READY_WITHIN_S:.0f} s.")

@@ -1,0 +1,114 @@
+"""The tables of honesty in the guide: printed, and written into it when asked."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from concurrent.futures import ProcessPoolExecutor
+from functools import partial
+from itertools import pairwise
+from pathlib import Path
+
+from ironkettle.bench.holds import Rig, Share, rigs, try_rig
+from ironkettle.bench.honest import EDGES, Honesty, try_match
+from ironkettle.core.rings import Condition
+from ironkettle.reference import ring_table
+
+RINGS, RING_SEED, PARTS = 20_000, 2026, 8
+OIL_HOLDS, GAS_HOLDS, HOLD_SEED = 400, 80, 2026
+TOLD_WRONG = (0.05, 0.12, 0.25)
+LEAKS = (0.2, 0.25, 0.5, 0.9, 1.05, 1.5)
+_GUIDE = Path(__file__).resolve().parents[3] / "docs" / "guide"
+
+
+def main(*, write: bool) -> int:
+    """Print the tables as they come; with ``write`` put each into the guide between its marks."""
+    pages: tuple[tuple[str, str, Callable[[], Iterator[str]]], ...] = (
+        ("ring-match.md", "rings", ring_lines),
+        ("ring-match.md", "other worlds", world_lines),
+        ("pressure-tests.md", "holds", hold_lines),
+    )
+    for name, mark, lines in pages:
+        text = "\n".join(lines())
+        print(f"\n{text}\n", flush=True)
+        if write:
+            put_between(_GUIDE / name, mark, text)
+    return 0
+
+
+def put_between(path: Path, mark: str, text: str) -> None:
+    """Replace what stands between the two marks of a page of the guide."""
+    page = path.read_text(encoding="utf-8")
+    begin, end = f"<!-- bench honest: {mark} -->\n", f"<!-- end: {mark} -->"
+    head, _, rest = page.partition(begin)
+    _, _, tail = rest.partition(end)
+    if not tail:
+        raise ValueError(f"{path.name} has no marks for {mark!r}")
+    path.write_text(f"{head}{begin}{text}\n{end}{tail}", encoding="utf-8")
+
+
+def ring_lines() -> Iterator[str]:
+    """Reliability of the ring match, condition by condition."""
+    found = _rings(None)
+    bins = [f"{low:g} to {high:g}" for low, high in pairwise(EDGES)]
+    yield "| told to be | rings | first right | best possible | decided | of these right | " + " | ".join(bins) + " |"
+    yield "|---" * (6 + len(bins)) + "|"
+    for told in Condition:
+        whole = found[told]
+        gaps = {low: f"{100 * gap:+.1f} ({count})" for low, count, gap in whole.bins.gaps()}
+        cells = " | ".join(gaps.get(low, "") for low in EDGES[:-1])
+        yield (
+            f"| {told} | {whole.draws} | {whole.right / whole.draws:.1%} | {whole.best / whole.draws:.1%} | "
+            f"{whole.decided / whole.draws:.1%} | {whole.decided_right_share:.1%} | {cells} |"
+        )
+
+
+def world_lines() -> Iterator[str]:
+    """Of what is decided, how much is right where conditions are told wrong more or less often."""
+    found = {wrong: _rings(wrong) for wrong in TOLD_WRONG}
+    yield "| told to be | " + " | ".join(f"{wrong:.0%} told wrong" for wrong in TOLD_WRONG) + " |"
+    yield "|---" * (1 + len(TOLD_WRONG)) + "|"
+    for told in Condition:
+        ones = [found[wrong][told] for wrong in TOLD_WRONG]
+        yield f"| {told} | " + " | ".join(f"{one.decided_right_share:.1%} ({one.decided})" for one in ones) + " |"
+
+
+def _rings(told_wrong: float | None) -> dict[Condition, Honesty]:
+    whole = {told: Honesty() for told in Condition}
+    with ProcessPoolExecutor() as pool:
+        for part in pool.map(partial(_some_rings, told_wrong), range(PARTS)):
+            for told, one in part.items():
+                whole[told].take(one)
+    return whole
+
+
+def _some_rings(told_wrong: float | None, part: int) -> dict[Condition, Honesty]:
+    return try_match(ring_table(), RINGS // PARTS, RING_SEED + part, told_wrong=told_wrong)
+
+
+def hold_lines() -> Iterator[str]:
+    """Verdicts on simulated holds, looked at at every reading."""
+    cells = [(rig, leak) for rig in rigs() for leak in LEAKS]
+    with ProcessPoolExecutor() as pool:
+        shares = list(pool.map(_some_holds, cells))
+    yield "| hold | leak, in limits | holds | pass | fail | interval covers | median to pass | × least | median to fail |"
+    yield "|---" * 9 + "|"
+    for one in shares:
+        yield (
+            f"| {one.rig} | {one.leak:g} | {one.holds} | {one.passed:.1%} | {one.failed:.1%} | {one.covered:.1%} | "
+            f"{_seconds(one.median_pass_s)} | {_times(one.against_least)} | {_seconds(one.median_fail_s)} |"
+        )
+
+
+def _some_holds(cell: tuple[Rig, float]) -> Share:
+    rig, leak = cell
+    gas = rig.volume.fluid.gas
+    return try_rig(rig, leak, GAS_HOLDS if gas else OIL_HOLDS, HOLD_SEED, every=5 if gas else 1)
+
+
+def _seconds(value: float) -> str:
+    return "" if math.isnan(value) else f"{value:.0f} s"
+
+
+def _times(value: float) -> str:
+    return "" if math.isnan(value) else f"{value:.2f}"
