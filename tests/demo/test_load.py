@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from sqlalchemy import Engine
 
-from ironkettle.demo.load import load_demo
+from ironkettle.demo.load import load_demo, shipped_pins
 from ironkettle.store.base import session_of
-from ironkettle.store.jobs import check_log, list_jobs
-from ironkettle.store.people import all_people
+from ironkettle.store.bench_list import list_jobs
+from ironkettle.store.logs import check_log, snapshot_differs
+from ironkettle.store.people import all_people, secret_fits
 from ironkettle.store.seals import all_seals
 from ironkettle.store.sheets import latest_sheets
 from ironkettle.store.tools import all_gauges, all_wrenches
@@ -17,8 +18,21 @@ def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine)
     with session_of(workshop) as session:
         assert load_demo(session) is False
         counts = [len(rows(session)) for rows in (all_people, all_wrenches, all_gauges, all_seals, latest_sheets)]  # type: ignore[operator]
-        assert counts == [3, 4, 2, 14, 1]
-        jobs = list_jobs(session)
-        assert [job.serial for job in jobs] == ["FN-0417"]
-        assert check_log(session, jobs[0]) == []
-        assert sum(person.may_release for person in all_people(session)) == 1
+        assert counts == [5, 4, 2, 14, 5]
+        jobs = {job.serial: job for job in list_jobs(session).jobs}
+        # Each at its point: before anything, at the reversed lip, with a short kit, before what sticks or lets go.
+        assert {serial: (job.stage, job.next_need[:13]) for serial, job in jobs.items()} == {
+            "FN-0417": ("as_found", "Leak at the r"),
+            "FN-0416": ("strip", "Rod lip seal:"),
+            "FN-3310": ("kit", "Order what is"),
+            "FN-2207": ("rebuild", "Thin film of "),
+            "FN-1188": ("strip", "Stuffing box "),
+            "FN-0902": ("strip", "Unscrew the g"),
+        }
+        assert [check_log(session, job) for job in jobs.values()] == [[]] * 6
+        assert not any(snapshot_differs(session, job) for job in jobs.values())
+        signatories = {
+            person.key: len(person.authorisations) for person in all_people(session) if person.authorisations
+        }
+        assert signatories == {"tamsin": 5}
+        assert all(secret_fits(person, shipped_pins()[person.key]) for person in all_people(session))

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.api.deps import gland_tables
 from ironkettle.api.glands import GrooveBody
 from ironkettle.api.practice import reasoning
 from ironkettle.core.glands import search_rings
 from ironkettle.core.house import House
 from ironkettle.demo.puzzles import Puzzle, puzzles
 from ironkettle.reference import ring_table
+from ironkettle.store.shop import gland_tables
 
 HOUSE = House({})
 

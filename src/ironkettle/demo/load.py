@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 import uuid
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 import yaml
 from sqlalchemy.orm import Session
 
-from ironkettle.core.buildsheets import read_sheet
-from ironkettle.core.jobs import Author, Bench
-from ironkettle.core.jobs.entries import IntakeRecorded
-from ironkettle.reference import fluids, ring_table
-from ironkettle.store.jobs import NewEntry, append_entry, open_job
-from ironkettle.store.people import Person, all_people, find_person
+from ironkettle.core.buildsheets import Sheet
+from ironkettle.core.buildsheets.text import read_document
+from ironkettle.core.moves.chart import next_move
+from ironkettle.core.moves.register import read_payload
+from ironkettle.core.people import Authority, Role
+from ironkettle.demo.walker import filled
+from ironkettle.store.jobs import open_job
+from ironkettle.store.logs import NewEntry, append_entry
+from ironkettle.store.people import AuthorisationRow, Person, all_people, find_person, set_secret
 from ironkettle.store.seals import SealItem
 from ironkettle.store.sheets import add_sheet, load_sheet
+from ironkettle.store.shop import Shop, shop_of
 from ironkettle.store.tools import GaugeTool, WrenchTool
 
 _HERE = Path(__file__).parent
@@ -28,27 +33,67 @@ def load_demo(session: Session) -> bool:
     """Load everything into an empty workshop; False when there are people already."""
     if all_people(session):
         return False
-    workshop: dict[str, Any] = yaml.safe_load((_HERE / "workshop.yaml").read_text(encoding="utf-8"))
+    workshop = _workshop()
     for path in sorted((_HERE / "sheets").glob("*.yaml")):
-        add_sheet(session, read_sheet(path.read_text(encoding="utf-8")))
-    session.add_all(Person(**person) for person in workshop["people"])
+        # Shipped sheets are proved by the tests, not at every first start.
+        add_sheet(session, Sheet.model_validate(read_document(path.read_text(encoding="utf-8"))))
+    for person in workshop["people"]:
+        _load_person(session, person)
     session.add_all(WrenchTool(**wrench) for wrench in workshop["wrenches"])
     session.add_all(GaugeTool(**gauge) for gauge in workshop["gauges"])
     session.add_all(SealItem(**seal) for seal in workshop["seals"])
     session.flush()
-    bench = Bench(ring_table(), fluids())
+    shop = shop_of(session)
     for index, job in enumerate(workshop["jobs"]):
-        _load_job(session, index, job, bench)
+        _load_job(session, index, job, shop)
     return True
 
 
-def _load_job(session: Session, index: int, job: dict[str, Any], bench: Bench) -> None:
+@cache
+def shipped_pins() -> dict[str, str]:
+    """The PINs the demo's people come with, by key; they stand in the README too."""
+    return {person["key"]: person["pin"] for person in _workshop()["people"]}
+
+
+@cache
+def _workshop() -> dict[str, Any]:
+    document: dict[str, Any] = yaml.safe_load((_HERE / "workshop.yaml").read_text(encoding="utf-8"))
+    return document
+
+
+def _load_person(session: Session, told: dict[str, Any]) -> None:
+    now = datetime.now(UTC)
+    person = Person(key=told["key"], name=told["name"], role=Role(told["role"]))
+    set_secret(person, told["pin"], shipped=True)
+    session.add(person)
+    session.flush()
+    for authority in told.get("authorities", []):
+        # A year from the day it is loaded, so that the demo can always be signed.
+        until = (now + timedelta(days=365)).date()
+        row = AuthorisationRow(authority=Authority(authority), until=until, granted_by=person.key, granted_at=now)
+        person.authorisations.append(row)
+
+
+def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:
+    """A job taken in by the loader and walked by its moves to its point, with what was found on the way.
+
+    Raises LookupError for a sheet, a person or a move that is not in the demo.
+    """
     sheet = load_sheet(session, job["sheet"])
     person = find_person(session, job["who"])
     if sheet is None or person is None:
         raise LookupError(f"demo job {index} names a sheet or person that is not in the demo")
-    now = datetime.now(UTC)
+    author, start = person.author(), datetime.now(UTC) - timedelta(hours=3)
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
-    open_job(session, job_id, sheet, now)
-    entry = NewEntry(uuid.uuid5(job_id, "intake"), now, IntakeRecorded(**job["intake"]))
-    append_entry(session, job_id, entry, Author(person.key, person.name, person.may_release), bench, now)
+    open_job(session, job_id, sheet, start)
+    payload, count = {"kind": "intake_recorded", **job["intake"]}, 0
+    while True:
+        moment = start + timedelta(minutes=2 * count)
+        entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
+        done = append_entry(session, job_id, entry, author, shop, moment)
+        move = next_move(done.moves)
+        if move is None:
+            raise LookupError(f"demo job {index} does not come to {job['until']}")
+        if move.key == job["until"]:
+            return
+        payload, count = filled(move, **job.get("found", {}).get(move.key, {})), count + 1

@@ -1,0 +1,77 @@
+"""The walker: fills the asks of the next move and posts it, again and again. It works every sound sheet.
+
+The demo loader brings its jobs to their points with it, and the tests take every sheet from intake to release.
+"""
+
+from __future__ import annotations
+
+import copy
+import math
+from collections.abc import Iterator
+from typing import Any
+
+from ironkettle.core.moves.model import Ask, Move
+
+
+def filled(move: Move, **given: Any) -> dict[str, Any]:
+    """The payload of a move with its asks filled: what is given, else proposed, else the first choice, a yes, the middle."""
+    payload = copy.deepcopy(dict(move.entry))
+    for ask in move.asks:
+        value = given.get(ask.field, answer_to(ask))
+        if value is not None:
+            put(payload, ask.field, value)
+    for path, value in given.items():
+        if path not in {ask.field for ask in move.asks}:
+            put(payload, path, value)
+    return payload
+
+
+def put(payload: Any, path: str, value: Any) -> None:
+    """Set a dotted path; numbers index lists, which grow as far as needed."""
+    *way, last = path.split(".")
+    at = payload
+    for place, name in enumerate(way):
+        following = [*way, last][place + 1]
+        at = at.setdefault(name, [] if following.isdigit() else {}) if isinstance(at, dict) else at[int(name)]
+    if isinstance(at, list):
+        while len(at) <= int(last):
+            at.append(None)
+        at[int(last)] = value
+    else:
+        at[last] = value
+
+
+def answer_to(ask: Ask) -> Any:
+    """What a sound unit and a careful hand answer; None leaves a field out."""
+    if ask.proposed is not None:
+        return ask.proposed
+    if ask.optional:
+        return None
+    plain = {"yes_no": True, "go_no_go": True, "look": "none", "text": "as it should be", "photo": "as it should be"}
+    if ask.read.value in plain:
+        return plain[ask.read.value]
+    if ask.read.value in {"choice", "zone"}:
+        return ask.choices[0].key
+    if ask.read.value == "trace":
+        return list(tight_trace(**dict(ask.needs or {})))
+    return _middle(ask)
+
+
+def _middle(ask: Ask) -> Any:
+    if ask.limit is None or not all(math.isfinite(end) for end in ask.limit):
+        raise ValueError(f"{ask.label} has no finite limit")
+    middle = sum(ask.limit) / 2
+    if ask.read.value == "number":
+        return int(middle) if middle == int(middle) else middle
+    return f"{middle:.6g} {ask.unit}"
+
+
+def tight_trace(pressure_mpa: float, seconds: float, every_s: float) -> Iterator[dict[str, float]]:
+    """The readings of a tight unit: a gauge that stands still but for a ripple of a hundredth of a bar. [MPa, s]"""
+    for place in range(int(seconds / every_s) + 2):
+        t = place * every_s
+        yield {
+            "t_s": round(t, 1),
+            "pressure_mpa": round(pressure_mpa + 0.001 * math.sin(1.7 * place), 4),
+            "temperature_c": 24.0,
+        }
