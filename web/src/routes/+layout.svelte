@@ -3,11 +3,13 @@
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
 	import { page } from '$app/state';
-	import { people, PersonPicker } from '$lib/people';
+	import { device, DeviceState } from '$lib/outbox';
+	import { PersonButton, session, SignIn } from '$lib/session';
+	import { keepText, ProblemNote, recallText } from '$lib/shared';
 
 	let { children } = $props();
 	const KEY = 'kettle-theme';
-	let theme = $state(localStorage.getItem(KEY) ?? 'kettle-night');
+	let theme = $state(recallText(KEY) ?? 'kettle-night');
 	const links = [
 		{ href: '/', name: 'Bench' },
 		{ href: '/rings', name: 'Rings' },
@@ -22,11 +24,22 @@
 
 	$effect(() => {
 		document.documentElement.dataset.theme = theme;
-		localStorage.setItem(KEY, theme);
+		keepText(KEY, theme);
 	});
 	$effect(() => {
-		void people.load();
+		void session.load();
 	});
+	$effect(() => device.follow());
+	$effect(() => {
+		// Somebody signed in: what waited for them goes out.
+		if (session.person) void device.flush();
+	});
+
+	// The shop's own data; the desks beside it calculate for everybody.
+	const OWN = ['/jobs', '/workshop', '/seals/stock'];
+	const needsPerson = $derived(
+		page.url.pathname === '/' || OWN.some((start) => page.url.pathname.startsWith(start))
+	);
 </script>
 
 <div class="flex min-h-screen flex-col">
@@ -39,7 +52,10 @@
 		>
 			<img src="/favicon.svg" alt="" class="size-8" />Iron Kettle
 		</a>
-		<nav class="flex flex-wrap" aria-label="Main">
+		<nav
+			class="order-last flex w-full overflow-x-auto sm:order-none sm:w-auto sm:flex-wrap sm:overflow-visible"
+			aria-label="Main"
+		>
 			{#each links as link (link.href)}
 				<a
 					href={link.href}
@@ -49,7 +65,7 @@
 			{/each}
 		</nav>
 		<span class="flex-1"></span>
-		<PersonPicker />
+		<PersonButton />
 		<button
 			class="btn btn-square btn-ghost"
 			aria-label={theme === 'kettle-night' ? 'Light colours' : 'Dark colours'}
@@ -58,5 +74,12 @@
 			{#if theme === 'kettle-night'}<Sun size={20} />{:else}<Moon size={20} />{/if}
 		</button>
 	</header>
-	{@render children()}
+	<DeviceState />
+	{#if session.person || session.known || !needsPerson}
+		{@render children()}
+	{:else}
+		<main class="mx-auto w-full max-w-4xl flex-1 p-4">
+			{#if session.loaded}<SignIn />{:else}<ProblemNote problem={session.problem} />{/if}
+		</main>
+	{/if}
 </div>

@@ -1,27 +1,36 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask, type JobSummary, type Problem } from '$lib/api';
-	import { STAGES } from '$lib/jobs';
+	import { Held } from '$lib/outbox';
 	import { ProblemNote } from '$lib/shared';
 
+	const PAGE = 50;
 	let jobs = $state.raw<JobSummary[] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
+	let words = $state('');
+	let shown = $state(PAGE);
+	let total = $state(0);
 	const open = $derived(jobs?.filter((job) => !job.released) ?? []);
 	const released = $derived(jobs?.filter((job) => job.released) ?? []);
 
 	async function load() {
-		const answer = await ask(api.GET('/api/jobs'));
-		jobs = answer.data ?? jobs;
+		const query = { q: words, state: 'all' as const, limit: shown };
+		const answer = await ask(api.GET('/api/jobs', { params: { query } }));
+		jobs = (answer.data?.jobs as JobSummary[] | undefined) ?? jobs;
+		total = answer.data?.total ?? total;
 		problem = answer.problem;
 	}
 
 	$effect(() => {
-		void load();
+		void words;
+		void shown;
+		untrack(() => void load());
 		const again = setInterval(load, 5000);
 		return () => clearInterval(again);
 	});
 
-	const stageName = (key: string) => STAGES.find((stage) => stage.key === key)?.name ?? key;
+	const left = (until: string) => Date.parse(until) - Date.now();
 	const when = (text: string) =>
 		new Date(text).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 </script>
@@ -33,12 +42,21 @@
 		<h1 class="text-4xl font-extrabold">On the bench</h1>
 		<a href="/jobs/new" class="btn btn-primary"><Plus size={20} aria-hidden="true" />New job</a>
 	</div>
+	<label class="sr-only" for="find">Find a job</label>
+	<input
+		id="find"
+		class="entry input mb-3 w-full"
+		placeholder="Find by unit, serial, customer, complaint or number"
+		autocomplete="off"
+		bind:value={words}
+	/>
 	<ProblemNote {problem} />
+	<Held />
 
 	{#snippet card(job: JobSummary)}
 		<li>
 			<a
-				href="/jobs/{job.id}"
+				href="/jobs/{job.number}"
 				class="panel grid gap-x-4 border-l-4 border-l-primary no-underline hover:bg-base-300 sm:grid-cols-[1fr_18rem] data-[released]:border-l-success"
 				data-released={job.released || undefined}
 			>
@@ -51,15 +69,20 @@
 					{#if job.released}
 						<strong class="text-success">Released</strong>
 					{:else}
-						<strong class="text-primary">Next: {stageName(job.stage)}</strong>
+						<strong class="text-primary">Next: {job.stage_word}</strong>
 						<span class="line-clamp-2">{job.next_need}</span>
 					{/if}
 					<progress
 						class="progress progress-primary my-1"
-						value={job.stages_done}
-						max="9"
-						aria-label="{job.stages_done} of 9 stages done"
+						value={job.moves_done}
+						max={job.moves_total}
+						aria-label="{job.moves_done} of {job.moves_total} moves done"
 					></progress>
+					{#if job.timer_until}
+						<span class={left(job.timer_until) > 0 ? '' : 'font-bold text-success'}
+							>{left(job.timer_until) > 0 ? `Timer to ${when(job.timer_until)}` : 'Time is up'}: {job.timer_for}</span
+						>
+					{/if}
 					<span class="faint text-sm">{job.touched_by}, {when(job.touched_at)}</span>
 				</span>
 			</a>
@@ -69,7 +92,9 @@
 	{#if jobs === null}
 		{#if !problem}<p class="panel">Looking at the bench …</p>{/if}
 	{:else if jobs.length === 0}
-		<p class="panel">Nothing lies on the bench. Take a unit in with “New job”.</p>
+		<p class="panel">
+			{words ? 'No job has these words.' : 'Nothing lies on the bench. Take a unit in with “New job”.'}
+		</p>
 	{:else}
 		<ul class="space-y-3">
 			{#each open as job (job.id)}{@render card(job)}{/each}
@@ -79,6 +104,9 @@
 			<ul class="space-y-3">
 				{#each released as job (job.id)}{@render card(job)}{/each}
 			</ul>
+		{/if}
+		{#if total > jobs.length}
+			<button class="btn mt-3" onclick={() => (shown += PAGE)}>More: {jobs.length} of {total} shown</button>
 		{/if}
 	{/if}
 </main>

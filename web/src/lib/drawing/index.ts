@@ -1,2 +1,1 @@
-export { default as SectionDrawing } from './SectionDrawing.svelte';
-export { STATUS_WORDS, statusOf, type Mode } from './paint';
+export { default as SheetPicture } from './SheetPicture.svelte';

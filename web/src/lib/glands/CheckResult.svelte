@@ -41,7 +41,7 @@
 		span={check.squeeze_pct}
 		low={check.limits.squeeze_pct.low}
 		high={check.limits.squeeze_pct.high}
-		sum="(installed section − depth) / installed section = ({section} − {depth}) / {section} = {shown(
+		formula="(installed section − depth) / installed section = ({section} − {depth}) / {section} = {shown(
 			check.squeeze_pct.nominal,
 			1
 		)} %"
@@ -51,7 +51,7 @@
 		span={check.stretch_pct}
 		low={check.limits.stretch_pct.low}
 		high={check.limits.stretch_pct.high}
-		sum={stretched || groove.seat === 'piston'
+		formula={stretched || groove.seat === 'piston'
 			? `(seat − free inside) / free inside = (${seat} − ${inside}) / ${inside} = ${shown(check.stretch_pct.nominal, 1)} %; volume kept: ${section}² · (${seat} + ${section}) = ${shown(check.free_section_mm, 3)}² · (${inside} + ${shown(check.free_section_mm, 3)})`
 			: `no stretch: the ring's inside ${inside} mm is not smaller than what it sits on, ${seat} mm; the section stays ${section} mm`}
 	/>
@@ -60,7 +60,7 @@
 		span={check.fill_pct}
 		low={0}
 		high={check.limits.fill_nominal_max_pct}
-		sum="π/4 · section² / (depth × width) = 0.7854 · {section}² / ({depth} × {shown(
+		formula="π/4 · section² / (depth × width) = 0.7854 · {section}² / ({depth} × {shown(
 			check.width_mm,
 			3
 		)}) = {shown(check.fill_pct.nominal, 1)} %; worst case below {check.limits.fill_worst_max_pct} %"

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
-	import { shown } from '$lib/shared';
+	import { shown, inUnit } from '$lib/shared';
 
 	interface Props {
 		gap: Schemas['GapOut'];
@@ -10,7 +10,7 @@
 
 	const stands = (mpa: number | null | undefined) =>
 		mpa
-			? `${shown(mpa * 10, 0)} bar (${shown(mpa * 145.038, 0)} psi)`
+			? `${shown(inUnit(mpa, 'bar'), 0)} bar (${shown(inUnit(mpa, 'psi'), 0)} psi)`
 			: 'less than the lowest pressure of the table';
 </script>
 

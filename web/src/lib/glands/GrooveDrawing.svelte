@@ -27,10 +27,14 @@
 	const room = $derived(width - backups * backupWidth);
 	const height = $derived(Math.min(section, depth));
 	const across = $derived(Math.min(pressedWidth(section, height), room));
+	// A vacuum pulls to the left: the same picture the other way round.
 	// Pressure from the left lays the ring against the right wall or backup; from both sides it floats.
 	const start = $derived(groove.pressure && !both ? left + room - across : left + (room - across) / 2);
 	const names = $derived(
 		{ piston: ['housing', 'piston'], rod: ['rod', 'housing'], face: ['cover', 'housing'] }[groove.seat]
+	);
+	const from = $derived(
+		groove.seat !== 'face' ? '' : check.vacuum ? ' inside' : `, from ${groove.pressed_from}`
 	);
 	const top = $derived(Math.min(depth - free, -gap) - wall);
 </script>
@@ -48,32 +52,38 @@
 		d="M {-margin} {gap} H 0 V {depth} H {width} V {gap} H {width + margin} V {depth + wall} H {-margin} Z"
 		class="part inner"
 	/>
-	<rect x={start} y={depth - height} width={across} {height} rx={height / 2} class="ring" />
-	<circle cx={start + across / 2} cy={depth - free / 2} r={free / 2} class="free" />
-	{#if backups >= 1}
-		<rect x={width - backupWidth} y={0} width={backupWidth} height={depth} class="backup" />
-	{/if}
-	{#if backups === 2}<rect x={0} y={0} width={backupWidth} height={depth} class="backup" />{/if}
-	{#if groove.pressure}
-		<g class="arrow">
-			<path
-				d="M {-margin * 0.8} {depth * 0.5} h {margin * 0.55} m {-letter} {-letter * 0.7} l {letter} {letter *
-					0.7} l {-letter} {letter * 0.7}"
-			/>
-			{#if both}
+	<g transform={check.vacuum ? `translate(${width} 0) scale(-1 1)` : undefined}>
+		<rect x={start} y={depth - height} width={across} {height} rx={height / 2} class="ring" />
+		<circle cx={start + across / 2} cy={depth - free / 2} r={free / 2} class="free" />
+		{#if backups >= 1}
+			<rect x={width - backupWidth} y={0} width={backupWidth} height={depth} class="backup" />
+		{/if}
+		{#if backups === 2}<rect x={0} y={0} width={backupWidth} height={depth} class="backup" />{/if}
+		{#if groove.pressure}
+			<g class="arrow">
 				<path
-					d="M {width + margin * 0.8} {depth * 0.5} h {-margin * 0.55} m {letter} {-letter *
-						0.7} l {-letter} {letter * 0.7} l {letter} {letter * 0.7}"
+					d="M {-margin * 0.8} {depth * 0.5} h {margin * 0.55} m {-letter} {-letter *
+						0.7} l {letter} {letter * 0.7} l {-letter} {letter * 0.7}"
 				/>
-			{/if}
-		</g>
-	{/if}
+				{#if both}
+					<path
+						d="M {width + margin * 0.8} {depth * 0.5} h {-margin * 0.55} m {letter} {-letter *
+							0.7} l {-letter} {letter * 0.7} l {letter} {letter * 0.7}"
+					/>
+				{/if}
+			</g>
+		{/if}
+	</g>
 	{#if words}
 		{#if groove.pressure}
 			<text x={-margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word" font-size={letter}
-				>{groove.pressure}</text
+				>{groove.pressure}{from}</text
 			>
-			{#if both}
+			{#if check.vacuum}
+				<text x={width + margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word end" font-size={letter}
+					>open air</text
+				>
+			{:else if both}
 				<text x={width + margin * 0.95} y={depth * 0.5 + letter * 1.5} class="word end" font-size={letter}
 					>{groove.pressure}</text
 				>
@@ -84,7 +94,7 @@
 		<text x={width / 2} y={depth + letter} class="word middle" font-size={letter}
 			>{shown(width)} wide, {shown(depth)} mm deep</text
 		>
-		{#if backups}
+		{#if backups && !check.vacuum}
 			<text x={width + letter * 0.4} y={depth * 0.8} class="word" font-size={letter * 0.9}>backup</text>
 		{/if}
 	{/if}

@@ -27,7 +27,6 @@
 		focused = false
 	}: Props = $props();
 
-	let temperatureUnit = $state('°C');
 	const acrossField = $derived({ piston: 'bore', rod: 'rod', face: 'groove_depth' }[draft.seat]);
 </script>
 
@@ -78,12 +77,13 @@
 		bind:value={draft.pressure}
 		bind:unit={pressureUnit}
 		fault={faultAt(problem, 'pressure')}
+		hint="a vacuum below zero: -0.6 bar"
 	/>
 	<QuantityField
 		label="Temperature"
 		dimension="temperature"
 		bind:value={draft.temperature}
-		bind:unit={temperatureUnit}
+		bind:unit={draft.temperatureUnit}
 		fault={faultAt(problem, 'temperature')}
 	/>
 </div>
@@ -95,6 +95,15 @@
 			<option value="both_sides">both sides</option>
 		</select>
 	</label>
+	{#if draft.seat === 'face'}
+		<label class="block">
+			<span class="block text-sm font-semibold">Pressed from</span>
+			<select class="entry select w-full" bind:value={draft.pressedFrom}>
+				<option value="inside">inside</option>
+				<option value="outside">outside</option>
+			</select>
+		</label>
+	{/if}
 	<label class="block">
 		<span class="block text-sm font-semibold">Backup rings in it</span>
 		<select class="entry select w-full" bind:value={draft.backups}>
@@ -132,7 +141,7 @@
 		<label class="block">
 			<span class="block font-semibold">Housing of</span>
 			<select class="entry select w-full" bind:value={draft.housing}>
-				{#each HOUSINGS as one (one)}<option>{one}</option>{/each}
+				{#each HOUSINGS as [key, name] (key)}<option value={key}>{name}</option>{/each}
 			</select>
 		</label>
 	</div>

@@ -7,9 +7,9 @@
 		span: Schemas['SpanOut'];
 		low: number;
 		high: number;
-		sum: string;
+		formula: string;
 	}
-	let { name, span, low, high, sum }: Props = $props();
+	let { name, span, low, high, formula }: Props = $props();
 
 	const from = $derived(Math.min(low, span.min, 0));
 	const to = $derived(Math.max(high, span.max) * 1.15 + 1);
@@ -51,7 +51,7 @@
 		<rect x={at(span.nominal) - 0.4} y="0" width="0.8" height="8" fill="var(--color-base-content)" />
 	</svg>
 	<details class="text-sm">
-		<summary class="faint min-h-8 cursor-pointer">Show the sum</summary>
-		<p>{sum}</p>
+		<summary class="faint min-h-8 cursor-pointer">Show the formula</summary>
+		<p>{formula}</p>
 	</details>
 </div>

@@ -1,4 +1,4 @@
-import { keep, recall } from '$lib/shared';
+import { keep, recall, usualUnit } from '$lib/shared';
 import { emptyGroove, grooveBody, isComplete } from './groove';
 
 const KEY = 'kettle-groove';
@@ -7,10 +7,12 @@ const UNITS = 'kettle-groove-units';
 /** The groove on the bench: typed once, there for the finder and the check alike, kept on this device. */
 class GrooveDesk {
 	draft = $state(recall(KEY, emptyGroove()));
-	units = $state(recall(UNITS, { length: 'mm', pressure: 'bar' }));
-	body = $derived(
-		isComplete(this.draft) ? grooveBody(this.draft, this.units.length, this.units.pressure) : null
-	);
+	units = $state(recall(UNITS, { length: usualUnit('length'), pressure: usualUnit('pressure') }));
+
+	/** A getter: a derived would go stale with the screen on which the desk was first asked for. */
+	get body() {
+		return isComplete(this.draft) ? grooveBody(this.draft, this.units.length, this.units.pressure) : null;
+	}
 
 	save() {
 		keep(KEY, this.draft);
@@ -22,4 +24,9 @@ class GrooveDesk {
 	}
 }
 
-export const grooveDesk = new GrooveDesk();
+let desk: GrooveDesk | null = null;
+
+/** The groove on the bench; made when a screen first asks for it, when the shop's units are known. */
+export function theGroove(): GrooveDesk {
+	return (desk ??= new GrooveDesk());
+}

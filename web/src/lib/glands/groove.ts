@@ -14,11 +14,13 @@ export interface GrooveDraft {
 	direction: Schemas['PressureDirection'];
 	hardness: number;
 	temperature: string;
+	temperatureUnit: string;
 	swell: number;
 	backups: number;
 	material: string;
 	wall: string;
 	housing: Schemas['HousingMaterial'];
+	pressedFrom: Schemas['PressedFrom'];
 }
 
 export const emptyGroove = (): GrooveDraft => ({
@@ -32,12 +34,14 @@ export const emptyGroove = (): GrooveDraft => ({
 	pressure: '',
 	direction: 'one_side',
 	hardness: 70,
-	temperature: '20 °C',
+	temperature: '20',
+	temperatureUnit: '°C',
 	swell: 0,
 	backups: 0,
 	material: 'NBR',
 	wall: '',
-	housing: 'steel'
+	housing: 'steel',
+	pressedFrom: 'inside'
 });
 
 /** What the third dimension is called on each seat. */
@@ -70,26 +74,34 @@ export function grooveBody(draft: GrooveDraft, length: string, pressure: string)
 		pressure_direction: draft.direction,
 		hardness_shore_a: draft.hardness,
 		material: draft.material,
-		temperature: withUnit(draft.temperature || '20', '°C'),
+		temperature: draft.temperature.trim() ? withUnit(draft.temperature, draft.temperatureUnit) : '20 °C',
 		swell_pct: draft.swell,
 		backup_rings_fitted: draft.backups,
 		wall: draft.wall.trim() ? withUnit(draft.wall, length) : null,
-		housing: draft.housing
+		housing: draft.housing,
+		pressed_from: draft.pressedFrom
 	};
 }
 
 /** Compounds of the compatibility table, commonest first. */
 export const MATERIALS = ['NBR', 'HNBR', 'FKM', 'EPDM', 'VMQ', 'CR', 'AU', 'PTFE'] as const;
-export const HOUSINGS = ['steel', 'stainless steel', 'cast iron', 'aluminium', 'bronze or brass'] as const;
+export const HOUSINGS = [
+	['steel', 'steel'],
+	['stainless', 'stainless steel'],
+	['cast_iron', 'cast iron'],
+	['aluminium', 'aluminium'],
+	['brass', 'brass or bronze'],
+	['plastic', 'plastic']
+] as const;
 export const SEATS = [
 	['piston', 'Piston', 'groove in the inner part'],
 	['rod', 'Rod', 'groove in the outer part'],
 	['face', 'Face', 'groove in a flat face']
 ] as const;
 export const MOTIONS = [
-	['static', 'Still'],
-	['reciprocating', 'To and fro'],
-	['rotary', 'Turning']
+	['static', 'Static'],
+	['reciprocating', 'Reciprocating'],
+	['rotary', 'Rotary']
 ] as const;
 export const MEDIA = [
 	['liquid', 'Liquid'],

@@ -1,6 +1,6 @@
 export { default as CheckResult } from './CheckResult.svelte';
 export { default as GrooveDrawing } from './GrooveDrawing.svelte';
-export { grooveDesk } from './desk.svelte';
+export { theGroove } from './desk.svelte';
 export { default as GrooveForm } from './GrooveForm.svelte';
 export {
 	ACROSS,

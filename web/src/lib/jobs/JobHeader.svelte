@@ -1,5 +1,4 @@
 <script lang="ts">
-	import CloudOff from '@lucide/svelte/icons/cloud-off';
 	import FileText from '@lucide/svelte/icons/file-text';
 	import History from '@lucide/svelte/icons/history';
 	import type { JobStore } from './job.svelte';
@@ -18,19 +17,11 @@
 
 {#if job}
 	<section class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1" aria-label="Job">
-		<p class="min-w-0 flex-1">
+		<p class="min-w-0 flex-1 basis-full truncate sm:basis-0 sm:whitespace-normal">
 			<strong class="text-lg">{job.unit}</strong>
 			<span class="faint">· job {job.number} · serial {job.serial}</span>
 			{#if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
 		</p>
-		{#if store.offline || store.waiting}
-			<p class="badge badge-warning h-auto gap-2 py-1 font-semibold" role="status">
-				<CloudOff size={18} aria-hidden="true" />
-				No connection{store.waiting
-					? `; ${store.waiting} kept on this device, sent as soon as it is back`
-					: ''}
-			</p>
-		{/if}
 		<button class="btn btn-ghost" onclick={openLog}>
 			<History size={20} aria-hidden="true" />Log ({job.entry_count})
 		</button>

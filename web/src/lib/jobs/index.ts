@@ -1,1 +1,1 @@
-export { JobStore, STAGES, type StageName } from './job.svelte';
+export { JobStore, type Move } from './job.svelte';

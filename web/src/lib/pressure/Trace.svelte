@@ -2,6 +2,7 @@
 	import 'uplot/dist/uPlot.min.css';
 	import uPlot from 'uplot';
 	import type { Schemas } from '$lib/api';
+	import { inUnit } from '$lib/shared';
 
 	interface Props {
 		samples: Schemas['SampleRead'][];
@@ -9,7 +10,6 @@
 	}
 	let { samples, settledFrom }: Props = $props();
 
-	const BAR = 10;
 	const HEIGHT = 220;
 
 	function plot(node: HTMLElement) {
@@ -47,7 +47,10 @@
 		resized.observe(node);
 		let frame = 0;
 		$effect(() => {
-			const data: uPlot.AlignedData = [samples.map((s) => s.t_s), samples.map((s) => s.pressure_mpa * BAR)];
+			const data: uPlot.AlignedData = [
+				samples.map((s) => s.t_s),
+				samples.map((s) => inUnit(s.pressure_mpa, 'bar'))
+			];
 			cancelAnimationFrame(frame);
 			frame = requestAnimationFrame(() => chart.setData(data));
 		});

@@ -8,13 +8,15 @@
 
 	interface Props {
 		candidate: Schemas['CandidateOut'];
+		/** Whether any size is near the readings; without one a share says nothing. */
+		known: boolean;
 		measured: number;
 		largest: number;
 		open?: boolean;
 		chosen?: boolean;
 		onChoose?: (() => void) | undefined;
 	}
-	let { candidate, measured, largest, open = false, chosen = false, onChoose }: Props = $props();
+	let { candidate, known, measured, largest, open = false, chosen = false, onChoose }: Props = $props();
 
 	const percent = $derived(candidate.probability * 100);
 	const name = $derived(sizeName(candidate));
@@ -23,13 +25,19 @@
 <li class="panel p-2 data-[chosen]:border-2 data-[chosen]:border-success" data-chosen={chosen || undefined}>
 	<div class="flex flex-wrap items-center gap-x-3 gap-y-1">
 		<div class="w-20">
-			<p class="text-lg font-bold">{percent < 0.5 ? '< 1' : shown(percent, 0)} %</p>
-			<progress
-				class="progress w-full progress-primary"
-				value={percent}
-				max="100"
-				aria-label="probability {shown(percent, 0)} %"
-			></progress>
+			{#if known}
+				<p class="text-lg font-bold">
+					{percent < 0.5 ? '< 1' : percent > 99.5 ? '> 99' : shown(percent, 0)} %
+				</p>
+				<progress
+					class="progress w-full progress-primary"
+					value={percent}
+					max="100"
+					aria-label="probability {shown(percent, 0)} %"
+				></progress>
+			{:else}
+				<p class="faint text-sm">not near</p>
+			{/if}
 		</div>
 		<SectionOverlay
 			{measured}

@@ -68,7 +68,7 @@
 			</select>
 		</label>
 		<label class="block" for="{id}-unsure">
-			<span class="block text-sm font-semibold">Reading good to ±</span>
+			<span class="block text-sm font-semibold">Reading good to ± {finder.typed.unit}</span>
 			<input
 				id="{id}-unsure"
 				class="entry input w-32"

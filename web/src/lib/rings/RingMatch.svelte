@@ -3,6 +3,7 @@
 	import type { Schemas } from '$lib/api';
 	import CandidateRow from './CandidateRow.svelte';
 	import { RingFinder } from './finder.svelte';
+	import FittingRings from './FittingRings.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import SettleIt from './SettleIt.svelte';
 	import { matchBody } from './typed';
@@ -44,10 +45,15 @@
 	<div>
 		{#if answer}
 			<SettleIt {finder} {answer} />
-			<ol class="space-y-2" aria-label="Sizes, most probable first">
+			{#if answer.fitting.length && !answer.reads_as.fits_groove}
+				<FittingRings sizes={answer.fitting} readsAs={answer.reads_as} />
+			{/if}
+			{#if !answer.known}<p class="mb-1 font-semibold">The nearest sizes; none of them is near:</p>{/if}
+			<ol class={['space-y-2', finder.stale && 'opacity-40']} aria-label="Sizes, most probable first">
 				{#each answer.candidates as candidate, index (candidate.series + candidate.designation)}
 					<CandidateRow
 						{candidate}
+						known={answer.known}
 						measured={answer.measured_section_mm}
 						{largest}
 						open={index === 0}

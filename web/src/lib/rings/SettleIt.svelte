@@ -2,7 +2,7 @@
 	import CircleCheck from '@lucide/svelte/icons/circle-check';
 	import Ruler from '@lucide/svelte/icons/ruler';
 	import type { Schemas } from '$lib/api';
-	import { Findings, QuantityField, withUnit } from '$lib/shared';
+	import { Findings, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import type { RingFinder } from './finder.svelte';
 	import { furtherName, sizeName } from './readings';
 	import type { FurtherRead } from './types';
@@ -10,7 +10,7 @@
 	let { finder, answer }: { finder: RingFinder; answer: Schemas['RingMatchOut'] } = $props();
 
 	let value = $state('');
-	let unit = $state('mm');
+	let unit = $state(usualUnit('length'));
 	const advice = $derived(answer.next_measurement);
 	// The crossed section has its own field in the form.
 	const asked = $derived(advice && advice.read !== 'section_crossed' ? (advice.read as FurtherRead) : null);
@@ -25,7 +25,8 @@
 <div aria-live="polite">
 	{#if answer.findings.length}
 		<div class="mb-2"><Findings findings={answer.findings} /></div>
-	{:else if answer.decided && answer.candidates[0]}
+	{/if}
+	{#if answer.decided && answer.candidates[0]}
 		<p class="mb-2 flex items-center gap-2 rounded border-2 border-success p-2 font-semibold">
 			<CircleCheck size={24} class="shrink-0 text-success" aria-hidden="true" />
 			<span>
@@ -33,11 +34,11 @@
 				<span class="faint font-normal">of {answer.sizes_considered} sizes looked at</span>
 			</span>
 		</p>
-	{:else if !advice}
+	{:else if !advice && !answer.findings.length}
 		<p class="mb-2 rounded border-2 border-accent p-2 font-semibold">
 			Not settled, and all that could be measured is. Where both fit the groove, either serves.
 		</p>
-	{:else}
+	{:else if advice}
 		<div class="mb-2 flex flex-wrap items-start gap-x-3 rounded border-2 border-accent p-2">
 			<Ruler size={24} class="shrink-0 text-accent" aria-hidden="true" />
 			<p class="min-w-52 flex-1">

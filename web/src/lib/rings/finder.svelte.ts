@@ -10,6 +10,8 @@ export class RingFinder {
 	#keptAs: string;
 	answer = $state.raw<Schemas['RingMatchOut'] | null>(null);
 	problem = $state.raw<Problem | null>(null);
+	/** The answer belongs to an earlier reading: what stands in the fields now was refused, or is being asked. */
+	stale = $state(false);
 
 	constructor(keptAs: string) {
 		this.#keptAs = `kettle-ring-${keptAs}`;
@@ -31,10 +33,12 @@ export class RingFinder {
 
 	/** Asks for this body; an answer overtaken by later typing is dropped. Gives the clean-up. */
 	ask(body: Schemas['RingMatchBody']): () => void {
+		this.stale = true;
 		return asTyped(
 			() => ask(api.POST('/api/rings/match', { body })),
 			(result) => {
-				this.answer = result.data;
+				this.answer = result.data ?? (result.problem?.status === 422 ? null : this.answer);
+				this.stale = result.data === null;
 				this.problem = result.problem;
 			},
 			60

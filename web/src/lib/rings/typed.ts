@@ -1,5 +1,6 @@
 import type { Schemas } from '../api/client';
 import { withUnit } from '../shared/quantity';
+import { usualUnit } from '../shared/usual';
 import { WAYS } from './readings';
 import type { Across, FurtherRead, RingReading } from './types';
 
@@ -24,7 +25,7 @@ export const emptyRing = (): TypedRing => ({
 	section: '',
 	crossed: '',
 	uncertainty: '',
-	unit: 'mm',
+	unit: usualUnit('length'),
 	further: []
 });
 

@@ -5,7 +5,14 @@
 
 	interface Props {
 		what: string;
-		fields: { key: string; name: string; hint?: string; choices?: string[] }[];
+		fields: {
+			key: string;
+			name: string;
+			hint?: string;
+			choices?: string[];
+			secret?: boolean;
+			date?: boolean;
+		}[];
 		add: (values: Record<string, string>) => Promise<Problem | null>;
 	}
 	let { what, fields, add }: Props = $props();
@@ -37,7 +44,8 @@
 					<input
 						id="{id}-{field.key}"
 						class="entry input w-full"
-						autocomplete="off"
+						type={field.secret ? 'password' : field.date ? 'date' : 'text'}
+						autocomplete={field.secret ? 'new-password' : 'off'}
 						placeholder={field.hint}
 						bind:value={values[field.key]}
 					/>

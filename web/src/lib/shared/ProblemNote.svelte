@@ -2,7 +2,13 @@
 	import CircleX from '@lucide/svelte/icons/circle-x';
 	import type { Problem } from '$lib/api';
 
-	let { problem }: { problem: Problem | null } = $props();
+	interface Props {
+		problem: Problem | null;
+		/** Whether each fault is told with its place in the document or file it was found in. */
+		places?: boolean;
+	}
+	let { problem, places = false }: Props = $props();
+	const place = (field: string) => field.replace(/^csv\.(line \d+)\.?/, '$1, ').replace(/, $/, '');
 </script>
 
 <div aria-live="assertive">
@@ -15,8 +21,8 @@
 					<ul>
 						{#each problem.errors as fault (fault.field + fault.message)}
 							<li>
+								{#if places && fault.field}<strong>{place(fault.field)}:</strong>{/if}
 								{fault.message}{fault.accepts.length ? ` (fits: ${fault.accepts.join(', ')})` : ''}
-								<span class="text-sm">[{fault.field}]</span>
 							</li>
 						{/each}
 					</ul>

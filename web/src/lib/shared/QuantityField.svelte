@@ -1,8 +1,10 @@
 <script lang="ts">
 	import { api, ask } from '$lib/api';
 	import { focusNext } from './forms';
+	import { untrack } from 'svelte';
 	import { asTyped } from './typed';
-	import { isBare, nextUnit, UNITS, withUnit, type Dimension } from './quantity';
+	import { CaliperWatch } from './caliper';
+	import { isBare, isHalfUnit, nextUnit, withUnit, type Dimension } from './quantity';
 
 	interface Props {
 		label: string;
@@ -32,7 +34,20 @@
 	let echo = $state('');
 	let own = $state<string | null>(null);
 	let edited = $state(false);
+	/** The text in the field. It is published as the value unless it holds half a unit. */
+	let draft = $state(value);
+	let half = $state(false);
+	/** The text as it was before a unit began to be taken apart. */
+	let untyped = value;
+	const caliper = new CaliperWatch();
 	const message = $derived((edited ? null : fault) ?? own);
+
+	$effect(() => {
+		// Set from outside: cleared for the next reading, or recalled.
+		const given = value;
+		if (untrack(() => half)) return;
+		draft = untyped = given;
+	});
 
 	$effect(() => {
 		const text = value.trim();
@@ -47,8 +62,6 @@
 			({ data, problem }) => {
 				echo = data?.shown ?? '';
 				own = problem && problem.status === 422 ? (problem.errors[0]?.message ?? problem.detail) : null;
-				if (data && !isBare(text) && (UNITS[dimension] as readonly string[]).includes(data.unit))
-					unit = data.unit;
 			},
 			120
 		);
@@ -60,12 +73,29 @@
 		edited = false;
 	});
 
+	function oninput() {
+		draft = caliper.settle(draft);
+		edited = true;
+		half = isHalfUnit(untyped, draft);
+		value = half ? '' : draft;
+		if (!half) untyped = draft;
+	}
+
+	/** Enter: what stands in the field is meant. */
+	function settle() {
+		half = false;
+		value = untyped = draft;
+	}
+
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
+		if (event.key.length === 1) caliper.key(event.key, draft, event.timeStamp);
 		if (event.key === 'Enter') {
 			event.preventDefault();
+			settle();
+			// What is typed next takes the place of what stands here.
+			event.currentTarget.select();
 			if (!focusNext(event.currentTarget)) onEnter();
-		} else if (event.key === 'u' && isBare(value)) {
-			// "u" steps through the units: no unit begins with it.
+		} else if (event.key === 'ArrowDown') {
 			event.preventDefault();
 			unit = nextUnit(dimension, unit);
 		}
@@ -85,22 +115,22 @@
 			autocomplete="off"
 			spellcheck="false"
 			data-entry
-			bind:value
+			bind:value={draft}
 			{onkeydown}
-			oninput={() => (edited = true)}
+			{oninput}
 			aria-invalid={message ? 'true' : undefined}
 			aria-describedby="{id}-echo"
 			{@attach focusWhenWanted}
 		/>
 		<button
 			type="button"
-			class="btn join-item min-w-16"
-			title="Change the unit (key u)"
+			class={['btn join-item min-w-16', !isBare(draft) && 'opacity-40']}
+			title="What a number alone means; change it (arrow down)"
 			aria-label="Unit of {label}: {unit}. Change"
 			onclick={() => (unit = nextUnit(dimension, unit))}>{unit}</button
 		>
 	</div>
 	<p id="{id}-echo" class={['mt-1 min-h-6 text-sm', message ? 'text-error' : 'faint']} aria-live="polite">
-		{message ?? (echo ? `= ${echo}` : hint)}
+		{message ?? (half ? 'finish the unit, or Enter when it is meant so' : echo ? `= ${echo}` : hint)}
 	</p>
 </div>

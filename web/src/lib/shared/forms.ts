@@ -1,12 +1,14 @@
 import type { Problem } from '$lib/api';
 
-/** The message for a field: the fault whose path ends with its name. */
+/** The message for a field: all faults whose path ends with its name. */
 export function faultAt(problem: Problem | null, field: string): string | null {
-	const fault = problem?.errors.find((error) => error.field === field || error.field.endsWith(`.${field}`));
-	if (!fault) return null;
-	return fault.accepts.length
-		? `${fault.message} (fits: ${fault.accepts.slice(0, 6).join(', ')})`
-		: fault.message;
+	const faults = problem?.errors.filter(
+		(error) => error.field === field || error.field.endsWith(`.${field}`)
+	);
+	const told = faults?.map(({ message, accepts }) =>
+		accepts.length ? `${message} (fits: ${accepts.slice(0, 6).join(', ')})` : message
+	);
+	return told?.length ? told.join('. ') : null;
 }
 
 /** Moves to the next entry field of the form, as a caliper that sends Enter expects; false at the end. */

@@ -1,10 +1,28 @@
+/** A text kept on this device; null when there is none, or when the device keeps nothing. */
+export function recallText(key: string): string | null {
+	try {
+		return localStorage.getItem(key);
+	} catch {
+		return null;
+	}
+}
+
+/** Keeps a text; a device that keeps nothing (full, switched off) is no reason to stop. */
+export function keepText(key: string, text: string): void {
+	try {
+		localStorage.setItem(key, text);
+	} catch {
+		// The screen goes on, only the interruption is not covered.
+	}
+}
+
 /**
  * What was being typed, kept on this device over an interruption, a reload or a pulled plug.
  * Fields the stored text lacks keep their empty value, so an older one never breaks a newer screen.
  */
 export function recall<T extends object>(key: string, empty: T): T {
 	try {
-		const stored: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
+		const stored: unknown = JSON.parse(recallText(key) ?? 'null');
 		if (stored === null || typeof stored !== 'object') return empty;
 		const known = Object.entries(stored).filter(
 			([name, value]) => name in empty && typeof value === typeof empty[name as keyof T]
@@ -15,11 +33,7 @@ export function recall<T extends object>(key: string, empty: T): T {
 	}
 }
 
-/** Keeps a value; a device that keeps nothing is no reason to stop. */
+/** Keeps a value. */
 export function keep(key: string, value: object): void {
-	try {
-		localStorage.setItem(key, JSON.stringify(value));
-	} catch {
-		// Storage full or switched off: the screen goes on, only the interruption is not covered.
-	}
+	keepText(key, JSON.stringify(value));
 }

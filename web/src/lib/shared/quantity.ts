@@ -1,38 +1,45 @@
-/** Units offered on a field, by what it measures. */
-export const UNITS = {
-	length: ['mm', 'in'],
-	pressure: ['bar', 'psi', 'MPa'],
-	torque: ['N·m', 'lbf·ft', 'lbf·in'],
-	temperature: ['°C', '°F'],
-	volume: ['ml', 'l'],
-	time: ['s', 'min', 'h'],
-	flow: ['ml/min', 'l/min']
-} as const;
+import table from './units.json';
 
-export type Dimension = keyof typeof UNITS;
+/** Units offered on a field, by what it measures; their sizes come from the same table as the server's. */
+export type Dimension = keyof typeof table.offered;
+export type Symbol = keyof typeof table.sizes;
 
-const BARE = /^\s*[+-]?(\d+[ -]\d+\/\d+|\d+\/\d+|\d*[.,]?\d+|\d+[.,])\s*$/;
+// A value with a unit or a fit behind it has a letter, a quote or a degree sign somewhere.
+const UNIT_MARK = /[\p{L}"″”'′’°µ]/u;
 
-/** True for a number without a unit: digits, a decimal mark, or a fraction. */
+/** True for figures alone, with or without a tolerance: the unit of the field counts. */
 export function isBare(text: string): boolean {
-	return BARE.test(text);
+	return !UNIT_MARK.test(text);
 }
 
-const WITH_TOLERANCE = /^([+-]?(?:\d+[ -]\d+\/\d+|\d+\/\d+|\d*[.,]?\d+))(\s*(?:±|\+|\s-)\s*[\d.,/+-].*)$/;
-
-/** The text with the field's unit behind its value when it came without one; never changes what was typed. */
+/** The text with the field's unit behind it when it came without one; never changes what was typed. */
 export function withUnit(text: string, unit: string): string {
 	const trimmed = text.trim();
-	if (isBare(trimmed)) return `${trimmed} ${unit}`;
-	const toleranced = WITH_TOLERANCE.exec(trimmed);
-	if (!toleranced || /[a-z"″°]/i.test(trimmed)) return trimmed;
-	return `${toleranced[1]} ${unit}${toleranced[2]}`;
+	return trimmed && isBare(trimmed) ? `${trimmed} ${unit}` : trimmed;
+}
+
+/** What stands behind the figures of a text, from its first letter on. */
+export function unitPart(text: string): string {
+	const at = text.search(UNIT_MARK);
+	return at < 0 ? '' : text.slice(at).trimEnd();
+}
+
+/** Whether an edit left half a unit behind: it must not be taken for another until the field is left. */
+export function isHalfUnit(before: string, after: string): boolean {
+	const [old, now] = [unitPart(before), unitPart(after)];
+	return now !== '' && now.length < old.length;
 }
 
 /** The next unit in the row, for a key that steps through them. */
 export function nextUnit(dimension: Dimension, unit: string): string {
-	const row: readonly string[] = UNITS[dimension];
+	const row: readonly string[] = table.offered[dimension];
 	return row[(row.indexOf(unit) + 1) % row.length] ?? unit;
+}
+
+/** A value in the base unit, in another unit of its dimension. */
+export function inUnit(value: number, symbol: Symbol): number {
+	const { scale, offset } = table.sizes[symbol];
+	return (value - offset) / scale;
 }
 
 /** A number for the eye: fixed decimals, a true minus sign. */
@@ -55,5 +62,5 @@ export function duration(seconds: number): string {
 
 /** A length in millimetres as inches for the eye. */
 export function inches(mm: number, decimals = 3): string {
-	return shown(mm / 25.4, decimals);
+	return shown(inUnit(mm, 'in'), decimals);
 }

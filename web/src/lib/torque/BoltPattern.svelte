@@ -16,8 +16,8 @@
 </script>
 
 <svg
-	viewBox="0 -2 200 132"
-	class="max-h-[30vh] w-full"
+	viewBox={layout === 'single' ? '50 44 100 48' : '0 -2 200 132'}
+	class="w-full {layout === 'single' ? 'max-h-32' : 'max-h-[22vh]'}"
 	role="group"
 	aria-label="Fasteners, numbered as on the part"
 >

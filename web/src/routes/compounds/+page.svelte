@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import CompoundRow from './CompoundRow.svelte';
 	import HardnessFields from './HardnessFields.svelte';
 
@@ -24,15 +24,15 @@
 	let second = $state('');
 	let low = $state('-10');
 	let high = $state('70');
-	let unit = $state('°C');
+	let unit = $state(usualUnit('temperature'));
 	let moving = $state<'no' | 'yes'>('no');
 	let duty = $state<Schemas['Duty']>('general');
 	let lubricant = $state<Schemas['Lubricant'] | ''>('service_fluid');
 	let packing = $state(false);
 	let gap = $state('');
-	let lengthUnit = $state('mm');
+	let lengthUnit = $state(usualUnit('length'));
 	let pressure = $state('');
-	let pressureUnit = $state('bar');
+	let pressureUnit = $state(usualUnit('pressure'));
 	let section = $state('');
 	let answer = $state.raw<Schemas['AdviseOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
@@ -106,7 +106,7 @@
 			<Choice
 				name="Does a surface slide on it?"
 				options={[
-					['no', 'Still'],
+					['no', 'Static'],
 					['yes', 'Moving']
 				]}
 				bind:value={moving}

@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { CheckResult, grooveDesk, GrooveForm } from '$lib/glands';
+	import { CheckResult, theGroove, GrooveForm } from '$lib/glands';
 	import { sizeName } from '$lib/rings';
 	import { asTyped, faultAt, ProblemNote } from '$lib/shared';
 	import FittingSizes from './FittingSizes.svelte';
+
+	const grooveDesk = theGroove();
 
 	const SERIES = ['AS568', 'ISO 3601', 'JIS B 2401', 'metric'];
 	const FIELDS =

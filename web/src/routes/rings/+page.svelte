@@ -1,6 +1,8 @@
 <script lang="ts">
-	import { grooveDesk, GrooveForm } from '$lib/glands';
+	import { theGroove, GrooveForm } from '$lib/glands';
 	import { RingMatch } from '$lib/rings';
+
+	const grooveDesk = theGroove();
 
 	$effect(() => grooveDesk.save());
 </script>

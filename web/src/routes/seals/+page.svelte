@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { KINDS } from '$lib/seals';
-	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import SealRow from './SealRow.svelte';
 
 	let kind = $state<Schemas['SealKind']>('lip_seal');
@@ -9,7 +9,7 @@
 	let surface = $state('');
 	let groove = $state('');
 	let length = $state('');
-	let unit = $state('mm');
+	let unit = $state(usualUnit('length'));
 	let found = $state.raw<Schemas['SealMatchOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	const complete = $derived(Boolean(surface.trim() && groove.trim() && length.trim()));

@@ -1,14 +1,17 @@
 <script lang="ts">
+	import { session } from '$lib/session';
 	import { Tabs } from '$lib/shared';
 
 	let { children } = $props();
+	const tabs = $derived([
+		{ href: '/workshop', name: 'Sheets and tools' },
+		{ href: '/workshop/check', name: 'Check a sheet' },
+		{ href: '/workshop/people', name: 'People and rights' },
+		{ href: '/workshop/rules', name: 'House rules' },
+		...(session.may('manage_tokens') ? [{ href: '/workshop/tokens', name: 'Tokens' }] : []),
+		...(session.may('read_trail') ? [{ href: '/workshop/changes', name: 'Changes' }] : [])
+	]);
 </script>
 
-<Tabs
-	name="Workshop"
-	tabs={[
-		{ href: '/workshop', name: 'People, tools, sheets' },
-		{ href: '/workshop/rules', name: 'House rules' }
-	]}
-/>
+<Tabs name="Workshop" {tabs} />
 {@render children()}

@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { people } from '$lib/people';
+	import { session } from '$lib/session';
+	import SheetChanges from './SheetChanges.svelte';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
+	import CalibrationNote from './CalibrationNote.svelte';
 
-	let sheets = $state.raw<Schemas['SheetSummary'][]>([]);
+	let sheets = $state.raw<Schemas['SheetListed'][]>([]);
 	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let imported = $state('');
@@ -19,23 +21,10 @@
 	});
 
 	async function added(answer: { problem: Problem | null }) {
-		await Promise.all([load(), people.load()]);
+		await load();
 		return answer.problem;
 	}
 
-	const addPerson = async (v: Record<string, string>) =>
-		added(
-			await ask(
-				api.POST('/api/people', {
-					body: {
-						key: keyOf(v.name ?? ''),
-						name: v.name ?? '',
-						role: v.role ?? '',
-						may_release: v.may_release === 'yes'
-					}
-				})
-			)
-		);
 	const addWrench = async (v: Record<string, string>) =>
 		added(
 			await ask(
@@ -45,7 +34,9 @@
 						name: v.name ?? '',
 						low: v.low ?? '',
 						high: v.high ?? '',
-						accuracy_pct: Number(v.accuracy_pct)
+						accuracy_pct: Number(v.accuracy_pct),
+						calibration: v.calibration ?? '',
+						calibrated_until: v.calibrated_until || null
 					}
 				})
 			)
@@ -59,7 +50,9 @@
 						name: v.name ?? '',
 						range: v.range ?? '',
 						resolution: v.resolution ?? '',
-						accuracy_pct: Number(v.accuracy_pct)
+						accuracy_pct: Number(v.accuracy_pct),
+						calibration: v.calibration ?? '',
+						calibrated_until: v.calibrated_until || null
 					}
 				})
 			)
@@ -85,50 +78,32 @@
 			<h2 id="sheets" class="text-2xl font-bold">Build sheets</h2>
 			<ul>
 				{#each sheets as sheet (sheet.key)}
-					<li class="flex items-center gap-3 border-t border-base-300 py-2">
+					<li class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2">
 						<span class="flex-1"
 							><strong>{sheet.name}</strong><br /><span class="faint"
 								>{sheet.family} · version {sheet.version}</span
 							></span
 						>
 						<a class="btn" href="/api/sheets/{sheet.key}/{sheet.version}/export" download>Export</a>
+						{#if sheet.earlier.length}<div class="w-full"><SheetChanges {sheet} /></div>{/if}
 					</li>
 				{:else}<li>None yet.</li>{/each}
 			</ul>
-			<label class="mt-2 block font-semibold" for="import">Import a sheet (YAML or JSON)</label>
-			<input
-				id="import"
-				type="file"
-				accept=".yaml,.yml,.json"
-				class="entry file-input w-full"
-				onchange={importSheet}
-			/>
+			{#if session.may('import_sheets')}
+				<label class="mt-2 block font-semibold" for="import">Import a sheet (YAML or JSON)</label>
+				<input
+					id="import"
+					type="file"
+					accept=".yaml,.yml,.json"
+					class="entry file-input w-full"
+					onchange={importSheet}
+				/>
+			{/if}
 			<p role="status" class="font-semibold text-success">{imported}</p>
-			<ProblemNote {problem} />
+			<ProblemNote {problem} places />
 			<p class="faint text-sm">
 				What a sheet holds: <a class="link" href="/api/sheets/schema">its JSON Schema</a>.
 			</p>
-		</section>
-		<section class="panel" aria-labelledby="people">
-			<h2 id="people" class="text-2xl font-bold">People</h2>
-			<ul>
-				{#each people.all as person (person.key)}
-					<li class="border-t border-base-300 py-2">
-						<strong>{person.name}</strong>, {person.role}{person.may_release
-							? '; may sign authorised releases'
-							: ''}
-					</li>
-				{:else}<li>Nobody yet. Add yourself first: every entry carries a name.</li>{/each}
-			</ul>
-			<AddForm
-				what="person"
-				fields={[
-					{ key: 'name', name: 'Name' },
-					{ key: 'role', name: 'Role', hint: 'technician' },
-					{ key: 'may_release', name: 'May sign authorised releases', choices: ['no', 'yes'] }
-				]}
-				add={addPerson}
-			/>
 		</section>
 		<section class="panel" aria-labelledby="wrenches">
 			<h2 id="wrenches" class="text-2xl font-bold">Torque wrenches</h2>
@@ -136,19 +111,22 @@
 				{#each wrenches as wrench (wrench.key)}
 					<li class="border-t border-base-300 py-2">
 						<strong>{wrench.name}</strong>: {wrench.low} to {wrench.high}, ±{wrench.accuracy_pct} %
+						<CalibrationNote tool={wrench} kind="wrenches" onDone={load} />
 					</li>
 				{:else}<li>None yet.</li>{/each}
 			</ul>
-			<AddForm
-				what="wrench"
-				fields={[
-					{ key: 'name', name: 'Name' },
-					{ key: 'low', name: 'Scale from', hint: '10 N·m' },
-					{ key: 'high', name: 'Scale to', hint: '60 N·m' },
-					{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '4' }
-				]}
-				add={addWrench}
-			/>
+			{#if session.may('change_tools')}<AddForm
+					what="wrench"
+					fields={[
+						{ key: 'name', name: 'Name' },
+						{ key: 'low', name: 'Scale from', hint: '10 N·m' },
+						{ key: 'high', name: 'Scale to', hint: '60 N·m' },
+						{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '4' },
+						{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
+						{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+					]}
+					add={addWrench}
+				/>{/if}
 		</section>
 		<section class="panel" aria-labelledby="gauges">
 			<h2 id="gauges" class="text-2xl font-bold">Gauges</h2>
@@ -156,19 +134,22 @@
 				{#each gauges as gauge (gauge.key)}
 					<li class="border-t border-base-300 py-2">
 						<strong>{gauge.name}</strong>: to {gauge.range}, step {gauge.resolution}, ±{gauge.accuracy_pct} %
+						<CalibrationNote tool={gauge} kind="gauges" onDone={load} />
 					</li>
 				{:else}<li>None yet.</li>{/each}
 			</ul>
-			<AddForm
-				what="gauge"
-				fields={[
-					{ key: 'name', name: 'Name' },
-					{ key: 'range', name: 'Range', hint: '250 bar' },
-					{ key: 'resolution', name: 'Smallest step', hint: '0.1 bar' },
-					{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '0.5' }
-				]}
-				add={addGauge}
-			/>
+			{#if session.may('change_tools')}<AddForm
+					what="gauge"
+					fields={[
+						{ key: 'name', name: 'Name' },
+						{ key: 'range', name: 'Range', hint: '250 bar' },
+						{ key: 'resolution', name: 'Smallest step', hint: '0.1 bar' },
+						{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '0.5' },
+						{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
+						{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+					]}
+					add={addGauge}
+				/>{/if}
 		</section>
 	</div>
 </main>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { MATERIALS, MEDIA, MOTIONS, SEATS } from '$lib/glands';
-	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import Proposal from './Proposal.svelte';
 
 	const WALLS = { piston: 'Bore', rod: 'Rod', face: 'Outer wall of the groove' } as const;
@@ -9,11 +9,11 @@
 	let motion = $state<Schemas['Motion']>('static');
 	let medium = $state<Schemas['Medium']>('liquid');
 	let across = $state('');
-	let lengthUnit = $state('mm');
+	let lengthUnit = $state(usualUnit('length'));
 	let pressure = $state('');
-	let pressureUnit = $state('bar');
+	let pressureUnit = $state(usualUnit('pressure'));
 	let temperature = $state('20 °C');
-	let temperatureUnit = $state('°C');
+	let temperatureUnit = $state(usualUnit('temperature'));
 	let direction = $state<Schemas['PressureDirection']>('one_side');
 	let hardness = $state(70);
 	let material = $state('NBR');

@@ -2,24 +2,37 @@
 	import { goto } from '$app/navigation';
 	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
 	import IntakeForm, { emptyIntake } from '$lib/jobs/IntakeForm.svelte';
-	import { people } from '$lib/people';
-	import { ProblemNote, withUnit } from '$lib/shared';
+	import { session } from '$lib/session';
+	import { asTyped, newId, ProblemNote, withUnit, usualUnit } from '$lib/shared';
 
 	let sheets = $state.raw<Schemas['SheetSummary'][] | null>(null);
+	let found = $state.raw<(Schemas['SheetSummary'] & { by?: string })[] | null>(null);
 	let chosen = $state<string | null>(null);
 	let sheet = $state.raw<SheetView | null>(null);
+	const service = $derived(
+		(sheet?.document.service ?? {}) as { pressure?: string; fluids?: string[]; medium?: string }
+	);
+	const fluids = $derived(service.fluids?.length ? service.fluids : [service.medium ?? '']);
 	let search = $state('');
 	let draft = $state(emptyIntake());
-	let unit = $state('bar');
+	let unit = $state(usualUnit('pressure'));
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
-	const ids = { job: crypto.randomUUID(), entry: crypto.randomUUID() };
-	const shown = $derived(
-		sheets?.filter((one) =>
-			`${one.name} ${one.family} ${one.key}`.toLowerCase().includes(search.toLowerCase())
-		) ?? []
-	);
+	const ids = { job: newId(), entry: newId() };
+	const shown = $derived(found ?? sheets ?? []);
 
+	$effect(() => {
+		// By what stands on the body, a kit's number, a family, a name, or bore and rod.
+		const words = search.trim();
+		if (!words) {
+			found = null;
+			return;
+		}
+		return asTyped(
+			() => ask(api.GET('/api/sheets/find', { params: { query: { q: words } } })),
+			(answer) => (found = answer.data ?? found)
+		);
+	});
 	$effect(() => {
 		void ask(api.GET('/api/sheets')).then((answer) => {
 			sheets = answer.data;
@@ -35,24 +48,14 @@
 		sheet = answer.data as SheetView | null;
 		problem = answer.problem;
 		if (answer.data) {
-			draft.fluid = answer.data.document.ratings.fluids[0] ?? '';
-			draft.pressure = answer.data.document.ratings.pressure;
-			if (!draft.unit) draft.unit = answer.data.document.name;
+			draft.fluid = fluids[0] ?? '';
+			draft.pressure = service.pressure ?? '';
+			if (!draft.unit) draft.unit = sheet?.name ?? '';
 		}
 	}
 
 	async function open() {
 		if (!chosen || busy) return;
-		if (!people.current) {
-			problem = {
-				type: '',
-				title: 'Who is at the bench',
-				status: 0,
-				detail: 'Choose your name at the top first.',
-				errors: []
-			};
-			return;
-		}
 		busy = true;
 		const { hours, ...rest } = draft;
 		const intake = {
@@ -67,15 +70,16 @@
 					id: ids.job,
 					entry_id: ids.entry,
 					sheet_key: chosen,
-					who: people.current.key,
+					who: session.key || null,
 					bench_time: new Date().toISOString(),
+					sent_at: new Date().toISOString(),
 					intake
 				}
 			})
 		);
 		busy = false;
 		problem = answer.problem;
-		if (answer.data) await goto(`/jobs/${ids.job}/safe`);
+		if (answer.data) await goto(`/jobs/${answer.data.job.number}`);
 	}
 </script>
 
@@ -85,7 +89,9 @@
 	<h1 class="mb-3 text-4xl font-extrabold">Take a unit in</h1>
 	<section class="panel mb-3" aria-labelledby="which">
 		<h2 id="which" class="text-2xl font-bold">1. Which unit is it?</h2>
-		<label class="faint block text-sm" for="search">Find by name, family or key</label>
+		<label class="faint block text-sm" for="search"
+			>Find by marking, kit number, family, name, or size as “50 28”</label
+		>
 		<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
 		{#if sheets === null}
 			<p>Looking for build sheets …</p>
@@ -100,7 +106,7 @@
 						>
 							<span
 								><strong>{one.name}</strong><br /><span class="font-normal"
-									>{one.family} · version {one.version}</span
+									>{one.family} · version {one.version}{'by' in one && one.by ? ` · by ${one.by}` : ''}</span
 								></span
 							>
 						</button>
@@ -121,10 +127,10 @@
 		>
 			<h2 class="text-2xl font-bold">2. What is wrong with it?</h2>
 			<p class="faint mb-2">
-				Rated {sheet.document.ratings.pressure}, {sheet.document.ratings.fluids.join(' or ')}.
-				{#if sheet.document.markings?.length}Marked: {sheet.document.markings.join('; ')}.{/if}
+				Rated {service.pressure}, {fluids.join(' or ')}.
+				{#if Array.isArray(sheet.document.markings)}Marked: {sheet.document.markings.join('; ')}.{/if}
 			</p>
-			<IntakeForm bind:draft bind:unit fluids={sheet.document.ratings.fluids} {problem} />
+			<IntakeForm bind:draft bind:unit {fluids} {problem} />
 			<ProblemNote {problem} />
 			<button class="btn btn-primary" disabled={busy}>Open the job</button>
 		</form>

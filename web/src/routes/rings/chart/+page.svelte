@@ -2,7 +2,7 @@
 	import Download from '@lucide/svelte/icons/download';
 	import Printer from '@lucide/svelte/icons/printer';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { asTyped, faultAt, ProblemNote, QuantityField, shown, withUnit } from '$lib/shared';
+	import { asTyped, faultAt, ProblemNote, QuantityField, shown, withUnit, usualUnit } from '$lib/shared';
 	import ChartTable from './ChartTable.svelte';
 	import Comparison from './Comparison.svelte';
 
@@ -11,7 +11,7 @@
 	let series = $state<(typeof SERIES)[number] | ''>('');
 	let name = $state('');
 	let around = $state('');
-	let unit = $state('mm');
+	let unit = $state(usualUnit('length'));
 	let section = $state('');
 	let all = $state(false);
 	let chart = $state.raw<Schemas['ChartOut'] | null>(null);

@@ -2,7 +2,7 @@
 	import CircleCheck from '@lucide/svelte/icons/circle-check';
 	import CircleX from '@lucide/svelte/icons/circle-x';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { people } from '$lib/people';
+	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
 	import PuzzleCard from './PuzzleCard.svelte';
 	import Scores from './Scores.svelte';
@@ -20,15 +20,15 @@
 
 	async function load(who: string) {
 		const [list, table] = await Promise.all([
-			ask(api.GET('/api/practice/puzzles', { params: { query: who ? { who } : {} } })),
-			ask(api.GET('/api/practice/scores'))
+			ask(api.GET('/api/practice/puzzles')),
+			who ? ask(api.GET('/api/practice/scores')) : { data: [] }
 		]);
 		puzzles = list.data ?? puzzles;
 		scores = table.data ?? scores;
 		problem = list.problem;
 	}
 	$effect(() => {
-		void load(people.key);
+		void load(session.key);
 	});
 
 	function next() {
@@ -50,7 +50,7 @@
 					count={puzzles.length}
 					onGuessed={() => {
 						picked = current.key;
-						void load(people.key);
+						void load(session.key);
 					}}
 					onNext={next}
 				/>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { people } from '$lib/people';
-	import { ProblemNote } from '$lib/shared';
+	import { session } from '$lib/session';
+	import { newId, ProblemNote } from '$lib/shared';
 	import PuzzleFacts from './PuzzleFacts.svelte';
 	import Reasoning from './Reasoning.svelte';
 
@@ -23,7 +23,7 @@
 		const answer = await ask(
 			api.POST('/api/practice/puzzles/{key}/guesses', {
 				params: { path: { key: puzzle.key } },
-				body: { id: crypto.randomUUID(), who: people.key, choice }
+				body: { id: newId(), choice }
 			})
 		);
 		seen = answer.data;
@@ -38,10 +38,8 @@
 	<h2 class="text-3xl font-extrabold">{puzzle.title}</h2>
 	<p class="mb-2 text-lg">{puzzle.story}</p>
 	<PuzzleFacts reading={puzzle.reading ?? null} groove={puzzle.groove ?? null} />
-	{#if !people.current}
-		<p class="my-2 font-semibold text-warning">
-			Choose who you are at the top; the score is kept per person.
-		</p>
+	{#if !session.person}
+		<p class="my-2 font-semibold text-warning">Sign in at the top; the score is kept per person.</p>
 	{/if}
 	<ol class="my-2 space-y-2" aria-label="What do you say?">
 		{#each puzzle.choices as choice (choice.key)}
@@ -55,7 +53,7 @@
 								? 'wrong'
 								: undefined
 						: undefined}
-					disabled={!people.current ||
+					disabled={!session.person ||
 						(seen !== null && choice.key !== seen.answer && choice.key !== guessed)}
 					onclick={() => !seen && guess(choice.key)}
 				>

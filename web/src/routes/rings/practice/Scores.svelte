@@ -12,6 +12,6 @@
 				<span>{score.name}</span>
 				<span class="whitespace-nowrap"><strong>{score.right_first}</strong> of {score.tried} tried</span>
 			</li>
-		{:else}<li>Nobody yet. Add people under Workshop.</li>{/each}
+		{:else}<li>Sign in to see the scores.</li>{/each}
 	</ul>
 </section>

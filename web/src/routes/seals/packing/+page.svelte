@@ -8,7 +8,8 @@
 		ProblemNote,
 		QuantityField,
 		shown,
-		withUnit
+		withUnit,
+		usualUnit
 	} from '$lib/shared';
 	import PackingStack from './PackingStack.svelte';
 
@@ -34,7 +35,7 @@
 		nut_reach: '',
 		lead: ''
 	});
-	let unit = $state('mm');
+	let unit = $state(usualUnit('length'));
 	let compression = $state(5);
 	let plan = $state.raw<Schemas['PackingOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);

@@ -8,14 +8,15 @@
 		ProblemNote,
 		QuantityField,
 		shown,
-		withUnit
+		withUnit,
+		usualUnit
 	} from '$lib/shared';
 
 	let bore = $state('');
 	let outside = $state('');
 	let width = $state('');
 	let depth = $state('');
-	let unit = $state('mm');
+	let unit = $state(usualUnit('length'));
 	let cladding = $state<Schemas['Cladding']>('metal');
 	let fit = $state.raw<Schemas['PressFitOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);

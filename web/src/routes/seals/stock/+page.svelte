@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { kindName, KINDS } from '$lib/seals';
+	import { session } from '$lib/session';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
 
 	let items = $state.raw<Schemas['SealItemOut'][]>([]);
@@ -42,20 +43,20 @@
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
 	<h1 class="sr-only">Stock of seals</h1>
 	<ProblemNote {problem} />
-	<AddForm
-		what="seal"
-		fields={[
-			{ key: 'name', name: 'Name', hint: 'rod lip seal 32 × 42 × 8' },
-			{ key: 'kind', name: 'Kind', choices: KINDS.map(([, name]) => name) },
-			{ key: 'side', name: 'Runs on', choices: ['a rod or shaft', 'a bore'] },
-			{ key: 'surface', name: 'Rod or bore', hint: '32 mm or 1-1/4 in' },
-			{ key: 'groove', name: 'Groove diameter', hint: '42 mm' },
-			{ key: 'length', name: 'Length', hint: '8 mm' },
-			{ key: 'in_stock', name: 'How many', hint: '3' },
-			{ key: 'place', name: 'Place', hint: 'drawer 9' }
-		]}
-		{add}
-	/>
+	{#if session.may('change_stock')}<AddForm
+			what="seal"
+			fields={[
+				{ key: 'name', name: 'Name', hint: 'rod lip seal 32 × 42 × 8' },
+				{ key: 'kind', name: 'Kind', choices: KINDS.map(([, name]) => name) },
+				{ key: 'side', name: 'Runs on', choices: ['a rod or shaft', 'a bore'] },
+				{ key: 'surface', name: 'Rod or bore', hint: '32 mm or 1-1/4 in' },
+				{ key: 'groove', name: 'Groove diameter', hint: '42 mm' },
+				{ key: 'length', name: 'Length', hint: '8 mm' },
+				{ key: 'in_stock', name: 'How many', hint: '3' },
+				{ key: 'place', name: 'Place', hint: 'drawer 9' }
+			]}
+			{add}
+		/>{/if}
 	<table class="mt-3 w-full">
 		<thead class="text-left">
 			<tr>

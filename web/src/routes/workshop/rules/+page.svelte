@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { people } from '$lib/people';
+	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
 	import RuleRow from './RuleRow.svelte';
 
@@ -16,11 +16,13 @@
 		});
 	});
 
+	const mayChange = $derived(session.may('change_house_rules'));
+
 	async function set(rule: Rule, value: number): Promise<Problem | null> {
 		const answer = await ask(
 			api.PUT('/api/house-rules/{key}', {
 				params: { path: { key: rule.key } },
-				body: { value, who: people.key }
+				body: { value }
 			})
 		);
 		rules = answer.data ?? rules;
@@ -30,7 +32,7 @@
 	async function reset(rule: Rule): Promise<Problem | null> {
 		const answer = await ask(
 			api.DELETE('/api/house-rules/{key}', {
-				params: { path: { key: rule.key }, query: { who: people.key } }
+				params: { path: { key: rule.key } }
 			})
 		);
 		rules = answer.data ?? rules;
@@ -47,15 +49,13 @@
 		and is named on it; the shipped value stands beside it.
 	</p>
 	<ProblemNote {problem} />
-	{#if !people.current}
-		<p class="mb-2 font-semibold text-warning">Choose who you are at the top; a change carries a name.</p>
-	{/if}
+	{#if !mayChange}<p class="mb-2 font-semibold">The workshop lead changes them.</p>{/if}
 	<div class="grid items-start gap-4 lg:grid-cols-2">
 		{#each groups as group (group)}
 			<section class="panel" aria-label={group}>
 				<h2 class="text-2xl font-bold">{group}</h2>
 				{#each rules.filter((rule) => rule.group === group) as rule (rule.key)}
-					<RuleRow {rule} mayChange={people.current !== null} onSet={set} onReset={reset} />
+					<RuleRow {rule} {mayChange} onSet={set} onReset={reset} />
 				{/each}
 			</section>
 		{/each}

@@ -16,6 +16,8 @@
 	let problem = $state.raw<Problem | null>(null);
 	const fault = $derived(faultAt(problem, 'value') ?? problem?.detail ?? null);
 
+	const word = (value: number) => rule.choices[value] ?? plain(value);
+
 	async function save(event: SubmitEvent) {
 		event.preventDefault();
 		const value = Number((typed ?? '').replace(',', '.'));
@@ -43,35 +45,49 @@
 		class="grid grid-cols-[1fr_auto_auto] items-center gap-x-2 gap-y-1 sm:grid-cols-[1fr_auto_auto_8.5rem]"
 	>
 		<label class="font-semibold" for={id}>{rule.name}</label>
-		<span class="join">
-			<input
+		{#if rule.choices.length}
+			<select
 				{id}
-				class={['entry input join-item w-20 text-right', fault && 'input-error']}
-				inputmode="decimal"
-				autocomplete="off"
+				class="entry select w-36"
 				disabled={!mayChange}
 				aria-describedby="{id}-help"
-				aria-invalid={fault ? 'true' : undefined}
 				value={typed ?? String(rule.value)}
-				oninput={(event) => {
-					typed = event.currentTarget.value;
-					problem = null;
-				}}
-			/>
-			<span class="join-item flex w-16 items-center border border-base-300 bg-base-300 px-2">{rule.unit}</span
+				onchange={(event) => (typed = event.currentTarget.value)}
 			>
-		</span>
+				{#each rule.choices as choice, place (choice)}<option value={String(place)}>{choice}</option>{/each}
+			</select>
+		{:else}
+			<span class="join">
+				<input
+					{id}
+					class={['entry input join-item w-20 text-right', fault && 'input-error']}
+					inputmode="decimal"
+					autocomplete="off"
+					disabled={!mayChange}
+					aria-describedby="{id}-help"
+					aria-invalid={fault ? 'true' : undefined}
+					value={typed ?? String(rule.value)}
+					oninput={(event) => {
+						typed = event.currentTarget.value;
+						problem = null;
+					}}
+				/>
+				<span class="join-item flex w-16 items-center border border-base-300 bg-base-300 px-2"
+					>{rule.unit}</span
+				>
+			</span>
+		{/if}
 		<button class="btn btn-primary" disabled={typed === null || !mayChange}>Set</button>
 		{#if rule.who === null}
-			<span class="faint text-center">shipped {plain(rule.shipped)}</span>
+			<span class="faint text-center">shipped {word(rule.shipped)}</span>
 		{:else}
 			<button type="button" class="btn" disabled={!mayChange} onclick={reset}
-				>Back to {plain(rule.shipped)}</button
+				>Back to {word(rule.shipped)}</button
 			>
 		{/if}
 	</div>
 	<p id="{id}-help" class={['text-sm', fault ? 'text-error' : 'faint']}>
 		{fault ??
-			`${rule.help}; ${plain(rule.low)} to ${plain(rule.high)}${rule.who ? `. Changed by ${rule.who}` : ''}`}
+			`${rule.help}${rule.choices.length ? '' : `; ${plain(rule.low)} to ${plain(rule.high)}`}${rule.who ? `. Changed by ${rule.who}` : ''}`}
 	</p>
 </form>

@@ -1,59 +1,161 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { JobStore, STAGES, type StageName } from '$lib/jobs';
+	import { JobStore, type Move } from '$lib/jobs';
+	import ChapterRail from '$lib/jobs/ChapterRail.svelte';
+	import JobDrawing from '$lib/jobs/JobDrawing.svelte';
 	import JobHeader from '$lib/jobs/JobHeader.svelte';
-	import StageRail from '$lib/jobs/StageRail.svelte';
-	import IntakeStage from '$lib/jobs/stages/IntakeStage.svelte';
-	import KitStage from '$lib/jobs/stages/KitStage.svelte';
-	import MatchStage from '$lib/jobs/stages/MatchStage.svelte';
-	import RebuildStage from '$lib/jobs/stages/RebuildStage.svelte';
-	import ReleaseStage from '$lib/jobs/stages/ReleaseStage.svelte';
-	import SafeStage from '$lib/jobs/stages/SafeStage.svelte';
-	import StripStage from '$lib/jobs/stages/StripStage.svelte';
-	import TestStage from '$lib/jobs/stages/TestStage.svelte';
-	import TightenStage from '$lib/jobs/stages/TightenStage.svelte';
+	import MoveCard from '$lib/jobs/MoveCard.svelte';
+	import MoveList from '$lib/jobs/MoveList.svelte';
+	import Released from '$lib/jobs/Released.svelte';
+	import Timers from '$lib/jobs/Timers.svelte';
+	import { device, Held } from '$lib/outbox';
 	import { ProblemNote } from '$lib/shared';
 
-	const screens = {
-		intake: IntakeStage,
-		safe: SafeStage,
-		strip: StripStage,
-		match: MatchStage,
-		kit: KitStage,
-		rebuild: RebuildStage,
-		tighten: TightenStage,
-		test: TestStage,
-		release: ReleaseStage
-	};
-	const id = $derived(page.params.id ?? '');
-	const store = $derived(new JobStore(id));
-	const wanted = $derived(STAGES.find((stage) => stage.key === page.params.stage)?.key);
-	const current = $derived<StageName>(wanted ?? 'intake');
-	const Screen = $derived(screens[current]);
-	const stageTitle = $derived(STAGES.find((stage) => stage.key === current)?.name ?? '');
+	const COMING = 6;
+	const reference = $derived(page.params.id ?? '');
+	const wanted = $derived(page.params.stage ?? null);
+	const store = $derived(new JobStore(reference));
+	const view = $derived(store.view);
+	let picked = $state<string | null>(null);
+	/** Set once something was done here: from then on the next move takes the focus. */
+	let worked = $state(false);
+
+	const waits = $derived(store.waiting);
+	const over = (move: Move) => move.status === 'done' || move.status === 'skipped' || waits.has(move.key);
+	/** While entries wait on this device, the list goes on in its order: what stands first is next. */
+	const ahead = $derived(waits.size ? (view?.moves.find((move) => !over(move)) ?? null) : null);
+	const next = $derived(ahead ?? view?.moves.find((move) => move.status === 'next') ?? null);
+	const chapter = $derived(wanted ?? (view?.job.released ? 'release' : (next?.stage ?? 'release')));
+	const own = $derived(view?.moves.filter((move) => move.stage === chapter) ?? []);
+	const workable = (status: string) => status === 'next' || status === 'open' || status === 'waiting';
+	const hand = $derived(
+		view?.moves.find((move) => move.key === picked) ??
+			(ahead?.stage === chapter ? ahead : null) ??
+			own.find((move) => move.status === 'next' && !over(move)) ??
+			own.find((move) => workable(move.status) && !over(move)) ??
+			(wanted ? (own.find((move) => move.status === 'blocked') ?? null) : null)
+	);
+	const done = $derived(own.filter(over));
+	const coming = $derived(own.filter((move) => move !== hand && !done.includes(move)));
+	const tools = $derived(view?.chapters.find((one) => one.key === chapter)?.tools ?? []);
+	const title = $derived(view?.chapters.find((one) => one.key === chapter)?.word ?? '');
+
+	/** Sizes are chosen on the whole width, with the drawing among them; so is a hold with its trace. */
+	const wide = $derived(
+		hand !== null &&
+			hand.status !== 'blocked' &&
+			(hand.groove !== null ||
+				(hand.hold_test !== null &&
+					view?.runs.some((run) => run.test === hand.subject && run.when === hand.hold_test?.when)))
+	);
 
 	$effect(() => store.follow());
 	$effect(() => {
-		// Without a stage in the address the job opens where it stands, and stays there while it is worked.
-		const stage = store.view?.job.stage;
-		if (!wanted && stage) void goto(`/jobs/${id}/${stage}`, { replaceState: true });
+		// A screen that was left shows no refusal any more: those stay on the device.
+		void chapter;
+		picked = null;
+		return () => device.leave();
 	});
+
+	function toHand(event: MouseEvent) {
+		event.preventDefault();
+		document.getElementById('hand')?.focus();
+	}
+
+	/** After an entry: on to what is next, wherever it stands. */
+	async function onDone() {
+		worked = true;
+		picked = null;
+		store.problem = null;
+		if (wanted && next && next.stage !== wanted)
+			await goto(`/jobs/${reference}`, { replaceState: true, keepFocus: true, noScroll: true });
+		await tick();
+		document.getElementById('hand')?.scrollIntoView({ block: 'nearest' });
+	}
 </script>
 
-<svelte:head><title>{stageTitle} · job {store.view?.job.number ?? ''} · Iron Kettle</title></svelte:head>
+<svelte:head><title>{title} · job {view?.job.number ?? ''} · Iron Kettle</title></svelte:head>
 
-{#if store.view && store.sheet && wanted}
+{#if view}
+	<nav aria-label="Skip">
+		<a href="#hand" class="sr-only focus:not-sr-only focus:p-2" onclick={toHand}>Skip to the move in hand</a>
+	</nav>
 	<JobHeader {store} />
 	<div
 		class="grid flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-x-4 px-4 lg:grid-cols-[11.5rem_minmax(0,1fr)] lg:grid-rows-1"
 	>
-		<div class="min-w-0 pt-2 lg:pt-3"><StageRail view={store.view} {current} /></div>
-		<main class="flex min-w-0 flex-col pt-3">
+		<div class="min-w-0 pt-2 lg:pt-3"><ChapterRail {view} current={chapter} /></div>
+		<main class="min-w-0 py-3">
 			<ProblemNote problem={store.problem} />
-			{#key current}
-				<Screen {store} view={store.view} sheet={store.sheet} />
-			{/key}
+			<Held job={view.job.id} />
+			<div aria-live="polite">
+				{#each store.meanwhile as told (told.who + told.words)}
+					<p class="panel mb-2 border-l-4 border-l-accent py-1">
+						Meanwhile {told.who}: {told.words}
+						<button class="btn btn-ghost" onclick={() => (store.meanwhile = [])}>Seen</button>
+					</p>
+				{/each}
+			</div>
+			<Timers {view} current={hand?.key ?? null} />
+			<div
+				class={[
+					'grid items-start gap-3',
+					!wide && 'xl:grid-cols-[minmax(0,1fr)_27rem] xl:grid-rows-[auto_1fr]'
+				]}
+			>
+				<div class={['min-w-0', !wide && 'xl:col-start-2']} id="hand" tabindex="-1">
+					{#if view.job.released && chapter === 'release'}
+						<Released {store} {view} />
+					{:else if hand}
+						<MoveCard {store} {view} move={hand} focused={worked} ahead={hand === ahead} {onDone} />
+					{:else}
+						<section class="panel">
+							<h1 class="text-2xl font-extrabold first-letter:uppercase">{title}</h1>
+							<p class="font-semibold text-success" role="status">Everything of this chapter is done.</p>
+							{#if next}<a class="btn btn-primary mt-2" href="/jobs/{reference}">Go on: {next.text}</a>{/if}
+						</section>
+					{/if}
+				</div>
+				{#if !wide}<div class="min-w-0 xl:col-start-1 xl:row-span-2 xl:row-start-1">
+						<JobDrawing {store} {view} move={hand} />
+					</div>{/if}
+				<div class={['min-w-0 space-y-3', !wide && 'xl:col-start-2']}>
+					{#if tools.length}
+						<details class="panel p-2">
+							<summary class="min-h-11 cursor-pointer content-center font-semibold"
+								>Lay out for this chapter ({tools.length})</summary
+							>
+							<ul class="ml-5 list-disc">
+								{#each tools as tool (tool)}<li>{tool}</li>{/each}
+							</ul>
+						</details>
+					{/if}
+					{#if view.causes.length && ['strip', 'inspect', 'release'].includes(chapter)}
+						<section class="panel border-l-4 border-l-warning" aria-label="What was found wrong">
+							{#each [...view.causes, ...view.leaks.map((leak) => leak.words)] as cause (cause)}<p
+									class="font-semibold first-letter:uppercase"
+								>
+									{cause}
+								</p>{/each}
+						</section>
+					{/if}
+					<MoveList
+						title="Coming in this chapter"
+						moves={coming.slice(0, COMING)}
+						open={coming.length > 0}
+						onPick={(key) => (picked = key)}
+					/>
+					<MoveList
+						title="Done in this chapter"
+						moves={done}
+						{waits}
+						open={!hand}
+						onPick={(key) => (picked = key)}
+					/>
+				</div>
+			</div>
 		</main>
 	</div>
 {:else}

@@ -1,0 +1,131 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Schemas } from '$lib/api';
+	import { focusNext, QuantityField, withUnit } from '$lib/shared';
+	import type { Dimension } from '$lib/shared/quantity';
+	import { untrack } from 'svelte';
+	import Options from './Options.svelte';
+
+	interface Props {
+		ask: Schemas['AskOut'];
+		value: unknown;
+		fault?: string | null;
+		focused?: boolean;
+		/** In one line: the words at the left, a short field at the right. */
+		inLine?: boolean;
+		/** Draws a choice beside its words. */
+		drawn?: Snippet<[string]>;
+	}
+	let { ask, value = $bindable(), fault = null, focused = false, inLine = false, drawn }: Props = $props();
+
+	const id = $props.id();
+	const MEASURED = [
+		'length',
+		'torque',
+		'pressure',
+		'angle',
+		'time',
+		'flow',
+		'volume',
+		'temperature',
+		'force',
+		'speed'
+	];
+	const YES_NO = [
+		{ key: 'yes', says: 'Yes', sign: null },
+		{ key: 'no', says: 'No', sign: null }
+	];
+	const NOTHING = 'none';
+	const measured = $derived(MEASURED.includes(ask.read));
+	let text = $state(
+		untrack(() => (typeof value === 'string' || typeof value === 'number' ? `${value}` : ''))
+	);
+	let unit = $state(untrack(() => ask.unit ?? ''));
+
+	$effect(() => {
+		// Cleared or recalled from outside.
+		const given = value;
+		if (given === undefined && untrack(() => text) !== '') text = '';
+	});
+
+	function measuredChanged(typed: string) {
+		value = typed.trim() ? withUnit(typed, unit) : undefined;
+	}
+	$effect(() => {
+		if (measured) measuredChanged(text);
+	});
+
+	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
+		if (event.key === 'Enter' && focusNext(event.currentTarget)) event.preventDefault();
+	}
+
+	const seen = $derived(
+		Array.isArray(value) ? (value as string[]) : value === undefined ? [] : [String(value)]
+	);
+	function toggleSign(key: string) {
+		if (key === NOTHING) value = NOTHING;
+		else {
+			const others = seen.filter((one) => one !== NOTHING);
+			const now = others.includes(key) ? others.filter((one) => one !== key) : [...others, key];
+			value = now.length ? now : undefined;
+		}
+	}
+	const focusWhenWanted = (node: HTMLElement) => {
+		if (focused) node.focus();
+	};
+</script>
+
+{#if ask.read === 'choice' || ask.read === 'zone'}
+	<Options
+		{ask}
+		options={ask.choices}
+		chosen={value === undefined ? [] : [String(value)]}
+		{focused}
+		{drawn}
+		onPick={(key) => (value = key)}
+	/>
+{:else if ask.read === 'yes_no' || ask.read === 'go_no_go'}
+	<Options
+		{ask}
+		options={YES_NO}
+		chosen={value === undefined || value === null ? [] : [value ? 'yes' : 'no']}
+		{focused}
+		onPick={(key) => (value = key === 'yes')}
+	/>
+{:else if ask.read === 'look'}
+	<Options {ask} options={ask.choices} chosen={seen} several {focused} onPick={toggleSign} />
+{:else if measured}
+	<QuantityField
+		label={ask.label}
+		dimension={ask.read as Dimension}
+		bind:value={text}
+		bind:unit
+		{fault}
+		{focused}
+		hint={ask.hint ?? ''}
+	/>
+{:else}
+	<div class={inLine ? 'grid grid-cols-[1fr_6rem] items-center gap-x-3' : ''}>
+		<label class={['block font-semibold', !inLine && 'mb-1']} for={id}
+			>{ask.label}{#if ask.optional}<span class="faint font-normal">, where there is something to say</span
+				>{/if}</label
+		>
+		<input
+			{id}
+			class={['entry input w-full', fault && 'input-error']}
+			autocomplete="off"
+			data-entry
+			inputmode={ask.read === 'number' ? 'decimal' : undefined}
+			maxlength="2000"
+			bind:value={
+				() => (value === undefined || value === null ? '' : String(value)),
+				(typed) => (value = typed === '' ? undefined : typed)
+			}
+			{onkeydown}
+			aria-invalid={fault ? 'true' : undefined}
+			{@attach focusWhenWanted}
+		/>
+		{#if ask.hint && !fault}<p class="faint text-sm">{ask.hint}</p>{/if}
+	</div>
+{/if}
+{#if fault && !measured}<p class="text-error" role="alert">{fault}</p>{/if}

@@ -1,0 +1,42 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Schemas } from '$lib/api';
+
+	interface Props {
+		ask: Schemas['AskOut'];
+		options: Schemas['AskOut']['choices'];
+		chosen: string[];
+		/** Whether several may hold at once. */
+		several?: boolean;
+		focused?: boolean;
+		drawn?: Snippet<[string]>;
+		onPick: (key: string) => void;
+	}
+	let { ask, options, chosen, several = false, focused = false, drawn, onPick }: Props = $props();
+
+	const focusFirst = (first: boolean) => (node: HTMLElement) => {
+		if (focused && first) node.focus();
+	};
+</script>
+
+<fieldset>
+	<legend class="mb-1 font-semibold">{ask.label}</legend>
+	<div class="flex flex-wrap gap-2" role={several ? 'group' : 'radiogroup'} aria-label={ask.label}>
+		{#each options as option, index (option.key)}
+			<button
+				type="button"
+				class="btn h-auto min-h-11 flex-1 basis-32 flex-col py-1 aria-checked:btn-primary aria-pressed:btn-primary"
+				role={several ? undefined : 'radio'}
+				aria-checked={several ? undefined : chosen.includes(option.key)}
+				aria-pressed={several ? chosen.includes(option.key) : undefined}
+				data-entry-option
+				onclick={() => onPick(option.key)}
+				{@attach focusFirst(index === 0)}
+			>
+				{@render drawn?.(option.key)}
+				<span>{option.says}</span>
+				{#if option.sign}<span class="text-sm font-normal">{option.sign}</span>{/if}
+			</button>
+		{/each}
+	</div>
+</fieldset>

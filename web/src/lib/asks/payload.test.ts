@@ -1,0 +1,44 @@
+import { expect, it } from 'vitest';
+import { filled, proposedValues, put, valueOf } from './payload';
+
+const ask = (field: string, read = 'text', proposed: unknown = null) => ({
+	field,
+	read,
+	unit: null,
+	proposed
+});
+
+it('puts a value at a dotted path, and lists grow as far as needed', () => {
+	const payload = { kind: 'x', readings: [{ number: 1 }, { number: 3 }] };
+	expect(put(payload, 'readings.1.reading', '20 N·m')).toEqual({
+		kind: 'x',
+		readings: [{ number: 1 }, { number: 3, reading: '20 N·m' }]
+	});
+	expect(put({ kind: 'x' }, 'points.0.values.1', '3')).toEqual({
+		kind: 'x',
+		points: [{ values: [undefined, '3'] }]
+	});
+	expect(payload.readings[1]).toEqual({ number: 3 });
+});
+
+it('takes what was typed as the entry wants it', () => {
+	expect(valueOf(ask('counted', 'number'), '3')).toBe(3);
+	expect(valueOf(ask('counted', 'number'), '2,5')).toBe(2.5);
+	// What is no number goes to the server as it is: it names the field and says what fits.
+	expect(valueOf(ask('counted', 'number'), 'two')).toBe('two');
+	expect(valueOf(ask('note'), '  ')).toBeUndefined();
+	expect(valueOf(ask('free', 'yes_no'), false)).toBe(false);
+	expect(valueOf(ask('seen', 'look'), ['scored', 'rust'])).toEqual(['scored', 'rust']);
+});
+
+it('leaves out what was not filled in, and begins with what is proposed', () => {
+	const asks = [ask('present', 'yes_no', true), ask('faced', 'zone'), ask('note')];
+	const values = proposedValues(asks);
+	expect(values).toEqual({ present: true });
+	expect(filled({ kind: 'element_found', element: 'lip' }, asks, { ...values, faced: 'rod_side' })).toEqual({
+		kind: 'element_found',
+		element: 'lip',
+		present: true,
+		faced: 'rod_side'
+	});
+});

@@ -1,0 +1,314 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api';
+	import { letterOf, polygon, spread } from './paint';
+	import { alongAxis, partBox, pathOf, pictureFrame, type Picture } from './picture';
+
+	interface Props {
+		picture: Picture;
+		name: string;
+		selected?: string | null;
+		/** Draws the elements of the selected station the wrong way round. */
+		turned?: boolean;
+		/** A part to bring into view where no station is selected. */
+		part?: string | null;
+		/** How the elements lie, where that was recorded. */
+		drawn?: Schemas['DrawnOut'][];
+		/** Stations that a leak passes through. */
+		leaking?: string[];
+		/** The element in hand. */
+		subject?: string | null;
+		onSelect?: (station: string | null) => void;
+	}
+	let {
+		picture,
+		name,
+		selected = null,
+		turned = false,
+		part = null,
+		drawn = [],
+		leaking = [],
+		subject = null,
+		onSelect = () => {}
+	}: Props = $props();
+
+	const id = $props.id();
+	const station = $derived(picture.stations.find((one) => one.key === selected) ?? null);
+	const frame = $derived(pictureFrame(picture, station ?? partBox(picture, part)));
+	// Larger letters where a place is shown large: they are read at arm's length.
+	const letter = $derived(letterOf(frame.width) * (station ? 1.35 : 1));
+	const mirrored = $derived((picture.extent[1] ?? 0) >= 0);
+	const top = $derived(frame.y + letter * 2.3);
+	const bubbles = $derived(
+		spread(
+			picture.stations.map(({ box: [z0, , z1] }) => ((z0 ?? 0) + (z1 ?? 0)) / 2),
+			letter * 4.6
+		)
+	);
+	const sides = $derived(mirrored ? [1, -1] : [1]);
+	const inside = (z: number, r: number) =>
+		z > frame.x && z < frame.x + frame.width && -r > frame.y && -r < frame.y + frame.height;
+
+	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
+
+	type Element = Picture['elements'][number];
+	function outline(element: Element): number[][] {
+		const lies = lying.get(element.key);
+		const faced = lies?.faces ?? element.faces ?? '-';
+		const other = Object.keys(element.outlines).find((zone) => zone !== faced) ?? faced;
+		const way = turned && element.station === selected ? other : faced;
+		return (element.outlines[way] ?? []) as number[][];
+	}
+
+	function onkeydown(event: KeyboardEvent, key: string) {
+		if (event.key === 'Enter' || event.key === ' ') {
+			event.preventDefault();
+			onSelect(selected === key ? null : key);
+		}
+	}
+</script>
+
+<svg
+	viewBox="{frame.x} {frame.y} {frame.width} {frame.height}"
+	class="max-h-[58vh] w-full"
+	role="group"
+	aria-label="Section through {name}, to scale"
+>
+	<defs>
+		<pattern
+			id="{id}-hatch"
+			width={letter}
+			height={letter}
+			patternUnits="userSpaceOnUse"
+			patternTransform="rotate(45)"
+		>
+			<line x1="0" y1="0" x2="0" y2={letter} class="hatch" stroke-width={letter * 0.3} />
+		</pattern>
+	</defs>
+	{#each sides as side (side)}
+		<g transform="scale(1 {side})">
+			{#each picture.zones as zone (zone.key)}
+				{#each zone.shapes as shape, index (index)}
+					<path d={pathOf(shape)} class="zone" data-kind={zone.kind} style:--share={zone.share}
+						><title>{zone.name}</title></path
+					>
+				{/each}
+			{/each}
+			{#each picture.parts as piece, order (piece.key)}
+				{#each piece.shapes as shape, index (index)}
+					<path
+						d={pathOf(shape)}
+						class="part"
+						data-shade={order % 3}
+						data-hand={piece.key === part || undefined}><title>{piece.name}</title></path
+					>
+					{#if order % 3 === 0}<path d={pathOf(shape)} class="bare" fill="url(#{id}-hatch)" />{/if}
+				{/each}
+			{/each}
+			{#each picture.elements as element, index (index)}
+				{@const [z0, r0, z1, r1] = element.box as [number, number, number, number]}
+				<rect x={z0} y={-r1} width={z1 - z0} height={r1 - r0} class="cavity" />
+				{@const lies = lying.get(element.key)}
+				<polygon
+					points={polygon(outline(element))}
+					class="element"
+					data-kind={element.kind}
+					data-state={lies?.state}
+					data-wrong={lies?.wrong || undefined}
+					data-subject={element.key === subject || undefined}
+				>
+					<title>{element.name}: {element.instruction}</title>
+				</polygon>
+			{/each}
+		</g>
+	{/each}
+	{#if mirrored}<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />{/if}
+	{#if station}
+		{#each station.dimensions as dimension, index (index)}
+			{@const [z0, r0] = dimension.start as [number, number]}
+			{@const [z1, r1] = dimension.end as [number, number]}
+			{#if alongAxis(dimension)}
+				<g class="dimension">
+					<path
+						d="M {z0} {-r0} V {-r0 - letter * (2.2 + index)} M {z1} {-r0} V {-r0 -
+							letter * (2.2 + index)} M {z0} {-r0 - letter * (2 + index)} H {z1}"
+					/>
+					<text
+						x={(z0 + z1) / 2}
+						y={-r0 - letter * (2.3 + index)}
+						font-size={letter * 0.9}
+						class="word middle">{dimension.word} {dimension.text}</text
+					>
+				</g>
+			{:else if inside(frame.x + letter, Math.abs(r1))}
+				<g class="dimension">
+					<path d="M {frame.x} {-Math.abs(r1)} H {z0}" />
+					<text
+						x={frame.x + letter * 0.4}
+						y={-Math.abs(r1) - letter * 0.25}
+						font-size={letter * 0.9}
+						class="word">{dimension.word} ⌀ {dimension.text}</text
+					>
+				</g>
+			{/if}
+		{/each}
+	{/if}
+	{#each picture.stations as one, index (one.key)}
+		{@const [z0, r0, z1, r1] = one.box as [number, number, number, number]}
+		{@const x = bubbles[index] ?? 0}
+		{#if !station}<line x1={x} x2={(z0 + z1) / 2} y1={top + letter * 2.2} y2={-r1} class="leader" />{/if}
+		<!-- The place itself can be tapped too; for the keyboard there is its number. -->
+		<rect
+			x={z0}
+			y={-r1}
+			width={z1 - z0}
+			height={r1 - r0}
+			class="spot"
+			data-selected={selected === one.key || undefined}
+			data-leaking={leaking.includes(one.key) || undefined}
+			role="presentation"
+			onclick={() => onSelect(selected === one.key ? null : one.key)}
+		/>
+		{#if !station}
+			<g
+				class="station"
+				role="button"
+				tabindex="0"
+				aria-label="{index + 1}. {one.name}"
+				onclick={() => onSelect(one.key)}
+				onkeydown={(event) => onkeydown(event, one.key)}
+			>
+				<circle cx={x} cy={top} r={letter * 2.3} class="bubble" />
+				<text {x} y={top + letter * 0.6} class="number" font-size={letter * 1.7}>{index + 1}</text>
+			</g>
+		{/if}
+	{/each}
+</svg>
+
+<style>
+	path,
+	polygon,
+	line:not(.hatch),
+	rect,
+	circle {
+		vector-effect: non-scaling-stroke;
+	}
+	path {
+		fill-rule: evenodd;
+	}
+	.zone {
+		fill: color-mix(in oklab, var(--pressed) calc(var(--share) * 70%), var(--void));
+	}
+	.zone[data-kind='atmosphere'] {
+		fill: none;
+	}
+	.hatch {
+		stroke: color-mix(in oklab, var(--color-base-content) 16%, transparent);
+	}
+	.part {
+		stroke: var(--color-base-content);
+		stroke-width: 1px;
+		fill: var(--solid-housing);
+	}
+	.part[data-shade='1'] {
+		fill: var(--solid-moving);
+	}
+	.part[data-shade='2'] {
+		fill: var(--solid-fastener);
+	}
+	.part[data-hand] {
+		stroke: var(--color-accent);
+		stroke-width: 3px;
+	}
+	.bare {
+		pointer-events: none;
+	}
+	.cavity {
+		fill: var(--void);
+		stroke: var(--color-base-content);
+		stroke-width: 1px;
+	}
+	.element {
+		fill: var(--rubber);
+		stroke: var(--rubber-edge);
+		stroke-width: 1px;
+	}
+	.element[data-kind='backup_ring'],
+	.element[data-kind='contoured_backup'],
+	.element[data-kind='wear_band'],
+	.element[data-kind='spacer'],
+	.element[data-kind='slide_ring'] {
+		fill: var(--hard);
+		stroke: #2a2018;
+	}
+	.element[data-state='missing'] {
+		fill: none;
+		stroke: var(--color-error);
+		stroke-width: 2px;
+		stroke-dasharray: 4 3;
+	}
+	.element[data-wrong]:not([data-state='missing']) {
+		stroke: var(--color-error);
+		stroke-width: 3px;
+	}
+	.element[data-subject] {
+		stroke: var(--color-accent);
+		stroke-width: 3px;
+	}
+	.axis {
+		stroke: var(--color-base-content);
+		stroke-width: 1px;
+		stroke-dasharray: 18 4 4 4;
+	}
+	.dimension path {
+		fill: none;
+		stroke: var(--color-base-content);
+		stroke-width: 1px;
+	}
+	.word {
+		fill: var(--color-base-content);
+		stroke: var(--color-base-100);
+		stroke-width: 0.25em;
+		paint-order: stroke;
+		font-weight: 600;
+		pointer-events: none;
+	}
+	.middle,
+	.number {
+		text-anchor: middle;
+	}
+	.station {
+		cursor: pointer;
+		outline: none;
+	}
+	.leader {
+		stroke: var(--color-primary);
+		stroke-width: 1px;
+	}
+	.spot {
+		fill: transparent;
+		cursor: pointer;
+	}
+	.spot:hover,
+	.spot[data-selected] {
+		stroke: var(--color-accent);
+		stroke-width: 2px;
+	}
+	.spot[data-leaking] {
+		stroke: var(--color-error);
+		stroke-width: 3px;
+		stroke-dasharray: 6 3;
+	}
+	.bubble {
+		fill: var(--color-base-100);
+		stroke: var(--color-primary);
+		stroke-width: 1px;
+	}
+	.station:focus-visible .bubble {
+		stroke: var(--color-accent);
+		stroke-width: 2.5px;
+	}
+	.number {
+		fill: var(--color-base-content);
+		font-weight: 700;
+	}
+</style>

@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { alongAxis, pathOf, pictureFrame, type Picture } from './picture';
+
+const picture = {
+	view: 'main',
+	extent: [0, 0, 60, 20],
+	zones: [],
+	parts: [],
+	elements: [],
+	stations: []
+} as unknown as Picture;
+
+describe('the picture of a sheet', () => {
+	it('turns a shape with a hole into one path, r upwards', () => {
+		const path = pathOf({
+			outer: [
+				[0, 0],
+				[4, 0],
+				[4, 3]
+			],
+			holes: [
+				[
+					[1, 1],
+					[2, 1],
+					[2, 2]
+				]
+			]
+		});
+		expect(path).toBe('M 0,0 L 4,0 L 4,-3 Z M 1,-1 L 2,-1 L 2,-2 Z');
+	});
+
+	it('shows the unit on both sides of its axis, with room for the numbers', () => {
+		const frame = pictureFrame(picture, null);
+		expect(frame.x).toBeLessThan(0);
+		expect(frame.x + frame.width).toBeGreaterThan(60);
+		expect(frame.y).toBeLessThan(-20);
+		expect(frame.y + frame.height).toBeGreaterThan(20);
+	});
+
+	it('goes near enough to a station to tell a lip from its back, and holds all of it', () => {
+		const station = { key: 's', name: 'S', box: [25, 8, 28.4, 10], dimensions: [] } as never;
+		const frame = pictureFrame(picture, station);
+		expect(frame.width).toBeLessThan(15);
+		expect(frame.x).toBeLessThan(25);
+		expect(frame.x + frame.width).toBeGreaterThan(28.4);
+		expect(frame.y).toBeLessThan(-10);
+		expect(frame.y + frame.height).toBeGreaterThan(-8);
+	});
+
+	it('knows a width from a diameter', () => {
+		expect(alongAxis({ word: 'w', text: '', start: [1, 5], end: [4, 5] })).toBe(true);
+		expect(alongAxis({ word: 'bore', text: '', start: [1, -5], end: [1, 5] })).toBe(false);
+	});
+});

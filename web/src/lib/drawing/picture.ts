@@ -1,0 +1,45 @@
+import type { Schemas } from '$lib/api';
+import { letterOf, type Frame } from './paint';
+
+export type Picture = Schemas['Picture'];
+export type Dimension = Schemas['DrawnDimension'];
+type Ring = readonly (readonly [number, number])[] | readonly number[][];
+
+/** A shape with its holes as one SVG path: z to the right, r upwards. */
+export function pathOf(shape: { outer: unknown; holes: unknown }): string {
+	const rings = [shape.outer, ...(shape.holes as unknown[])] as Ring[];
+	return rings.map((ring) => `M ${ring.map(([z, r]) => `${z},${-(r ?? 0)}`).join(' L ')} Z`).join(' ');
+}
+
+type Box = readonly [number, number, number, number] | readonly number[];
+
+/** The box around a part, above the axis where it is mirrored; none for a part that is not drawn. */
+export function partBox(picture: Picture, part: string | null): { box: Box } | null {
+	const shapes = picture.parts.find((one) => one.key === part)?.shapes ?? [];
+	const points = shapes.flatMap((shape) => shape.outer as unknown as number[][]);
+	if (!points.length) return null;
+	const z = points.map(([along]) => along ?? 0);
+	const r = points.map(([, off]) => off ?? 0);
+	return { box: [Math.min(...z), Math.min(...r), Math.max(...z), Math.max(...r)] };
+}
+
+/** The part of the picture shown: the whole unit, or a station as large as it goes with its name and figures beside it. */
+export function pictureFrame(picture: Picture, station: { box: Box } | null): Frame {
+	const [z0, r0, z1, r1] = picture.extent as [number, number, number, number];
+	const width = z1 - z0 + 12;
+	const line = letterOf(width);
+	const low = Math.min(r0, 0) < 0 ? r0 : -r1;
+	const whole = { x: z0 - 6, y: -r1 - 6.4 * line, width, height: r1 - low + 8.2 * line };
+	if (!station) return whole;
+	const [a, b, c, d] = station.box as [number, number, number, number];
+	const wide = Math.max((c - a) * 1.9, (d - b) * 4.2, 12);
+	// What is as large as the unit is shown with the whole of it.
+	if (wide >= width) return whole;
+	const high = (wide * 9) / 16;
+	return { x: (a + c) / 2 - wide / 2, y: -(b + d) / 2 - high / 2, width: wide, height: high };
+}
+
+/** Whether a dimension runs along the axis; the others are diameters, told by a line at their radius. */
+export function alongAxis(dimension: Dimension): boolean {
+	return dimension.start[1] === dimension.end[1];
+}

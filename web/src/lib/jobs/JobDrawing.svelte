@@ -1,0 +1,91 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import type { JobView } from '$lib/api';
+	import { SheetPicture } from '$lib/drawing';
+	import type { JobStore, Move } from './job.svelte';
+
+	interface Props {
+		store: JobStore;
+		view: JobView;
+		move: Move | null;
+	}
+	let { store, view, move }: Props = $props();
+
+	let picked = $state<string | null | undefined>(undefined);
+	$effect(() => {
+		// A new move takes the drawing to its place.
+		void move?.key;
+		picked = undefined;
+	});
+	let turnedFor: string | null = null;
+	$effect(() => {
+		// The drawing turns once to the view that the place of a move lies in; from then on the hand turns it.
+		const [key, wanted, shown] = [move?.key ?? null, move?.view, store.picture?.view];
+		if (!shown || key === turnedFor) return;
+		turnedFor = key;
+		if (wanted && shown !== wanted) void untrack(() => store.look(wanted));
+	});
+	const picture = $derived(store.picture);
+	const place = $derived(
+		picked !== undefined
+			? picked
+			: picture?.stations.some((one) => one.key === move?.place)
+				? (move?.place ?? null)
+				: null
+	);
+	const station = $derived(picture?.stations.find((one) => one.key === place) ?? null);
+	const elements = $derived(
+		picture?.elements.filter(
+			(one, index, all) => one.station === place && all.findIndex((other) => other.key === one.key) === index
+		) ?? []
+	);
+	const zone = (key: string | null | undefined) =>
+		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
+	const words = { unknown: '', found: 'as found', missing: 'missing', fitted: 'fitted' };
+</script>
+
+{#if picture}
+	<section class="panel min-w-0 p-2" aria-label="Drawing">
+		<div class="flex flex-wrap items-center gap-2">
+			<h2 class={['min-w-0 flex-1 truncate text-lg font-bold', view.views.length > 1 && 'basis-full']}>
+				{station ? station.name : view.sheet_name}
+			</h2>
+			{#if view.views.length > 1}
+				{#each view.views as one (one.key)}
+					<button
+						class="btn aria-pressed:btn-primary"
+						aria-pressed={picture.view === one.key}
+						onclick={() => void store.look(one.key)}>{one.name}</button
+					>
+				{/each}
+			{/if}
+			{#if station}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
+		</div>
+		<SheetPicture
+			{picture}
+			name={view.sheet_name}
+			selected={place}
+			part={station ? null : (move?.place ?? null)}
+			drawn={view.drawn}
+			leaking={view.leaks.flatMap((leak) => leak.stations)}
+			subject={move?.subject ?? null}
+			onSelect={(key) => (picked = key)}
+		/>
+		{#if station}
+			<ul class="mt-1 text-sm">
+				{#each elements as element (element.key)}
+					{@const lies = view.drawn.find((one) => one.element === element.key)}
+					<li class={[element.key === move?.subject && 'font-bold']}>
+						{element.name}{#if lies && lies.state !== 'unknown'}:
+							<span class={lies.wrong ? 'text-error' : 'text-success'}
+								>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong &&
+								lies.faces
+									? ': reversed'
+									: ''}</span
+							>{:else}<span class="faint">: {element.instruction}</span>{/if}
+					</li>
+				{/each}
+			</ul>
+		{/if}
+	</section>
+{/if}

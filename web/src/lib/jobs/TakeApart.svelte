@@ -1,0 +1,46 @@
+<script lang="ts">
+	import type { Problem } from '$lib/api';
+	import { ProblemNote } from '$lib/shared';
+	import type { JobStore, Move } from './job.svelte';
+
+	interface Props {
+		store: JobStore;
+		move: Move;
+		onDone: () => void;
+	}
+	let { store, move, onDone }: Props = $props();
+
+	let asking = $state(false);
+	let reason = $state('');
+	let problem = $state.raw<Problem | null>(null);
+
+	async function takeApart() {
+		problem = await store.record({ kind: 'taken_apart', step: move.subject, reason });
+		if (!problem) onDone();
+	}
+</script>
+
+{#if asking}
+	<form
+		class="space-y-2 border-t border-base-300 pt-2"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void takeApart();
+		}}
+	>
+		<p>From this step on, what comes off again, what goes back, its kit and its tests are done anew.</p>
+		<input
+			class="entry input w-full"
+			placeholder="Why: it drips at the rod again"
+			aria-label="Why it is taken apart again"
+			bind:value={reason}
+		/>
+		<ProblemNote {problem} />
+		<div class="flex flex-wrap gap-2">
+			<button class="btn btn-warning" disabled={reason.trim().length < 5}>Take it apart again</button>
+			<button type="button" class="btn" onclick={() => (asking = false)}>Back</button>
+		</div>
+	</form>
+{:else}
+	<button class="btn" onclick={() => (asking = true)}>Take it apart again from here …</button>
+{/if}

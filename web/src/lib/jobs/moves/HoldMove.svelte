@@ -1,0 +1,235 @@
+<script lang="ts">
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { Trace, Verdict } from '$lib/pressure';
+	import {
+		duration,
+		Findings,
+		newId,
+		ProblemNote,
+		shown,
+		faultAt,
+		QuantityField,
+		usualUnit,
+		withUnit
+	} from '$lib/shared';
+	import type { MoveProps } from './props';
+	import ReadingEntry from './ReadingEntry.svelte';
+
+	let { store, view, move, onDone }: MoveProps = $props();
+
+	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
+	let gaugeKey = $state('');
+	let plan = $state.raw<Schemas['PlanOut'] | null>(null);
+	let trace = $state.raw<Schemas['RunTraceOut'] | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	let givingUp = $state(false);
+	let word = $state('');
+	let letOut = $state('');
+	let letOutUnit = $state(usualUnit('volume'));
+	let drop = $state('');
+	let dropUnit = $state(usualUnit('pressure'));
+
+	const test = $derived(move.hold_test as Schemas['HoldTestOut']);
+	const gauge = $derived(gauges.find((one) => one.key === gaugeKey));
+	const runs = $derived(view.runs.filter((run) => run.test === test.test && run.when === test.when));
+	const run = $derived(runs.at(-1) ?? null);
+	const running = $derived(run !== null && !run.closed);
+	const measured = $derived(
+		letOut.trim() && drop.trim()
+			? { volume: withUnit(letOut, letOutUnit), drop: withUnit(drop, dropUnit) }
+			: null
+	);
+
+	$effect(() => {
+		void ask(api.GET('/api/gauges')).then((answer) => {
+			gauges = answer.data ?? [];
+			const wanted = (move.entry.gauge as { name?: string } | undefined)?.name;
+			gaugeKey ||= gauges.find((one) => one.name === wanted)?.key ?? '';
+		});
+	});
+	$effect(() => {
+		// The samples are no part of the job's answer: they come when they are looked at.
+		if (!run) return;
+		void run.count;
+		const path = { job_id: view.job.id, run: run.run };
+		void ask(api.GET('/api/jobs/{job_id}/runs/{run}', { params: { path } })).then((answer) => {
+			trace = (answer.data as Schemas['RunTraceOut'] | null) ?? trace;
+		});
+	});
+	$effect(() => {
+		if (!gauge || running) return;
+		const body = {
+			kind: 'pressure_hold' as const,
+			medium: test.medium,
+			bulk_modulus_gpa: test.bulk_modulus_gpa,
+			volume: test.volume,
+			housing: 'steel' as const,
+			let_down: false,
+			compliance: measured,
+			limit: { leak_rate: test.leak_limit },
+			gauge: { range: gauge.range, resolution: gauge.resolution, accuracy_pct: gauge.accuracy_pct },
+			pressure: test.pressure,
+			pressure_unit: 'bar',
+			reference: 'gauge' as const,
+			atmosphere: '1013.25 hPa'
+		};
+		void ask(api.POST('/api/tests/plan', { body })).then((answer) => {
+			plan = answer.data;
+			problem = answer.problem;
+		});
+	});
+
+	async function start(source: 'typed' | 'csv' | 'stand') {
+		if (!gauge) return;
+		const { name, range, resolution, accuracy_pct, calibration, calibrated_until } = gauge;
+		trace = null;
+		problem = await store.record({
+			kind: 'test_started',
+			test: test.test,
+			when: test.when,
+			run: newId(),
+			source,
+			compliance: measured,
+			gauge: { name, range, resolution, accuracy_pct, calibration: calibration || null, calibrated_until }
+		});
+	}
+
+	async function close(given?: string) {
+		if (!run) return;
+		const abandoned = given !== undefined;
+		problem = await store.record({ kind: 'test_closed', run: run.run, abandoned, note: given ?? '' });
+		if (problem) return;
+		givingUp = false;
+		word = '';
+		onDone();
+	}
+</script>
+
+<div class={['grid items-start gap-4', run && 'xl:grid-cols-2']}>
+	<div class="space-y-2">
+		<p class="faint text-sm">
+			{test.pressure} on {test.volume} of {test.medium}{test.bulk_modulus_gpa
+				? `, effective bulk modulus ${test.bulk_modulus_gpa} GPa`
+				: ''}; leak at most {test.leak_limit}.
+		</p>
+		{#if !running}
+			{#if run}
+				<p class="font-semibold">
+					Run {runs.length} of {run.who} with {run.gauge?.name ?? ''}, {run.abandoned
+						? `given up: ${run.note}`
+						: `closed: ${run.judgement?.verdict ?? ''}`}.
+				</p>
+			{/if}
+			<label class="block font-semibold" for="gauge">Gauge</label>
+			<select id="gauge" class="entry select w-full" bind:value={gaugeKey}>
+				<option value="" disabled>Choose the gauge on the line</option>
+				{#each gauges as one (one.key)}
+					<option value={one.key}
+						>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended
+							? ', calibration ended'
+							: ''}</option
+					>
+				{/each}
+			</select>
+			{#if plan && gauge}
+				<p class="font-semibold text-accent">
+					With this gauge hold at least {duration(plan.hold_needed_s)}; then leaks from {shown(
+						plan.detectable_leak_ml_min,
+						3
+					)} ml/min show.
+				</p>
+			{/if}
+			<div class="flex flex-wrap gap-2">
+				<button class="btn btn-primary min-h-14 flex-1" disabled={!gauge} onclick={() => start('typed')}>
+					{runs.length ? 'Start another run' : 'Start, readings typed'}
+				</button>
+				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('csv')}>From a CSV file</button>
+				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('stand')}
+					>From the test stand</button
+				>
+			</div>
+			<details>
+				<summary class="min-h-11 cursor-pointer content-center font-semibold"
+					>Measured in place: how soft is it?</summary
+				>
+				<p class="faint text-sm">
+					Better than a stated bulk modulus: at the test pressure let a known volume out once into a measuring
+					glass, and read the drop. Then pump up again.
+				</p>
+				<div class="flex flex-wrap gap-x-3">
+					<QuantityField
+						label="Volume let out"
+						dimension="volume"
+						bind:value={letOut}
+						bind:unit={letOutUnit}
+						fault={faultAt(problem, 'volume')}
+					/>
+					<QuantityField
+						label="Drop of pressure it made"
+						dimension="pressure"
+						bind:value={drop}
+						bind:unit={dropUnit}
+						fault={faultAt(problem, 'drop')}
+					/>
+				</div>
+			</details>
+			{#if plan && gauge}
+				<details>
+					<summary class="min-h-11 cursor-pointer content-center font-semibold"
+						>The plan, step by step</summary
+					>
+					<ol class="ml-6 list-decimal">
+						{#each plan.steps as step (step)}<li>{step}</li>{/each}
+					</ol>
+				</details>
+				<Findings findings={plan.findings} />
+			{/if}
+		{/if}
+		<ProblemNote {problem} />
+		{#if run && running}
+			<ReadingEntry
+				{store}
+				{run}
+				first={trace?.samples[0]?.t_s ?? null}
+				last={trace?.samples.at(-1)?.t_s ?? null}
+				pressure={test.pressure}
+			/>
+			<p class="faint">
+				Readings with {run.gauge?.name ?? ''}: {run.count}; {duration(run.held_s)} of the {duration(
+					run.planned_hold_s ?? 0
+				)} planned are held. Every reading is kept as it comes.
+			</p>
+			<div class="flex flex-wrap items-center gap-2">
+				<button class="btn btn-primary min-h-14 flex-1" disabled={!trace?.analysis} onclick={() => close()}
+					>Close this run with this verdict</button
+				>
+				<button class="btn" onclick={() => (givingUp = !givingUp)}>Give this run up …</button>
+			</div>
+			{#if givingUp}
+				<form
+					class="flex flex-wrap gap-2"
+					onsubmit={(event) => {
+						event.preventDefault();
+						void close(word);
+					}}
+				>
+					<input
+						class="entry input min-w-60 flex-1"
+						aria-label="Why this run is given up"
+						placeholder="Why: the hose burst"
+						bind:value={word}
+					/>
+					<button class="btn btn-warning" disabled={!word.trim()}>Give it up</button>
+				</form>
+			{/if}
+		{/if}
+	</div>
+	<div class="space-y-2">
+		{#if run && trace}
+			{#if trace.samples.length}
+				<Trace samples={trace.samples} settledFrom={trace.analysis?.settled_from_s ?? null} />
+			{/if}
+			{#if trace.analysis}<Verdict analysis={trace.analysis} limit={test.leak_limit} />{/if}
+		{/if}
+	</div>
+</div>

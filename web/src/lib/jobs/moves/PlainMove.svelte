@@ -1,0 +1,75 @@
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { faultAt, ProblemNote } from '$lib/shared';
+	import { MoveForm } from './form.svelte';
+	import Outline from './Outline.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, move, focused, bare, onDone }: MoveProps = $props();
+
+	const form = untrack(() => new MoveForm(store, move));
+	// What is known already and what need not be said stands folded: the hand answers the rest.
+	const asked = $derived(move.asks.filter((ask) => !ask.optional && ask.proposed === null));
+	const beside = $derived(move.asks.filter((ask) => ask.optional || ask.proposed !== null));
+	let wide = $state(false);
+	const fault = (field: string) => faultAt(form.problem, field);
+	const told = $derived(move.asks.some((ask) => fault(ask.field)));
+	const opened = $derived(wide || beside.some((ask) => fault(ask.field)));
+
+	$effect(() => form.save());
+	async function record() {
+		if (await form.record()) onDone();
+	}
+	const focusWhenBare = (node: HTMLElement) => {
+		if (focused && asked.length === 0) node.focus();
+	};
+</script>
+
+<form
+	class="space-y-3"
+	data-form
+	onsubmit={(event) => {
+		event.preventDefault();
+		void record();
+	}}
+>
+	{#each asked as ask, index (ask.field)}
+		{#snippet outline(zone: string)}<Outline
+				picture={store.picture}
+				element={move.subject}
+				{zone}
+			/>{/snippet}
+		<AskField
+			{ask}
+			bind:value={form.values[ask.field]}
+			fault={fault(ask.field)}
+			focused={focused && index === 0}
+			inLine={move.kind === 'count'}
+			drawn={ask.read === 'zone' ? outline : undefined}
+		/>
+	{/each}
+	{#if opened}
+		{#each beside as ask (ask.field)}
+			<AskField {ask} bind:value={form.values[ask.field]} fault={fault(ask.field)} />
+		{/each}
+	{/if}
+	{#if !told}<ProblemNote problem={form.problem} />{/if}
+	<div class="sticky bottom-0 z-10 flex flex-wrap gap-2 bg-base-200 py-2">
+		<button
+			class={[
+				'btn btn-primary h-auto min-h-14 flex-1 justify-start gap-3 py-2 text-left text-lg',
+				bare && 'text-xl'
+			]}
+			aria-busy={form.busy}
+			{@attach focusWhenBare}
+		>
+			<Check size={26} class="shrink-0" aria-hidden="true" />
+			<span>{bare ? `${move.action}: ${move.text}` : move.action}</span>
+		</button>
+		{#if beside.length && !opened}
+			<button type="button" class="btn min-h-14" onclick={() => (wide = true)}>Otherwise …</button>
+		{/if}
+	</div>
+</form>

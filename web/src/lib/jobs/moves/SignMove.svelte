@@ -1,0 +1,55 @@
+<script lang="ts">
+	import PenLine from '@lucide/svelte/icons/pen-line';
+	import { untrack } from 'svelte';
+	import { AskField, filled } from '$lib/asks';
+	import { session, SignatureDialog } from '$lib/session';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, view, move, focused, onDone }: MoveProps = $props();
+
+	const form = untrack(() => new MoveForm(store, move));
+	let signing = $state(false);
+	const claim = $derived(view.statement[0] ?? '');
+	const beside = $derived(view.statement.slice(1));
+
+	$effect(() => form.save());
+	const sign = (pin: string) => store.sign(filled(move.entry, move.asks, $state.snapshot(form.values)), pin);
+	const focusWhenWanted = (node: HTMLElement) => {
+		if (focused) node.focus();
+	};
+</script>
+
+<p class="font-semibold">The certificate will state</p>
+<p data-claim>{claim}</p>
+{#if beside.length}
+	<ul class="ml-5 list-disc font-semibold text-warning" data-beside>
+		{#each beside as sentence (sentence)}<li>{sentence}</li>{/each}
+	</ul>
+{/if}
+<p class={view.signing.may_release ? 'faint' : 'font-semibold text-warning'}>
+	{view.signing.why_not ?? `You may release it: ${view.signing.authority}.`}
+</p>
+{#each move.asks as ask (ask.field)}
+	<AskField {ask} bind:value={form.values[ask.field]} />
+{/each}
+<p class="faint text-sm">
+	Your name, {session.person?.name ?? '…'}, stands on the certificate. The maker's manual, local codes and
+	licensed practice win.
+</p>
+<button
+	class="btn btn-primary min-h-14 w-full text-lg"
+	disabled={!view.signing.may_release}
+	onclick={() => (signing = true)}
+	{@attach focusWhenWanted}><PenLine size={24} aria-hidden="true" />{move.action}</button
+>
+{#if signing}
+	<SignatureDialog
+		what="release of {view.job.unit}"
+		{sign}
+		onDone={() => {
+			signing = false;
+			onDone();
+		}}
+	/>
+{/if}

@@ -1,0 +1,152 @@
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import {
+		asTyped,
+		faultAt,
+		Findings,
+		ProblemNote,
+		recallText,
+		keepText,
+		shown,
+		usualUnit,
+		withUnit
+	} from '$lib/shared';
+	import { BoltPattern } from '$lib/torque';
+	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, move, focused, onDone }: MoveProps = $props();
+
+	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
+	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
+	let planProblem = $state.raw<Problem | null>(null);
+	let facts = $state<Facts>({ locking: [], into: '', engaged: '', unit: usualUnit('length') });
+	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${move.subject}`);
+	const form = untrack(() => new MoveForm(store, move));
+	// The wrench of the pass before lies in the hand still.
+	untrack(() => {
+		const before = recallText(WRENCH);
+		if (form.values.wrench === undefined && before) form.values.wrench = before;
+	});
+	const readings = $derived(move.asks.filter((ask) => ask.field.startsWith('readings.')));
+	const numbers = $derived(
+		((move.entry.readings as { number: number }[] | undefined) ?? []).map((one) => one.number)
+	);
+	const typed = $derived(
+		new Set(numbers.filter((_, place) => form.values[`readings.${place}.reading`] !== undefined))
+	);
+	const wrong = $derived(
+		new Set(numbers.filter((_, place) => faultAt(form.problem, `readings.${place}.reading`)))
+	);
+	const next = $derived(numbers.find((number) => !typed.has(number)) ?? null);
+	const fault = (field: string) => faultAt(form.problem, field);
+
+	const torque = $derived(move.torque as Schemas['TorquePlanBody']);
+	const wrench = $derived(wrenches.find((one) => one.key === form.values.wrench));
+	const pass = $derived(plan?.passes[Number(move.entry.turn ?? 1) - 1]);
+	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
+	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
+
+	$effect(() => form.save());
+	$effect(() => {
+		void ask(api.GET('/api/wrenches')).then((answer) => (wrenches = answer.data ?? []));
+	});
+	$effect(() => {
+		const body: Schemas['TorquePlanBody'] = {
+			...torque,
+			wrench: wrench ? { min: wrench.low, max: wrench.high, accuracy_pct: wrench.accuracy_pct } : null,
+			locking: facts.locking,
+			fastener: torque.fastener
+				? {
+						...torque.fastener,
+						into: facts.into || null,
+						engaged: facts.engaged.trim() ? withUnit(facts.engaged, facts.unit) : null
+					}
+				: null
+		};
+		return asTyped(
+			() => ask(api.POST('/api/torque/plan', { body })),
+			(answer) => {
+				plan = answer.data;
+				planProblem = answer.problem;
+			}
+		);
+	});
+	async function record() {
+		if (typeof form.values.wrench === 'string') keepText(WRENCH, form.values.wrench);
+		if (await form.record()) onDone();
+	}
+	function toField(number: number) {
+		const place = numbers.indexOf(number);
+		const fields = document.querySelectorAll<HTMLInputElement>('[data-readings] [data-entry]');
+		fields[place]?.focus();
+	}
+</script>
+
+<form
+	class="space-y-3"
+	data-form
+	onsubmit={(event) => {
+		event.preventDefault();
+		void record();
+	}}
+>
+	{#each move.asks.filter((ask) => !ask.field.startsWith('readings.')) as ask, index (ask.field)}
+		<AskField
+			{ask}
+			bind:value={form.values[ask.field]}
+			fault={fault(ask.field)}
+			focused={focused && index === 0 && form.values[ask.field] === undefined}
+		/>
+	{/each}
+	{#if plan && wrench}
+		<p class="text-2xl font-bold text-primary">
+			Set {shown(pass?.wrench_setting_nm ?? plan.wrench_setting_nm ?? 0, 1)} N·m
+			{#if pass && pass.pct < 100}<span class="faint text-base font-normal"
+					>of {shown(plan.wrench_setting_nm ?? 0, 1)} N·m in the end</span
+				>{/if}
+		</p>
+		{#if plan.wrench}<p class={plan.wrench.fits ? 'text-success' : 'text-error'}>{plan.wrench.reason}</p>{/if}
+	{/if}
+	<Findings findings={refused} />
+	{#if torque.pattern && (torque.pattern.count ?? 1) > 1}
+		<BoltPattern
+			layout={torque.pattern.layout ?? 'circle'}
+			count={torque.pattern.count ?? 1}
+			{next}
+			done={typed}
+			{wrong}
+			onSelect={toField}
+		/>
+	{/if}
+	<div class="flex flex-wrap gap-x-3" data-readings>
+		{#each readings as ask, index (ask.field)}
+			<AskField
+				{ask}
+				bind:value={form.values[ask.field]}
+				fault={fault(ask.field)}
+				focused={focused && index === 0 && form.values.wrench !== undefined}
+			/>
+		{/each}
+	</div>
+	{#if !move.asks.some((ask) => fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
+	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
+		<Check size={26} aria-hidden="true" />{move.action}
+	</button>
+</form>
+{#if plan?.preload_kn && plan.proof_pct}
+	<p class="faint text-sm">
+		Preload {shown(plan.preload_kn.nominal, 1)} kN ({shown(plan.preload_kn.low, 1)} to {shown(
+			plan.preload_kn.high,
+			1
+		)}),
+		{shown(plan.proof_pct.nominal, 0)} % of proof load. Formula: F = T/(K·d).
+	</p>
+{/if}
+<FastenerFacts bind:facts threaded={torque.fastener !== null} fault={faultAt(planProblem, 'engaged')} />
+{#if planProblem && !faultAt(planProblem, 'engaged')}<ProblemNote problem={planProblem} />{/if}
+<Findings findings={others} />

@@ -1,0 +1,57 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { duration, faultAt, ProblemNote } from '$lib/shared';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, view, move, onDone }: MoveProps = $props();
+
+	const form = untrack(() => new MoveForm(store, move));
+	const timer = $derived(view.timers.find((one) => one.key === move.subject) ?? null);
+	/** How far this device's clock is ahead of the server's, which the timer runs on. */
+	const ahead = $derived(Date.now() - Date.parse(view.server_time));
+	let now = $state(Date.now());
+	const left = $derived(timer ? Math.max(0, (Date.parse(timer.until) + ahead - now) / 1000) : 0);
+	let cutting = $state(false);
+
+	$effect(() => {
+		const tick = setInterval(() => (now = Date.now()), 500);
+		return () => clearInterval(tick);
+	});
+	async function cut() {
+		if (await form.record()) onDone();
+	}
+</script>
+
+{#if timer}
+	<p class="text-4xl font-extrabold tabular-nums" role="timer" aria-label="Time left">{duration(left)}</p>
+	<p class="faint">It runs on the server's clock, with this screen closed too.</p>
+	{#if cutting}
+		<form
+			class="space-y-2"
+			data-form
+			onsubmit={(event) => {
+				event.preventDefault();
+				void cut();
+			}}
+		>
+			{#each move.asks as ask (ask.field)}
+				<AskField
+					{ask}
+					bind:value={form.values[ask.field]}
+					fault={faultAt(form.problem, ask.field)}
+					focused
+				/>
+			{/each}
+			{#if !move.asks.some((ask) => faultAt(form.problem, ask.field))}<ProblemNote
+					problem={form.problem}
+				/>{/if}
+			<button class="btn btn-warning" aria-busy={form.busy}>{move.action}</button>
+		</form>
+	{:else}
+		<button class="btn" onclick={() => (cutting = true)}>{move.action} …</button>
+	{/if}
+{:else}
+	<p class="faint">It is not running.</p>
+{/if}

@@ -1,0 +1,49 @@
+import type { Problem } from '$lib/api';
+import { filled, proposedValues, type Values } from '$lib/asks';
+import { keep, recallText } from '$lib/shared';
+import type { JobStore, Move } from '../job.svelte';
+
+/** What is typed and chosen for a move, kept on the device until it is recorded. */
+export class MoveForm {
+	values = $state<Values>({});
+	problem = $state.raw<Problem | null>(null);
+	busy = $state(false);
+	private readonly key: string;
+
+	constructor(
+		private readonly store: JobStore,
+		private readonly move: Move
+	) {
+		this.key = `kettle-move-${store.id}-${move.key}`;
+		this.values = { ...proposedValues(move.asks), ...this.kept() };
+	}
+
+	/** What was typed into these fields before and not recorded. */
+	private kept(): Values {
+		try {
+			const stored = JSON.parse(recallText(this.key) ?? '{}') as Values;
+			return Object.fromEntries(
+				this.move.asks.map((ask) => [ask.field, stored[ask.field]]).filter(([, value]) => value !== undefined)
+			);
+		} catch {
+			return {};
+		}
+	}
+
+	/** Keeps what stands in the fields through a reload, and through leaving the screen. */
+	save() {
+		keep(this.key, $state.snapshot(this.values) as Values);
+	}
+
+	/** Records the entry with what was filled in, and what else is given; true when it was taken. */
+	async record(given: Record<string, unknown> = {}): Promise<boolean> {
+		// A second tap while the first is on its way counts for nothing.
+		if (this.busy) return false;
+		this.busy = true;
+		const payload = { ...filled(this.move.entry, this.move.asks, $state.snapshot(this.values)), ...given };
+		this.problem = await this.store.record(payload, this.move.key);
+		this.busy = false;
+		if (!this.problem) localStorage.removeItem(this.key);
+		return this.problem === null;
+	}
+}

@@ -1,0 +1,152 @@
+import { api, ask, localProblem, type JobView, type Problem } from '$lib/api';
+import { session } from '$lib/session';
+import { newId } from '$lib/shared';
+import { openBox } from './box';
+import { Outbox } from './outbox';
+import { send } from './send';
+import type { Answer, EntryPayload, Waiting } from './types';
+
+const AGAIN_MS = 2500;
+const SIGN_IN_FIRST = localProblem('Not signed in', 'Sign in at the top of the screen first.');
+
+/** What this device holds of entries, and what became of them; one for all screens of a tab. */
+class Device {
+	entries = $state.raw<Waiting[]>([]);
+	/** Whether what waits would survive the page being closed. */
+	keeps = $state(true);
+	/** Why nothing can be sent just now. */
+	away = $state.raw<Problem | null>(null);
+	/** Waiting to be sent, refused ones left out. */
+	waiting = $derived(this.entries.filter((entry) => !entry.refused));
+	refused = $derived(this.entries.filter((entry) => entry.refused));
+
+	private readonly outbox = new Outbox(openBox, send, () => this.show());
+	private readonly watchers = new Set<(job: string, view: JobView) => void>();
+	private readonly attended = new Map<string, (problem: Problem | null) => void>();
+	private order = Date.now() * 1000;
+
+	private show() {
+		this.entries = this.outbox.all();
+		this.keeps = this.outbox.keeps;
+	}
+
+	/** Sends what waits while the application is open. Returns the clean-up. */
+	follow(): () => void {
+		void this.outbox.load().then(() => this.flush());
+		const again = setInterval(() => void (this.entries.length && this.flush()), AGAIN_MS);
+		return () => clearInterval(again);
+	}
+
+	/** Calls back with every new view of a job that an entry brought. Returns the clean-up. */
+	watch(act: (job: string, view: JobView) => void): () => void {
+		this.watchers.add(act);
+		return () => this.watchers.delete(act);
+	}
+
+	/** From now on nobody looks at what was sent so far: refusals are kept on the device. */
+	leave() {
+		this.attended.clear();
+	}
+
+	/**
+	 * Records an entry: kept on the device first, then sent. Gives the problem when it was refused at once, to the
+	 * screen that still shows what was typed; a refusal that comes later stays on the device.
+	 */
+	async record(
+		job: string,
+		unit: string,
+		payload: EntryPayload,
+		beside: Pick<Waiting, 'seen' | 'move'> = {}
+	): Promise<Problem | null> {
+		if (!session.person) return SIGN_IN_FIRST;
+		const entry = { ...this.make(job, unit, payload), ...beside };
+		const answered = new Promise<Problem | null>((resolve) => this.attended.set(entry.id, resolve));
+		await this.outbox.add(entry);
+		await this.flush();
+		// Not answered: it waits on the device, and the screen may go on.
+		this.attended.get(entry.id)?.(null);
+		this.attended.delete(entry.id);
+		return answered;
+	}
+
+	/** Signs: sent at once or not at all, since a PIN is never kept on a device. */
+	async sign(job: string, unit: string, payload: EntryPayload, pin: string): Promise<Problem | null> {
+		if (!session.person) return SIGN_IN_FIRST;
+		const answer = await send(this.make(job, unit, payload), pin);
+		if (answer.kind === 'taken') {
+			this.tell(job, answer.view);
+			return null;
+		}
+		return answer.kind === 'signed_out' ? SIGN_IN_FIRST : answer.problem;
+	}
+
+	/** Sends a refused entry with something changed, as a new one. */
+	async change(entry: Waiting, payload: EntryPayload) {
+		await this.outbox.add({ ...this.make(entry.job, entry.unit, payload), bench_time: entry.bench_time });
+		await this.outbox.remove(entry.id);
+		await this.flush();
+	}
+
+	/** Keeps what a refused entry said as a note on its job. */
+	async asNote(entry: Waiting, words: string): Promise<Problem | null> {
+		const text = `Not recorded as entered: ${words}. ${entry.refused?.detail ?? ''}`.slice(0, 1900);
+		const problem = await this.record(entry.job, entry.unit, { kind: 'note_made', text });
+		if (!problem) await this.outbox.remove(entry.id);
+		return problem;
+	}
+
+	/** Gives up an entry, with the reason on the trail. */
+	async discard(entry: Waiting, reason: string): Promise<Problem | null> {
+		const answer = await ask(
+			api
+				.POST('/api/jobs/{job_id}/discarded', {
+					params: { path: { job_id: entry.job } },
+					body: {
+						entry: entry.id,
+						payload: entry.payload,
+						refused: (entry.refused ?? entry.fault)?.detail.slice(0, 1900) ?? '',
+						reason
+					}
+				})
+				.then((done) => ({ ...done, data: done.response.ok ? true : undefined }))
+		);
+		if (!answer.problem) await this.outbox.remove(entry.id);
+		return answer.problem;
+	}
+
+	async flush() {
+		if (!session.person) return;
+		this.away = await this.outbox.flush(session.person.person, (entry, answer) => this.told(entry, answer));
+	}
+
+	private told(entry: Waiting, answer: Answer) {
+		const attended = this.attended.get(entry.id);
+		this.attended.delete(entry.id);
+		if (answer.kind === 'taken') this.tell(entry.job, answer.view);
+		if (answer.kind === 'refused' && attended) {
+			// The screen shows what was typed, and why it was refused: the device need not keep it as well.
+			void this.outbox.remove(entry.id);
+			attended(answer.problem);
+		} else attended?.(null);
+	}
+
+	private tell(job: string, view: JobView) {
+		for (const watcher of this.watchers) watcher(job, view);
+	}
+
+	private make(job: string, unit: string, payload: EntryPayload): Waiting {
+		this.order = Math.max(this.order + 1, Date.now() * 1000);
+		return {
+			id: newId(),
+			order: this.order,
+			job,
+			unit,
+			who: session.person?.person ?? '',
+			whoName: session.person?.name ?? '',
+			bench_time: new Date().toISOString(),
+			payload
+		};
+	}
+}
+
+export const device = new Device();

@@ -1,2 +1,0 @@
-export { people } from './people.svelte';
-export { default as PersonPicker } from './PersonPicker.svelte';

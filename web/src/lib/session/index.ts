@@ -1,0 +1,4 @@
+export { session } from './session.svelte';
+export { default as PersonButton } from './PersonButton.svelte';
+export { default as SignatureDialog } from './SignatureDialog.svelte';
+export { default as SignIn } from './SignIn.svelte';

@@ -1,0 +1,45 @@
+<script lang="ts">
+	import { api, ask } from '$lib/api';
+	import { session } from '$lib/session';
+	import { AddForm } from '$lib/shared';
+
+	interface Props {
+		tool: {
+			key: string;
+			calibration: string;
+			calibrated_until: string | null;
+			calibration_ended: boolean;
+		};
+		kind: 'wrenches' | 'gauges';
+		onDone: () => Promise<void>;
+	}
+	let { tool, kind, onDone }: Props = $props();
+
+	async function note(v: Record<string, string>) {
+		const params = { path: { key: tool.key } };
+		const body = { calibration: v.calibration ?? '', calibrated_until: v.calibrated_until ?? '' };
+		const answer =
+			kind === 'gauges'
+				? await ask(api.PUT('/api/gauges/{key}/calibration', { params, body }))
+				: await ask(api.PUT('/api/wrenches/{key}/calibration', { params, body }));
+		if (!answer.problem) await onDone();
+		return answer.problem;
+	}
+</script>
+
+<p class={['text-sm', tool.calibration_ended ? 'font-semibold text-warning' : 'faint']}>
+	{#if tool.calibration}Calibration {tool.calibration}{tool.calibrated_until
+			? `, ${tool.calibration_ended ? 'ended on' : 'until'} ${tool.calibrated_until}`
+			: ''}
+	{:else}No calibration noted{/if}
+</p>
+{#if session.may('change_tools')}
+	<AddForm
+		what="calibration"
+		fields={[
+			{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
+			{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+		]}
+		add={note}
+	/>
+{/if}
