@@ -1,64 +1,132 @@
-"""The database of the tests: real migrations once, every table emptied before each test that uses it."""
+"""The database of the tests: real migrations once, every table emptied before each test that uses it.
+
+The application works under its own role, as it does in a shop; only the emptying between tests is done by
+the cluster's own.
+"""
 
 from __future__ import annotations
 
 import os
 from collections.abc import Iterator
+from typing import Any
 
 import pytest
-from fastapi.testclient import TestClient
+from anyio.from_thread import start_blocking_portal
+from fastapi import FastAPI
 from hypothesis import settings
+from pwdlib import PasswordHash
+from pwdlib.hashers.argon2 import Argon2Hasher
 from sqlalchemy import Engine, text
 
 from ironkettle.api.app import create_app
 from ironkettle.demo.load import load_demo
+from ironkettle.prepare import prepare
 from ironkettle.settings import Settings
-from ironkettle.store.base import make_engine, session_of
+from ironkettle.store import people
+from ironkettle.store.base import Base, make_engine, session_of
 from ironkettle.store.migrate import migrate
+from tests.people import BenchClient
 
 # Speed is measured by ./kettle bench; a slow moment of the machine is no fault of a rule.
 settings.register_profile("kettle", deadline=None)
 settings.load_profile("kettle")
 
-_TABLES = ("guesses", "house_rules", "seal_stock", "entries", "jobs", "sheets", "people", "wrenches", "gauges")
+# A hash that costs next to nothing: the workshop is loaded for hundreds of tests.
+_QUICK = PasswordHash((Argon2Hasher(time_cost=1, memory_cost=8, parallelism=1),))
+people._hasher = lambda: _QUICK  # type: ignore[assignment]
 
 
-@pytest.fixture(scope="session")
-def database_url() -> str:
-    url = os.environ.get("KETTLE_TEST_DATABASE_URL")
+def _from_env(name: str) -> str:
+    url = os.environ.get(name)
     if not url:
-        pytest.fail("KETTLE_TEST_DATABASE_URL is not set; run the tests with ./kettle test")
+        pytest.fail(f"{name} is not set; run the tests with ./kettle test")
     return url
 
 
 @pytest.fixture(scope="session")
-def engine(database_url: str) -> Iterator[Engine]:
+def database_url() -> str:
+    return _from_env("KETTLE_TEST_DATABASE_URL")
+
+
+@pytest.fixture(scope="session")
+def owner() -> Iterator[Engine]:
+    """The role that migrates."""
+    engine = make_engine(_from_env("KETTLE_TEST_OWNER_URL"), patient=True)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture(scope="session")
+def admin() -> Iterator[Engine]:
+    """The cluster's own role, which may do everything."""
+    engine = make_engine(_from_env("KETTLE_TEST_ADMIN_URL"), patient=True)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture(scope="session")
+def engine(database_url: str, owner: Engine) -> Iterator[Engine]:
+    """The application's role, on a freshly made database."""
     engine = make_engine(database_url)
-    migrate(engine, "base")
-    migrate(engine)
+    migrate(owner, "base")
+    prepare(owner, application_role=engine.url.username or "")
     yield engine
     engine.dispose()
 
 
 @pytest.fixture
-def workshop(engine: Engine) -> Engine:
-    """A database with nothing in it but the demo workshop."""
-    with engine.begin() as connection:
-        connection.execute(text("SET LOCAL session_replication_role = replica"))  # the log's trigger sleeps
-        for table in _TABLES:
+def empty(engine: Engine, admin: Engine) -> Engine:
+    """A database with nothing in it."""
+    with admin.begin() as connection:
+        connection.execute(text("SET LOCAL session_replication_role = replica"))  # the triggers sleep
+        for table in Base.metadata.tables:
             connection.execute(text(f"DELETE FROM {table}"))
-    with session_of(engine) as session:
-        load_demo(session)
     return engine
 
 
 @pytest.fixture(scope="session")
-def app_client(database_url: str, engine: Engine) -> Iterator[TestClient]:
-    with TestClient(create_app(Settings(database_url=database_url, stand_port=1))) as client:
-        yield client
+def demo_rows() -> dict[str, list[dict[str, Any]]]:
+    """Every row of the demo workshop, kept after its first loading: the moves of its jobs are walked once."""
+    return {}
 
 
 @pytest.fixture
-def client(workshop: Engine, app_client: TestClient) -> TestClient:
-    """The API over the demo workshop; unexpected errors surface as answers, not as exceptions."""
-    return app_client
+def workshop(empty: Engine, admin: Engine, demo_rows: dict[str, list[dict[str, Any]]]) -> Engine:
+    """A database with nothing in it but the demo workshop."""
+    if not demo_rows:
+        with session_of(empty) as session:
+            load_demo(session)
+        with admin.connect() as connection:
+            for name, table in Base.metadata.tables.items():
+                demo_rows[name] = [dict(row) for row in connection.execute(table.select()).mappings()]
+        return empty
+    with admin.begin() as connection:
+        connection.execute(text("SET LOCAL session_replication_role = replica"))
+        for name, rows in demo_rows.items():
+            if rows:
+                connection.execute(Base.metadata.tables[name].insert(), rows)
+        last = max(row["number"] for row in demo_rows["jobs"])
+        connection.execute(text("SELECT setval(pg_get_serial_sequence('jobs', 'number'), :last)"), {"last": last})
+    return empty
+
+
+@pytest.fixture(scope="session")
+def app(database_url: str, engine: Engine) -> Iterator[FastAPI]:
+    app = create_app(Settings(database_url=database_url, stand_port=1))
+    with start_blocking_portal() as loop:
+        BenchClient.loop = loop
+        yield app
+        BenchClient.loop = None
+    app.state.engine.dispose()
+
+
+@pytest.fixture
+def app_client(app: FastAPI) -> BenchClient:
+    """The API with nobody signed in: the calculations."""
+    return BenchClient(app)
+
+
+@pytest.fixture
+def client(workshop: Engine, app: FastAPI) -> BenchClient:
+    """The API over the demo workshop with Bede signed in."""
+    return BenchClient(app).sign_in("bede")

@@ -1,29 +1,83 @@
-"""Public functions of the core say what they give, and quantities carry their units."""
+"""Public functions of the core say units, ranges, errors and where the rule comes from; their examples run."""
 
 from __future__ import annotations
 
+import ast
+import doctest
 import importlib
 import inspect
 import pkgutil
+import re
+import textwrap
+from collections.abc import Callable, Iterator
+from typing import Any
 
 import pytest
 
+import ironkettle
 import ironkettle.core
 
-NOUNS = [m.name for m in pkgutil.iter_modules(ironkettle.core.__path__) if m.ispkg]
+PACKAGES = [m.name for m in pkgutil.iter_modules(ironkettle.core.__path__) if m.ispkg]
+MODULES = [
+    m.name
+    for m in pkgutil.walk_packages(ironkettle.__path__, "ironkettle.")
+    if not m.name.endswith("__main__") and ".migrations" not in m.name
+]
+# What a number may be: a bound, an end, or a word for one.
+RANGE = re.compile(
+    r"(?i)[<>≤≥]|\bup to\b|\babove\b|\bbelow\b|\bat least\b|\bany\b|\d to \d|\bbetween\b|\bfrom 1\b|\brising\b"
+)
+NUMBER = re.compile(r"\b(float|int|Floats|ArrayLike|Toleranced)\b")
+SOURCE = re.compile(r"\bSources?\b|\bBasis\b|\bby definition\b")
 
 
-@pytest.mark.parametrize("noun", NOUNS)
-def test_public_functions_are_documented(noun: str) -> None:
-    package = importlib.import_module(f"ironkettle.core.{noun}")
-    for name in package.__all__:
-        item = getattr(package, name)
-        if inspect.isfunction(item):
-            assert item.__doc__, f"{noun}.{name} has no docstring"
-            words = item.__doc__
-            takes_number = any(
-                str(p.annotation) in {"float", "Floats", "ArrayLike"}
-                for p in inspect.signature(item).parameters.values()
-            )
-            if takes_number and str(inspect.signature(item).return_annotation) in {"float", "Floats"}:
-                assert "[" in words, f"{noun}.{name} gives a number without a unit"
+def public() -> Iterator[tuple[str, Callable[..., Any]]]:
+    for noun in PACKAGES:
+        package = importlib.import_module(f"ironkettle.core.{noun}")
+        for name in package.__all__:
+            item = getattr(package, name)
+            if inspect.isfunction(item):
+                yield f"{noun}.{name}", item
+
+
+FUNCTIONS = dict(public())
+
+
+def takes_numbers(item: Callable[..., Any]) -> bool:
+    parameters = inspect.signature(item).parameters.values()
+    return any(NUMBER.search(str(p.annotation)) for p in parameters)
+
+
+def gives_numbers(item: Callable[..., Any]) -> bool:
+    return bool(NUMBER.search(str(inspect.signature(item).return_annotation)))
+
+
+def raises(item: Callable[..., Any]) -> bool:
+    tree = ast.parse(textwrap.dedent(inspect.getsource(item)))
+    return any(isinstance(node, ast.Raise) for node in ast.walk(tree))
+
+
+@pytest.mark.parametrize("name", FUNCTIONS)
+def test_a_public_function_says_what_it_gives(name: str) -> None:
+    item = FUNCTIONS[name]
+    words = item.__doc__ or ""
+    assert words, f"{name} has no docstring"
+    if takes_numbers(item) or gives_numbers(item):
+        assert "[" in words, f"{name} has numbers without a unit"
+    if takes_numbers(item):
+        assert RANGE.search(words), f"{name} takes numbers and says no range"
+    if raises(item):
+        assert "Raises" in words, f"{name} raises and does not say so"
+    if gives_numbers(item) and takes_numbers(item):
+        assert SOURCE.search(words), f"{name} works out a number and names no source"
+
+
+@pytest.mark.parametrize("name", MODULES)
+def test_examples_run(name: str) -> None:
+    found = doctest.testmod(importlib.import_module(name))
+    assert found.failed == 0
+
+
+def test_there_are_examples_to_run() -> None:
+    tried = sum(doctest.testmod(importlib.import_module(name)).attempted for name in MODULES)
+    assert tried >= 5

@@ -1,96 +1,100 @@
-"""A whole job of the demo ram, entry by entry, for tests that need one part-way or finished."""
+"""The walker over the API: takes the next move, fills its asks, posts it, and repeats, as a script of the shop would."""
 
 from __future__ import annotations
 
-import math
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Mapping
+from types import SimpleNamespace
 from typing import Any
 
-SHEET = "swing-bridge-ram"
-RUNS = {key: str(uuid.uuid5(uuid.NAMESPACE_OID, key)) for key in ("rod-side-hold", "cap-side-hold")}
-LARGE = {"name": "Large click wrench", "low": "60 N·m", "high": "340 N·m", "accuracy_pct": 4}
-SMALL = {"name": "Small click wrench", "low": "5 N·m", "high": "25 N·m", "accuracy_pct": 4}
-GAUGE = {"name": "Digital gauge 250 bar", "range": "250 bar", "resolution": "0.1 bar", "accuracy_pct": 0.5}
+from sqlalchemy import select
+from sqlalchemy.orm import Session
 
-ELEMENTS: dict[str, str | None] = {
-    "piston-lip-cap": "cap_side",
-    "piston-band": None,
-    "piston-lip-rod": "rod_side",
-    "rod-spigot-ring": None,
-    "gland-ring": None,
-    "gland-backup": None,
-    "rod-lip": "rod_side",
-    "rod-band": None,
-    "rod-wiper-ring": "outside",
-}
-ONE_USE = {key for key in ELEMENTS if key not in {"piston-band", "rod-band"}}
+from ironkettle.demo.walker import filled
+from ironkettle.store.jobs import JobRow
+from tests.people import PINS, BenchClient
+
+WHEN = "2026-11-24T09:00:00+00:00"
+View = dict[str, Any]
+RELEASE = {"kind": "released", "remark": "Resealed and tested", "next_service": "in 12 months"}
+SKIP = {"kind": "move_skipped", "move": "identify:gland-ring", "reason": "size stamped on the bag"}
+SIGNING = {"released", "reopened", "move_skipped"}
 
 
-def samples(leak_bar_per_s: float = 0.002, count: int = 60) -> list[dict[str, float]]:
-    """A hold from 180 bar read every 10 s, with a small ripple so that it is no perfect line."""
-    return [
-        {
-            "t_s": 10.0 * i,
-            "pressure_mpa": round((180.0 - leak_bar_per_s * 10 * i + 0.02 * math.sin(1.7 * i)) / 10, 4),
-            "temperature_c": 24.0,
-        }
-        for i in range(count)
+def send(client: BenchClient, job: str, payload: dict[str, Any], who: str = "bede", entry: str | None = None) -> Any:
+    """Post an entry as a person, with the PIN where it signs."""
+    body = {"id": entry or str(uuid.uuid4()), "who": who, "bench_time": WHEN, "payload": payload}
+    if payload["kind"] in SIGNING:
+        body["pin"] = PINS[who]
+    return client.as_person(who).post(f"/api/jobs/{job}/entries", json=body)
+
+
+def next_of(view: View) -> dict[str, Any] | None:
+    return next((move for move in view["moves"] if move["status"] == "next"), None)
+
+
+def move_of(view: View, key: str) -> dict[str, Any]:
+    return next(move for move in view["moves"] if move["key"] == key)
+
+
+def payload_of(move: Mapping[str, Any], **given: Any) -> dict[str, Any]:
+    """The payload of a move as the API told it, filled in."""
+    asks = [
+        SimpleNamespace(
+            **{**ask, "read": SimpleNamespace(value=ask["read"])},
+        )
+        for ask in move["asks"]
     ]
+    for ask in asks:
+        ask.choices = [SimpleNamespace(key=choice["key"]) for choice in ask.choices]
+    return filled(SimpleNamespace(entry=move["entry"], asks=asks), **given)  # type: ignore[arg-type]
 
 
-def payloads(*, reversed_rod_lip: bool = True, leak_bar_per_s: float = 0.002) -> Iterator[dict[str, Any]]:
-    """Everything after the intake, in working order, up to the release."""
-    for step in ("isolate", "bleed", "cool", "drain"):
-        yield {"kind": "step_done", "step": step, "note": "140 ml, grey" if step == "drain" else ""}
-    yield {"kind": "observation_noted", "observation": "rod-leak", "when": "as_found", "value": "12"}
-    for step in ("lay-tools", "witness-marks", "wire-out", "rod-out", "piston-off"):
-        note = "punch marks at 12 o'clock, photo 3" if step == "witness-marks" else ""
-        yield {"kind": "step_done", "step": step, "note": note}
-    for element, zone in ELEMENTS.items():
-        faced = "outside" if element == "rod-lip" and reversed_rod_lip else zone
-        present = element != "gland-backup"
-        yield {"kind": "element_found", "element": element, "present": present, "faced": faced, "tray": "later"}
-    yield {
-        "kind": "ring_chosen",
-        "element": "gland-ring",
-        "series": "AS568",
-        "designation": "224",
-        "inside_diameter": "44.1 mm",
-        "section": "3.5 mm",
-        "condition": "used",
-        "probability": 0.53,
-        "groove_verdict": "good",
-        "reason": "fits the groove best and the kit holds it",
+def walk(
+    client: BenchClient,
+    job: str,
+    *,
+    until: str | None = None,
+    found: Mapping[str, dict[str, Any]] | None = None,
+    who: str = "bede",
+    signer: str = "tamsin",
+    each: Callable[[View], None] = lambda view: None,
+) -> View:
+    """Work a job by its moves to its release, or to the move named; ``found`` answers asks of moves otherwise."""
+    view: View = client.get(f"/api/jobs/{job}").json()
+    for _ in range(300):
+        move = next_of(view)
+        if move is None or move["key"] == until:
+            return view
+        by = signer if move["kind"] in {"sign", "timer"} else who
+        answer = send(client, job, payload_of(move, **(found or {}).get(move["key"], {})), who=by)
+        assert answer.status_code == 200, (move["key"], answer.json())
+        view = answer.json()
+        each(view)
+    raise AssertionError(f"not released; next is {next_of(view)}")
+
+
+def open_new(client: BenchClient, sheet: str, **intake: Any) -> str:
+    """A job taken in on a sheet."""
+    job = str(uuid.uuid4())
+    told = {"unit": "Test unit", "serial": "FN-9999", "customer": "Lock Gate Workshop", "complaint": "It leaks", "fluid": "as the sheet says", "pressure": "1 bar"}  # fmt: skip
+    body = {
+        "id": job,
+        "entry_id": str(uuid.uuid4()),
+        "bench_time": WHEN,
+        "sheet_key": sheet,
+        "intake": {**told, **intake},
     }
-    for line in ("k-lip-cap", "k-lip-rod", "k-rod-lip", "k-wiper", "k-gland-ring", "k-backup", "k-spigot", "k-nut"):
-        yield {"kind": "kit_counted", "line": line, "counted": 1}
-    yield {"kind": "kit_counted", "line": "k-wire-round", "counted": 1}
-    yield {"kind": "kit_counted", "line": "k-wire-plain", "counted": 1, "decision": "unused"}
-    for element, zone in ELEMENTS.items():
-        yield {"kind": "element_fitted", "element": element, "faces": zone, "reused": element not in ONE_USE}
-    for step in ("clean-dry", "gland-on", "piston-on", "rod-in", "wire-in", "free-stroke"):
-        yield {"kind": "step_done", "step": step, "note": "even, no catch" if step == "free-stroke" else ""}
-    yield tightened("piston-nut", 1, 1, "202 N·m", LARGE)
-    for turn, reading in ((1, "14 N·m"), (2, "23 N·m")):
-        for number in (1, 3, 2, 4):
-            yield tightened("port-flange", turn, number, reading, SMALL)
-    for test, run in RUNS.items():
-        yield {"kind": "test_started", "test": test, "run": run, "gauge": GAUGE, "source": "typed"}
-        yield {"kind": "test_samples", "run": run, "samples": samples(leak_bar_per_s)}
-        yield {"kind": "test_closed", "run": run}
-    yield {"kind": "observation_noted", "observation": "rod-leak", "when": "as_left", "value": "0"}
+    answer = client.post("/api/jobs", json=body)
+    assert answer.status_code == 200, answer.json()
+    return job
 
 
-def tightened(group: str, turn: int, number: int, reading: str, wrench: dict[str, Any]) -> dict[str, Any]:
-    return {
-        "kind": "fastener_tightened",
-        "group": group,
-        "round": turn,
-        "number": number,
-        "reading": reading,
-        "wrench": wrench,
-    }
+def numbered(client: BenchClient, serial: str) -> str:
+    """The demo job with that serial."""
+    return str(client.get("/api/jobs", params={"q": serial}).json()["jobs"][0]["id"])
 
 
-RELEASE = {"kind": "released", "statement": "Resealed, tested and fit for service", "next_service": "in 12 months"}
+def demo_job(session: Session) -> JobRow:
+    """The row of the demo's ram that was just taken in."""
+    return session.scalars(select(JobRow).where(JobRow.serial == "FN-0417")).one()

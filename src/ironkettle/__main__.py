@@ -1,4 +1,4 @@
-"""Run the server: ``python -m ironkettle [--demo|--empty]``."""
+"""Run the server: ``python -m ironkettle``. The database is prepared before (prepare.py)."""
 
 from __future__ import annotations
 
@@ -7,23 +7,33 @@ import sys
 
 import structlog
 import uvicorn
-from sqlalchemy.exc import OperationalError
 
 from ironkettle.api.app import create_app
-from ironkettle.prepare import prepare
+from ironkettle.api.http import BoundedHttp
 from ironkettle.settings import Settings
+
+# Requests under way get this long at a stop; half-open ones are cut off after it.
+GRACE_S = 5
+MOST_CONNECTIONS = 400
 
 
 def main() -> int:
     structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.INFO))
     settings = Settings()
-    app = create_app(settings)
-    try:
-        prepare(app.state.engine, demo="--demo" in sys.argv)
-    except OperationalError as error:
-        print(f"The database cannot be used: {str(error.orig).strip().splitlines()[0]}", file=sys.stderr)
-        return 1
-    uvicorn.run(app, host=settings.host, port=settings.port, log_level="warning")
+    uvicorn.run(
+        create_app(settings),
+        host=settings.host,
+        port=settings.port,
+        http=BoundedHttp,
+        log_level="warning",
+        server_header=False,
+        proxy_headers=False,
+        timeout_graceful_shutdown=GRACE_S,
+        limit_concurrency=MOST_CONNECTIONS,
+        h11_max_incomplete_event_size=32_768,
+        ssl_certfile=settings.cert or None,
+        ssl_keyfile=settings.key or None,
+    )
     return 0
 
 

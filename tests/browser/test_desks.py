@@ -7,6 +7,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser import steps
 from tests.browser.steps import field
 from tests.browser.test_rings import Shot, desk, groove, no_fault
 
@@ -57,8 +58,9 @@ def test_a_guess_is_answered_with_the_reasoning_and_scored(bench: Page, shot: Sh
 
 def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: Shot) -> None:
     page = bench
+    steps.change_person(page, "Tamsin Orrell", "tamsin")
     desk(page, "Workshop", "House rules")
-    rule = page.get_by_role("textbox", name="Still, least")
+    rule = page.get_by_role("textbox", name="Static, least")
     row = page.locator("form").filter(has=rule)
     rule.fill("40")
     row.get_by_role("button", name="Set").click()
@@ -68,7 +70,7 @@ def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: 
     expect(row).to_contain_text("“much” is not a number; 0 to 60 % fits")
     rule.fill("22")
     row.get_by_role("button", name="Set").click()
-    expect(row).to_contain_text("Changed by Bede Harrowgate")
+    expect(row).to_contain_text("Changed by Tamsin Orrell")
     shot("house-rules")
     desk(page, "Grooves")
     groove(page, "50", "44.4", "5.4")
@@ -134,7 +136,7 @@ def test_a_seal_is_put_on_the_stock_list(bench: Page) -> None:
 def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     page = bench
     desk(page, "Compounds")
-    page.get_by_label("Fluid", exact=True).select_option("glycol brake fluid")
+    page.get_by_role("combobox", name="Fluid", exact=True).select_option("glycol brake fluid")
     page.get_by_label("Fitted with").select_option("mineral grease")
     epdm = page.get_by_role("listitem").filter(has=page.get_by_text("EPDM", exact=True)).first
     expect(epdm).to_contain_text("mineral grease on EPDM: do not use")

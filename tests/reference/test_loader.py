@@ -47,7 +47,7 @@ def test_doubtful_tolerances_are_marked() -> None:
 def test_the_other_tables_are_read_whole() -> None:
     assert len(extrusion_limits()) == 50
     assert len(gland_rows()) == 15
-    assert len(threads()) == 61
+    assert len(threads()) == 119
     assert len(nut_factors()) == 6
     assert len(bolt_strengths()) == 13
     assert [f.name for f in fluids() if f.gas] == ["air", "nitrogen"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import Color
@@ -14,10 +14,16 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from ironkettle.core.buildsheets import BuildSheet, orientation_of, zones_of
-from ironkettle.core.drawings import draw
-from ironkettle.core.jobs import Bench, Entry, JobState, analysis_of, job_state, last_closed_run
-from ironkettle.core.stacks import WORD
+from ironkettle.core.catalogue import KINDS
+from ironkettle.core.drawings import picture
+from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, signed_words
+from ironkettle.core.moves.log import Case, Mark, Run, State
+from ironkettle.core.moves.register import payload_words
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.runs import SampleRead, WrenchUsed
+from ironkettle.core.moves.slices.find import reversed_words
+from ironkettle.core.moves.slices.measure import VERDICT_WORD, standing
+from ironkettle.core.quantities import read_gauge_pressure
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, RULE, paragraph_style, register_fonts
 from ironkettle.reports.trace import trace_drawing
@@ -30,24 +36,36 @@ CAVEAT = (
 
 
 @dataclass(frozen=True)
-class _Report:
+class Certified:
+    """What a certificate is made from: the job, what it states, names for entries that carry none, the samples by run."""
+
     number: int
     head: str
-    sheet: BuildSheet
-    state: JobState
-    bench: Bench
+    case: Case
+    told: Sequence[str]
     names: Mapping[str, str]
+    traces: Mapping[str, Sequence[SampleRead]]
 
-    def who(self, key: str) -> str:
-        return self.names.get(key, key)
+    @property
+    def state(self) -> State:
+        return self.case.state
+
+    @property
+    def resolved(self) -> Resolved:
+        return self.case.resolved
+
+    @property
+    def released(self) -> bool:
+        return self.state.has("released", "released")
+
+    def who(self, mark: Mark) -> str:
+        """The name as it was when the entry was made; entries of the first format have only a key."""
+        return mark.name or self.names.get(mark.who, mark.who)
 
 
-def certificate_pdf(
-    number: int, head: str, sheet: BuildSheet, log: Sequence[Entry], bench: Bench, names: Mapping[str, str]
-) -> bytes:
+def certificate_pdf(report: Certified) -> bytes:
     """The certificate as PDF, the same bytes for the same log. A job not released is marked a draft."""
     register_fonts()
-    report = _Report(number, head, sheet, job_state(sheet, log), bench, names)
     buffer = io.BytesIO()
     document = SimpleDocTemplate(
         buffer,
@@ -56,20 +74,23 @@ def certificate_pdf(
         rightMargin=18 * mm,
         topMargin=16 * mm,
         bottomMargin=20 * mm,
-        title=f"Certificate of job {number}",
+        title=f"Certificate of job {report.number}",
         author="Iron Kettle",
         invariant=1,
     )
     parts: list[Flowable] = [
         *_heading(report),
+        *_statement(report),
         *_drawing(report),
         *_found_and_left(report),
         *_elements(report),
+        *_inspection(report),
         *_torques(report),
+        *_settings(report),
         *_tests(report),
         *_signature(report),
     ]
-    draft = report.state.released is None
+    draft = not report.released
 
     def page(canvas: Canvas, _document: SimpleDocTemplate) -> None:
         _foot(canvas, report, draft)
@@ -107,9 +128,10 @@ def _day(moment: datetime) -> str:
     return moment.strftime("%Y-%m-%d %H:%M UTC")
 
 
-def _heading(report: _Report) -> list[Flowable]:
-    intake = report.state.intake
-    rows = [["Build sheet", f"{report.sheet.name}, version {report.sheet.version} ({report.sheet.family})"]]
+def _heading(report: Certified) -> list[Flowable]:
+    sheet = report.resolved.whole
+    intake = report.state.book("intake").get("intake")
+    rows = [["Build sheet", f"{sheet.name}, version {sheet.version} ({sheet.family})"]]
     if intake is not None:
         value = intake.value
         rows += [
@@ -118,7 +140,7 @@ def _heading(report: _Report) -> list[Flowable]:
             ["Customer", value.customer],
             ["Complaint", value.complaint],
             ["Fluid and rating", f"{value.fluid}, {value.pressure}"],
-            ["Taken in", f"{report.who(intake.mark.who)}, {_day(intake.mark.when)}"],
+            ["Taken in", f"{report.who(intake.mark)}, {_day(intake.mark.when)}"],
         ]
     return [
         _p("Repair certificate", 20, bold=True),
@@ -128,141 +150,204 @@ def _heading(report: _Report) -> list[Flowable]:
     ]
 
 
-def _drawing(report: _Report) -> list[Flowable]:
-    faces = {key: fitted.value.faces for key, fitted in report.state.fitted.items() if fitted.value.faces}
-    drawing = section_drawing(draw(report.sheet, report.bench.rings), faces, _WIDTH)
-    legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(report.sheet.stations, start=1))
-    return [Spacer(1, 6), drawing, _p(legend, 7.5, colour=FAINT)]
+def _statement(report: Certified) -> list[Flowable]:
+    """On the first page: what is claimed, and beside it whatever stands against it. As it was signed, once it was."""
+    claim, *beside = report.told
+    # What only has to be known, as an old part that was kept, takes nothing from the claim.
+    fit = claim.endswith(FIT)
+    colour = PASS if fit and report.released else FAIL
+    return [
+        Spacer(1, 4),
+        _p(claim if report.released else f"Draft: {claim}", 10, bold=True, colour=colour),
+        *(_p(f"• {text}", 8.5, colour=INK if fit else FAIL) for text in beside),
+    ]
 
 
-def _found_and_left(report: _Report) -> list[Flowable]:
-    seen = report.state.observations
+def _drawing(report: Certified) -> list[Flowable]:
+    faces = {key: fitted.value.faces for key, fitted in report.state.book("fitted").items() if fitted.value.faces}
+    shown = picture(report.resolved.sheet, report.case.tables.rings)
+    legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(shown.stations, start=1))
+    return [Spacer(1, 6), section_drawing(shown, faces, _WIDTH), _p(legend, 7.5, colour=FAINT)]
+
+
+def _found_and_left(report: Certified) -> list[Flowable]:
+    state = report.state
     rows = [["What", "As found", "As left"]]
-    for observation in report.sheet.observations:
-        cells = [seen.get((observation.key, when)) for when in ("as_found", "as_left")]
+    for observation in report.resolved.sheet.observations:
         unit = f" {observation.unit}" if observation.unit else ""
-        rows.append([observation.name, *(f"{cell.value.value}{unit}" if cell else "not noted" for cell in cells)])
-    findings = orientation_of(report.sheet, report.state.faced_as_found()).findings
-    reversed_ = [finding for finding in findings if finding.code == "reversed"]
-    notes: list[Flowable] = [
-        _p(f"Likely cause: {finding.message}", 8.5, bold=True, colour=FAIL, before=3) for finding in reversed_
+        # As found is what was seen first, whatever a second look said.
+        found = state.seen_first.get("observed", {}).get((observation.key, "as_found"))
+        left = state.book("observed").get((observation.key, "as_left"))
+        cells = [f"{cell.value.value}{unit}" if cell else "not noted" for cell in (found, left)]
+        rows.append([observation.name, *cells])
+    causes = [
+        _p(f"Likely cause: {words}", 8.5, bold=True, colour=FAIL, before=3)
+        for words in reversed_words(report.case).values()
     ]
-    return [_title("As found and as left"), _table(rows, (0.34, 0.33, 0.33)), *notes]
+    answers = [
+        _p(payload_words(report.resolved, marked.value), 8, colour=FAINT) for marked in state.book("answers").values()
+    ]
+    table = [_table(rows, (0.34, 0.33, 0.33))] if len(rows) > 1 else []
+    parts: list[Flowable] = [*table, *causes, *answers]
+    return [_title("As found and as left"), *parts] if parts else []
 
 
-def _elements(report: _Report) -> list[Flowable]:
-    zones = {zone.key: zone.label for zone in zones_of(report.sheet)}
+def _elements(report: Certified) -> list[Flowable]:
+    resolved, state = report.resolved, report.state
     rows = [["Place", "Element and size", "As found", "As left"]]
-    for station in report.sheet.stations:
-        for element in station.elements:
-            ring = report.state.rings.get(element.key)
-            size = f"{ring.value.series} {ring.value.designation}" if ring else ""
-            if not size and element.ring:
-                size = f"{element.ring.series} {element.ring.designation}"
-            found, fitted = report.state.found.get(element.key), report.state.fitted.get(element.key)
-            word = WORD.get(element.kind, "")
-            as_found = "not noted"
-            if found is not None:
-                faced = found.value.faced
-                as_found = "missing" if not found.value.present else f"{word} to {zones[faced]}" if faced else "there"
-            as_left = "not fitted"
-            if fitted is not None:
-                faces = fitted.value.faces
-                as_left = ("kept, " if fitted.value.reused else "new, ") + (
-                    f"{word} to {zones[faces]}" if faces else "fitted"
-                )
-            rows.append([station.name, f"{element.name}{', ' + size if size else ''}", as_found, as_left])
-    reasons: list[Flowable] = [
-        _p(f"Size of {key}: {ring.value.series} {ring.value.designation}; {ring.value.reason}", 7.5, colour=FAINT)
-        for key, ring in report.state.rings.items()
+    for key, at in resolved.elements.items():
+        chosen = state.get("sizes", key)
+        ring = at.spec.ring
+        size = chosen.size if chosen else f"{ring.series} {ring.designation}" if ring else at.spec.size or ""
+        oriented = resolved.oriented.get(key)
+        word = oriented.word if oriented else KINDS[at.spec.kind].word
+        found = state.seen_first.get("found", {}).get(key)
+        as_found = "not noted"
+        if found is not None:
+            faced = resolved.zone_names.get(found.value.faced or "", "")
+            as_found = "missing" if not found.value.present else f"{word} to {faced}" if faced else "there"
+        fitted = state.get("fitted", key)
+        as_left = "not fitted"
+        if fitted is not None:
+            faces = resolved.zone_names.get(fitted.faces or "", "")
+            as_left = f"{'kept' if fitted.reused else 'new'}{f', {word} to {faces}' if faces else ''}"
+        rows.append([at.station.name, f"{at.spec.name}{f', {size}' if size else ''}", as_found, as_left])
+    reasons = [
+        _p(f"{payload_words(resolved, chosen.value)}; {chosen.value.reason}", 7.5, colour=FAINT)
+        for chosen in state.book("sizes").values()
+        if chosen.value.reason
     ]
-    return [_title("What was fitted"), _table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
+    parts: list[Flowable] = [_title("What was fitted"), _table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
+    return parts if len(rows) > 1 else []
 
 
-def _torques(report: _Report) -> list[Flowable]:
-    rows = [["Fasteners", "Range", "Readings, last pass", "Wrench"]]
-    for group in report.sheet.fasteners:
-        last = len(group.passes_pct)
-        readings = [report.state.readings.get((group.key, last, number)) for number in range(1, group.count + 1)]
-        text = ", ".join(f"{n}: {r.value.reading if r else 'none'}" for n, r in enumerate(readings, start=1))
-        wrenches = sorted({f"{r.value.wrench.name} ±{r.value.wrench.accuracy_pct:g} %" for r in readings if r})
-        wanted = f"{group.low} to {group.high}" if group.low else str(group.target)
-        rows.append([group.name, wanted, text, ", ".join(wrenches) or "none"])
-    return [_title("Torques"), _table(rows, (0.26, 0.2, 0.3, 0.24))] if report.sheet.fasteners else []
+def _inspection(report: Certified) -> list[Flowable]:
+    rows = [["Part", "Read", "Verdict"]]
+    for key, marked in report.state.book("points").items():
+        part, verdict = report.resolved.parts.get(key), standing(report.case, key)
+        told = payload_words(report.resolved, marked.value)
+        rows.append([part.name if part else key, told, VERDICT_WORD[verdict] if verdict else ""])
+    return [_title("Inspection"), _table(rows, (0.22, 0.62, 0.16))] if len(rows) > 1 else []
 
 
-def _tests(report: _Report) -> list[Flowable]:
-    title = _title("Pressure tests")
-    parts: list[Flowable] = []
-    for test in report.sheet.tests:
-        run = last_closed_run(report.state, test.key)
-        analysis = analysis_of(run, test, report.bench.fluids) if run else None
-        if run is None or analysis is None:
-            parts += [*_first(parts, title), _p(f"{test.name}: not run", 8.5, bold=True)]
-            continue
-        low, high = analysis.interval
-        verdict = {"pass": "PASS", "fail": "FAIL"}.get(analysis.verdict, "UNDECIDED")
-        colour = PASS if analysis.verdict == "pass" else FAIL
-        gauge = run.started.value.gauge
-        facts = (
-            f"{test.pressure}, held {analysis.hold:.0f} s after {analysis.settled_from:.0f} s of settling; "
-            f"leak {analysis.leak_rate:.3f} ml/min (95 %: {low:.3f} to {high:.3f}), limit {test.leak_limit}; "
-            f"{'temperature corrected' if analysis.temperature_corrected else 'no temperature readings'}; "
-            f"{gauge.name}; {report.who(run.started.mark.who)}, {_day(run.started.mark.when)}"
+def _torques(report: Certified) -> list[Flowable]:
+    rows = [["Fasteners", "What was done", "Wrench"]]
+    for marked in report.state.book("tightened").values():
+        group = report.resolved.groups.get(marked.value.group)
+        used = marked.value.wrench_used
+        told = payload_words(report.resolved, marked.value).partition(": ")[2].rpartition(" with ")
+        named = _wrench(used) if used else marked.value.wrench or ""
+        rows.append(
+            [group.name if group else marked.value.group, f"pass {marked.value.turn}: {told[0] or told[2]}", named]
         )
-        block: list[Flowable] = [
-            *_first(parts, title),
-            _p(f"{test.name}: {verdict}", 9.5, bold=True, colour=colour, before=3),
-            _p(facts, 8),
-            trace_drawing(run.samples, analysis.settled_from, _WIDTH, 84),
-        ]
-        parts.append(KeepTogether(block))
-    return parts
+    return [_title("Tightening"), _table(rows, (0.26, 0.44, 0.3))] if len(rows) > 1 else []
 
 
-def _first(parts: list[Flowable], title: Paragraph) -> list[Flowable]:
-    """The title, kept together with what comes first under it."""
-    return [] if parts else [title]
+def _settings(report: Certified) -> list[Flowable]:
+    told = [_p(payload_words(report.resolved, one.value), 8) for one in report.state.book("settings").values()]
+    return [_title("Settings"), *told] if told else []
 
 
-def _signature(report: _Report) -> list[Flowable]:
+def _wrench(wrench: WrenchUsed) -> str:
+    return _tool(wrench.name, wrench.accuracy_pct, wrench.calibration, wrench.calibrated_until)
+
+
+def _tests(report: Certified) -> list[Flowable]:
+    """Every run that was closed, the failed and undecided ones too."""
+    parts: list[Flowable] = []
+    for test in report.resolved.sheet.tests:
+        runs = [run for run in report.state.runs_of(test.key) if run.closed is not None]
+        if not runs:
+            parts.append(_p(f"{test.name}: not run", 8.5, bold=True))
+        for number, run in enumerate(runs, start=1):
+            name = test.name if len(runs) == 1 else f"{test.name}, run {number}"
+            name = f"{name}, as found" if run.when == "as_found" else name
+            parts.append(KeepTogether(_run(report, run, name)))
+    return [_title("Tests"), *parts] if parts else []
+
+
+def _run(report: Certified, run: Run, name: str) -> list[Flowable]:
+    gauge = run.gauge
+    tool = f"{_tool(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
+    by = f"{tool}{report.who(run.mark)}, {_day(run.mark.when)}"
+    if run.abandoned:
+        return [_p(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), _p(by, 8)]
+    found = run.judgement
+    if found is None:
+        return [_p(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), _p(by, 8)]
+    colour = PASS if found.verdict == "pass" else FAIL
+    heading = _p(f"{name}: {found.verdict.upper()}", 9.5, bold=True, colour=colour, before=3)
+    if gauge is None:
+        seen = f"{found.limit}: {'seen' if run.seen else 'not seen'}{f', {run.value}' if run.value else ''}"
+        return [heading, _p(f"{seen}; {by}", 8)]
+    held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
+    facts = (
+        f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
+        f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "
+        f"{'temperature corrected' if found.temperature_corrected else 'no temperature readings'}; {by}"
+    )
+    words = [_p(text, 7.5, colour=FAINT) for text in found.words]
+    samples = report.traces.get(run.key, ())
+    wanted = read_gauge_pressure(found.wanted, "wanted") * 10
+    trace = [trace_drawing(samples, found.hold_s, wanted, _WIDTH, 84)] if len(samples) > 1 else []
+    return [heading, _p(facts, 8), *words, *trace]
+
+
+def _tool(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
+    """A wrench or gauge with its accuracy and calibration."""
+    known = ", ".join(part for part in (calibration, f"valid to {until.isoformat()}" if until else None) if part)
+    return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"
+
+
+def _signature(report: Certified) -> list[Flowable]:
     state = report.state
     parts: list[Flowable] = [_title("Release")]
-    for stage, skipped in state.skipped.items():
-        parts.append(
-            _p(
-                f"Went on without finishing {stage}: {skipped.value.reason} ({report.who(skipped.mark.who)})",
-                8.5,
-                colour=FAIL,
-            )
-        )
-    for reopened in state.reopened:
-        parts.append(
-            _p(f"Reopened by {report.who(reopened.mark.who)}, {_day(reopened.mark.when)}: {reopened.value.reason}", 8.5)
-        )
-    if state.released is None:
+    for reopened in state.book("reopened").values():
+        told = f"Reopened by {report.who(reopened.mark)}, {_day(reopened.mark.when)}: {reopened.value.reason}"
+        parts.append(_p(told, 8.5))
+    released = state.book("released").get("released")
+    if released is None:
         parts.append(_p("NOT RELEASED. This is a draft.", 10, bold=True, colour=FAIL))
     else:
-        value, mark = state.released.value, state.released.mark
+        value, mark = released.value, released.mark
         parts += [
-            _p(f"Released and signed by {report.who(mark.who)}, {_day(mark.when)}", 10, bold=True, colour=PASS),
-            _p(value.statement),
+            _p(f"Released and signed by {report.who(mark)}, {_day(mark.when)}", 10, bold=True, colour=PASS),
+            *_stood_on(mark),
         ]
+        if value.remark:
+            parts.append(_p(f"Remark: {value.remark}"))
         if value.next_service:
             parts.append(_p(f"Next service: {value.next_service}"))
     hands = sorted(
-        {report.who(m.mark.who) for marks in (state.steps, state.fitted, state.readings) for m in marks.values()}
+        {
+            report.who(marked.mark)
+            for book in ("steps", "found", "fitted", "tightened", "settings")
+            for marked in state.book(book).values()
+        }
     )
     if hands:
         parts.append(_p(f"Worked on by: {', '.join(hands)}"))
     parts += [
-        _p(f"Seal of the log ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
+        _p(f"Chain of the log, last link ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
         _p(CAVEAT, 7.5, colour=FAINT, before=3),
     ]
     return [KeepTogether(parts)]
 
 
-def _foot(canvas: Canvas, report: _Report, draft: bool) -> None:
+def _stood_on(mark: Mark) -> list[Flowable]:
+    """On what the signature stood, and how far the bench's clock was off, where it was."""
+    words = signed_words(mark.signature)
+    parts: list[Flowable] = [_p(words[0].upper() + words[1:])] if words else []
+    if mark.clock_ahead_s is not None and abs(mark.clock_ahead_s) > CLOCK_DOUBT_S:
+        ahead = "ahead of" if mark.clock_ahead_s > 0 else "behind"
+        text = (
+            f"The time is the server's; the clock at the bench was {abs(mark.clock_ahead_s) / 60:.0f} min {ahead} it."
+        )
+        parts.append(_p(text, 7.5, colour=FAINT))
+    return parts
+
+
+def _foot(canvas: Canvas, report: Certified, draft: bool) -> None:
     canvas.saveState()
     canvas.setFont(REGULAR, 7.5)
     canvas.setFillColor(FAINT)

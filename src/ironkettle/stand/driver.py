@@ -21,12 +21,13 @@ class StandAwayError(Exception):
 
 @dataclass(frozen=True, slots=True)
 class StandReading:
-    """Gauge pressure in MPa, temperature in °C, seconds since the valve was shut."""
+    """Gauge pressure in MPa, temperature in °C, seconds since the valve was shut, and which hold it is."""
 
     pressure: float
     temperature: float
     held: float
     simulated: bool
+    hold: int = 0
 
 
 class StandDriver:
@@ -54,6 +55,7 @@ class StandDriver:
             float(values[registers.TEMPERATURE_C // 2]),
             float(values[registers.HELD_S // 2]),
             float(values[registers.SIMULATED // 2]) > 0.5,
+            int(values[registers.HOLD // 2]),
         )
 
     async def hold_at(self, pressure: float) -> None:

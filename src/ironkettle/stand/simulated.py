@@ -9,6 +9,7 @@ import asyncio
 import logging
 import math
 import random
+import secrets
 import sys
 import time
 
@@ -50,11 +51,12 @@ async def serve(port: int) -> None:
     server = ModbusTcpServer(device, address=("127.0.0.1", port))
     await server.serve_forever(background=True)
     chance = random.Random(417)
-    target, since = 0.0, time.monotonic()
+    target, since, hold = 0.0, time.monotonic(), 0
     while True:
         wanted = await _float_at(server, registers.TARGET_BAR)
         if wanted > 0:
-            target, since = wanted, time.monotonic()
+            # By chance, so that a stand started again never comes back with the number of an earlier hold.
+            target, since, hold = wanted, time.monotonic(), secrets.randbelow(2**24 - 1) + 1
             await _set(server, registers.TARGET_BAR, 0.0)
         held = time.monotonic() - since
         pressure, temperature = pressure_at(target, held)
@@ -65,6 +67,7 @@ async def serve(port: int) -> None:
             (registers.TEMPERATURE_C, round(temperature, 2)),
             (registers.HELD_S, held if target > 0 else 0.0),
             (registers.SIMULATED, 1.0),
+            (registers.HOLD, float(hold)),
         ):
             await _set(server, address, value)
         await asyncio.sleep(0.1)

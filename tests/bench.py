@@ -1,0 +1,111 @@
+"""A job on a bench of its own, in memory: entries added as the rules allow, moves walked as a script would."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from ironkettle.core.buildsheets.sheet import Sheet
+from ironkettle.core.moves.chart import check_entry, moves_of, next_move
+from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
+from ironkettle.core.moves.model import Move, Status
+from ironkettle.core.moves.register import complete, fold, read_payload
+from ironkettle.core.moves.resolved import Resolved, resolve
+from ironkettle.core.moves.runs import GaugeUsed, SampleRead, WrenchUsed, chunks_of
+from ironkettle.core.moves.slices.passed_over import EntryStruck
+from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
+from ironkettle.core.people import Author, Role
+from ironkettle.demo.walker import filled, put
+from ironkettle.demo.walker import tight_trace as trace
+from ironkettle.reference import shipped_tables
+
+__all__ = ["BEDE", "INTAKE", "START", "TABLES", "TAMSIN", "Job", "filled", "put", "trace"]
+START = datetime(2026, 11, 24, 8, 0, tzinfo=UTC)
+TABLES = shipped_tables()
+BEDE = Author("bede", "Bede Harrowgate", Role.TECHNICIAN, ())
+TAMSIN = Author("tamsin", "Tamsin Orrell", Role.LEAD, ())
+INTAKE = {
+    "kind": "intake_recorded", "unit": "Test unit", "serial": "T-1", "customer": "Lock Gate Workshop",
+    "complaint": "It leaks", "fluid": "mineral oil ISO VG 46", "pressure": "4 bar",
+}  # fmt: skip
+
+
+class Job:
+    """A job of one sheet; the clock goes on by a minute with every entry."""
+
+    def __init__(self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE) -> None:
+        self.sheet, self.author = sheet, author
+        self.entries: list[tuple[Payload, Mark]] = []
+        self.samples: dict[str, list[SampleRead]] = {}
+        self.wrenches: dict[str, WrenchUsed] = {}
+        self.gauges: dict[str, GaugeUsed] = {}
+        self.shelf: tuple[OnShelf, ...] = ()
+        self.now = START
+        self._resolved: dict[frozenset[tuple[str, str]], Resolved] = {}
+        if intake:
+            self.do(INTAKE)
+
+    @property
+    def state(self) -> State:
+        return fold(self.entries)
+
+    @property
+    def resolved(self) -> Resolved:
+        return self._resolve(self.state)
+
+    def _resolve(self, state: State) -> Resolved:
+        """Resolved once for the answers given so far."""
+        answers = state.answers()
+        key = frozenset(answers.items())
+        if key not in self._resolved:
+            self._resolved[key] = resolve(self.sheet, answers)
+        return self._resolved[key]
+
+    def case(self) -> Case:
+        state = self.state
+        return Case(self._resolve(state), state, TABLES, self.now, self.author, self.wrenches, self.gauges, self.shelf)
+
+    def moves(self) -> tuple[Move, ...]:
+        return moves_of(self.case())
+
+    def move(self, key: str) -> Move:
+        return next(move for move in self.moves() if move.key == key)
+
+    def keys(self, status: Status) -> list[str]:
+        return [move.key for move in self.moves() if move.status is status]
+
+    def next(self) -> Move | None:
+        return next_move(self.moves())
+
+    def do(self, document: dict[str, Any]) -> uuid.UUID:
+        """Add an entry. Raises as the rules do."""
+        payload, case = read_payload(document), self.case()
+        if isinstance(payload, EntryStruck):
+            owner = next(((mark.who, one) for one, mark in self.entries if mark.entry == payload.entry), None)
+            case = replace(case, target=owner)
+        if isinstance(payload, TestClosed):
+            case = replace(case, recorded=tuple(self.samples.get(str(payload.run), ())))
+        check_entry(case, payload)
+        self.now += timedelta(minutes=1)
+        read = list(getattr(payload, "samples", ()))
+        entry = uuid.uuid4()
+        self.samples.setdefault(str(getattr(payload, "run", entry)), []).extend(read)
+        mark = Mark(
+            entry, len(self.entries) + 1, self.author.key, self.now, judgement=judgement_of(case, payload),
+            chunks=tuple(seal for seal, _ in chunks_of(read)), noted=self.now,
+        )  # fmt: skip
+        kept = complete(case, payload)
+        self.entries.append((kept.model_copy(update={"samples": []}) if read else kept, mark))
+        return mark.entry
+
+    def walk(self, until: Callable[[Move], bool] = lambda move: False, most: int = 400) -> int:
+        """Fill the asks of the next move and post it, again and again, until it is released or a move is reached."""
+        for count in range(most):
+            move = self.next()
+            if move is None or until(move):
+                return count
+            self.do(filled(move))
+        raise AssertionError(f"not released after {most} entries; next is {self.next()}")

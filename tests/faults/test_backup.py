@@ -1,0 +1,146 @@
+"""Backup and restore over PostgreSQL's own programs: what was there is there again, and nothing is lost on the way."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from sqlalchemy import Engine, text
+
+from ironkettle.core.moves.slices.passed_over import NoteMade
+from ironkettle.demo.load import load_demo
+from ironkettle.launch.backup import backup, restore
+from ironkettle.launch.cluster import Cluster, throwaway_cluster
+from ironkettle.launch.environment import Environment
+from ironkettle.launch.machine import free_port
+from ironkettle.launch.postgres import run_sql
+from ironkettle.launch.roles import APP, OWNER, SUPERUSER
+from ironkettle.launch.trouble import PROJECT, Trouble
+from ironkettle.prepare import prepare
+from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.logs import NewEntry, append_entry, check_log
+from ironkettle.store.shop import shop_of
+from tests.people import BEDE
+from tests.walk import demo_job
+
+# The environment these tests run in, wherever that is.
+HERE = Environment(Path(__import__("sys").prefix))
+
+
+@pytest.fixture(scope="module")
+def cluster() -> Iterator[Cluster]:
+    made = throwaway_cluster(free_port())
+    made.start()
+    owner = make_engine(made.url(OWNER), patient=True)
+    prepare(owner, application_role=APP.name)
+    owner.dispose()
+    engine = make_engine(made.url())
+    with session_of(engine) as session:
+        load_demo(session)
+    engine.dispose()
+    yield made
+    made.remove()
+
+
+@pytest.fixture
+def engine(cluster: Cluster) -> Iterator[Engine]:
+    engine = make_engine(cluster.url())
+    yield engine
+    engine.dispose()
+
+
+def note(engine: Engine, words: str) -> int:
+    """Write a note; gives how many entries the job has."""
+    now = datetime.now(UTC)
+    with session_of(engine) as session:
+        job = demo_job(session)
+        entry = NewEntry(uuid.uuid4(), now, NoteMade(text=words))
+        append_entry(session, job.id, entry, BEDE, shop_of(session), now)
+        return job.entry_count
+
+
+def databases(cluster: Cluster) -> list[str]:
+    asked = "SELECT datname FROM pg_database WHERE datname LIKE 'kettle%' ORDER BY 1;"
+    return run_sql(cluster.programs, cluster.port, SUPERUSER.name, cluster.password(SUPERUSER), asked).split()
+
+
+def test_a_backup_is_restored_and_what_was_there_before_is_kept(
+    cluster: Cluster, engine: Engine, tmp_path: Path, capfd: pytest.CaptureFixture[str]
+) -> None:
+    before = note(engine, "before the backup")
+    assert backup(cluster, tmp_path / "kettle.dump") == 0
+    assert (tmp_path / "kettle.dump").stat().st_mode & 0o077 == 0
+    after = note(engine, "after the backup")
+    engine.dispose()
+    assert restore(cluster, HERE, tmp_path / "kettle.dump") == 0
+    assert "chain holds" in capfd.readouterr().out
+    with session_of(engine) as session:
+        job = demo_job(session)
+        assert job.entry_count == before
+        assert check_log(session, job) == []
+        assert session.execute(text("SELECT count(*) FROM sessions")).scalar_one() == 0
+    # The application works on it under its own role, and the log is still append-only.
+    assert note(engine, "after the restore") == before + 1
+    with pytest.raises(Exception, match="permission denied"), engine.begin() as connection:
+        connection.execute(text("DELETE FROM entries"))
+    kept = [name for name in databases(cluster) if name.startswith("kettle_before_")]
+    assert len(kept) == 1
+    earlier = make_engine(cluster.url(APP, kept[0]))
+    with session_of(earlier) as session:
+        assert demo_job(session).entry_count == after
+    earlier.dispose()
+
+
+def test_a_backup_never_writes_over_a_file_and_leaves_no_half_one(cluster: Cluster, tmp_path: Path) -> None:
+    there = tmp_path / "kettle.dump"
+    there.write_text("last year's")
+    with pytest.raises(Trouble, match="not written over"):
+        backup(cluster, there)
+    assert there.read_text() == "last year's"
+    with pytest.raises(Trouble, match="There is no folder"):
+        backup(cluster, tmp_path / "nowhere" / "kettle.dump")
+    assert [path.name for path in tmp_path.iterdir()] == ["kettle.dump"]
+
+
+@pytest.mark.parametrize("damage", ["none", "words", "cut"])
+def test_what_is_no_whole_backup_changes_nothing(cluster: Cluster, tmp_path: Path, damage: str) -> None:
+    file = tmp_path / "kettle.dump"
+    if damage == "words":
+        file.write_text("not a backup")
+    if damage == "cut":
+        backup(cluster, file)
+        file.write_bytes(file.read_bytes()[:-2000])
+    before = databases(cluster)
+    with pytest.raises(Trouble, match=r"There is no file|is no whole backup"):
+        restore(cluster, HERE, file)
+    assert databases(cluster) == before
+
+
+def test_a_backup_with_a_broken_record_is_not_taken(cluster: Cluster, engine: Engine, tmp_path: Path) -> None:
+    admin = make_engine(cluster.url(SUPERUSER))
+    statement = "UPDATE entries SET sealed = replace(sealed, 'FN-0417', '{}') WHERE seq = 1"
+    with admin.begin() as connection:
+        connection.execute(text("SET LOCAL session_replication_role = replica"))
+        connection.execute(text(statement.format("FN-9999")))
+    try:
+        backup(cluster, tmp_path / "forged.dump")
+    finally:
+        with admin.begin() as connection:
+            connection.execute(text("SET LOCAL session_replication_role = replica"))
+            connection.execute(text(statement.replace("FN-0417", "FN-9999").format("FN-0417")))
+    admin.dispose()
+    before = databases(cluster)
+    with pytest.raises(Trouble, match="holds a broken record"):
+        restore(cluster, HERE, tmp_path / "forged.dump")
+    assert databases(cluster) == before
+    with session_of(engine) as session:
+        assert check_log(session, demo_job(session)) == []
+
+
+def test_the_guide_tells_the_commands() -> None:
+    guide = (PROJECT / "docs/guide/shop.md").read_text(encoding="utf-8")
+    assert "./kettle backup" in guide
+    assert "./kettle restore" in guide
