@@ -11,6 +11,7 @@ from ironkettle.core.buildsheets.answers import answered, geometry_answers
 from ironkettle.core.buildsheets.places import SeatKind
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.solids import Outline
+from ironkettle.core.drawings.lanterns import lantern_faults
 from ironkettle.core.drawings.section import Section, section, views_of
 from ironkettle.core.drawings.zones import Spaces, spaces_of, station_faults
 from ironkettle.core.errors import FieldFault, RuleError
@@ -102,6 +103,7 @@ def _prove_one(sheet: Sheet, proof: Proof, *, first: bool) -> Iterator[FieldFaul
             continue
         faults = list(station_faults(sheet, drawn, spaces))
         yield from faults
+        yield from lantern_faults(sheet, drawn, spaces)
         if first:
             _note(proof, drawn, spaces, {fault.field for fault in faults}, sheet)
     for index, zone in enumerate(sheet.zones):
