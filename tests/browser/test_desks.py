@@ -114,25 +114,6 @@ def test_seals_by_housing_packing_and_press_fit(bench: Page, shot: Shot) -> None
     expect(page.get_by_text("Holds as it should: interference 0.13 mm")).to_be_visible()
 
 
-def test_a_seal_is_put_on_the_stock_list(bench: Page) -> None:
-    page = bench
-    desk(page, "Seals", "Stock list")
-    page.get_by_text("Add a seal").click()
-    page.get_by_label("Name").fill("rod lip seal 32 × 42 × 8")
-    page.get_by_label("Kind").select_option("Lip seal")
-    page.get_by_label("Runs on").select_option("a rod or shaft")
-    page.get_by_label("Rod or bore").fill("32 mm")
-    page.get_by_label("Groove diameter").fill("20 mm")
-    page.get_by_label("Length").fill("8 mm")
-    page.get_by_label("How many").fill("3")
-    page.get_by_label("Place").fill("drawer 9")
-    page.get_by_role("button", name="Add the seal").click()
-    expect(page.get_by_text("must be larger than the rod")).to_be_visible()
-    page.get_by_label("Groove diameter").fill("42 mm")
-    page.get_by_role("button", name="Add the seal").click()
-    expect(page.get_by_role("row").filter(has_text="drawer 9")).to_contain_text("32 mm × 42 mm × 8 mm")
-
-
 def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     page = bench
     desk(page, "Compounds")

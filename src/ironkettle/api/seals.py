@@ -1,18 +1,16 @@
-"""Seals that are not O-rings: matched by housing, stacked in a box, pressed into a bore; and the shop's stock."""
+"""Seals that are not O-rings: matched by housing, stacked in a box, pressed into a bore."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from ironkettle.api.deps import DbSession
-from ironkettle.api.identity import MaybeCaller, allow
-from ironkettle.api.policies import Caller, StockPolicy
-from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED
-from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
-from ironkettle.core.buildsheets.fields import Key
+from ironkettle.api.identity import MaybeCaller
+from ironkettle.api.problems import ERROR_RESPONSES
+from ironkettle.api.schemas import Body, Collector, FindingOut, QuantityText, findings_out
 from ironkettle.core.quantities import read_length, read_toleranced_length
 from ironkettle.core.seals import (
     Cladding,
@@ -27,7 +25,7 @@ from ironkettle.core.seals import (
 )
 from ironkettle.core.text import Figure
 from ironkettle.reference import seal_sizes
-from ironkettle.store.seals import SealItem, add_seal, all_seals
+from ironkettle.store.stock import seals_in_stock
 
 router = APIRouter(prefix="/api/seals", tags=["seals"], responses=ERROR_RESPONSES)
 
@@ -97,7 +95,7 @@ class SealMatchOut(BaseModel):
 @router.post("/match", summary="Which seal lives in this housing")
 def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMatchOut:
     # The calculation is open to everybody; what lies in the drawers is the shop's.
-    stock = [item.size() for item in all_seals(session)] if caller else []
+    stock = seals_in_stock(session) if caller else []
     found = match_seal(body.housing(), [*stock, *seal_sizes()])
     return SealMatchOut(
         fits=[SealCandidateOut.of(one) for one in found.fits],
@@ -187,45 +185,3 @@ def press_fit(body: PressFitBody) -> PressFitOut:
         verdict=fit.verdict,
         findings=findings_out(fit.findings),
     )
-
-
-class SealItemBody(Body):
-    """One item of the shop's stock; dimensions as written on it, inch or mm."""
-
-    key: Key = Field(examples=["s-28-38"])
-    name: NameText
-    kind: SealKind
-    side: SealSide
-    surface: QuantityText
-    groove: QuantityText
-    length: QuantityText
-    in_stock: int = Field(ge=0, le=99_999)
-    place: NameText = Field(examples=["drawer 12"])
-
-
-class SealItemOut(BaseModel):
-    model_config = ConfigDict(from_attributes=True)
-
-    key: str
-    name: str
-    kind: SealKind
-    side: SealSide
-    surface: str
-    groove: str
-    length: str
-    in_stock: int
-    place: str
-
-
-@router.get("/stock", summary="The shop's stock of seals", responses=GUARDED)
-def stock(session: DbSession, caller: Annotated[Caller, allow(StockPolicy.read)]) -> list[SealItemOut]:
-    return [SealItemOut.model_validate(item) for item in all_seals(session)]
-
-
-@router.post("/stock", summary="Put a seal on the stock list", responses=GUARDED | CONFLICT)
-def add_item(
-    body: SealItemBody, session: DbSession, caller: Annotated[Caller, allow(StockPolicy.change)]
-) -> SealItemOut:
-    HousingBody(**body.model_dump(include={"kind", "side", "surface", "groove", "length"})).housing()
-    add_seal(session, SealItem(**body.model_dump(mode="json")))
-    return SealItemOut(**body.model_dump())

@@ -20,9 +20,9 @@ from ironkettle.demo.walker import filled
 from ironkettle.store.jobs import open_job
 from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.people import AuthorisationRow, Person, all_people, find_person, set_secret
-from ironkettle.store.seals import SealItem
 from ironkettle.store.sheets import add_sheet, load_sheet
 from ironkettle.store.shop import Shop, shop_of
+from ironkettle.store.stock import StockItem
 from ironkettle.store.tools import GaugeTool, WrenchTool
 
 _HERE = Path(__file__).parent
@@ -41,7 +41,7 @@ def load_demo(session: Session) -> bool:
         _load_person(session, person)
     session.add_all(WrenchTool(**wrench) for wrench in workshop["wrenches"])
     session.add_all(GaugeTool(**gauge) for gauge in workshop["gauges"])
-    session.add_all(SealItem(**seal) for seal in workshop["seals"])
+    session.add_all(StockItem(**item) for item in workshop["stock"])
     session.flush()
     shop = shop_of(session)
     for index, job in enumerate(workshop["jobs"]):

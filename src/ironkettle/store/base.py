@@ -36,6 +36,7 @@ class Base(DeclarativeBase):
         datetime: DateTime(timezone=True),
         UUID: Uuid(as_uuid=True),
         dict[str, Any]: JSONB,
+        list[dict[str, Any]]: JSONB,
         Role: _words(Role),
         Authority: _words(Authority),
     }

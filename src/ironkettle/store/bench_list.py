@@ -45,6 +45,11 @@ def list_jobs(
     return Page(found[:limit], following, total)
 
 
+def short_jobs(session: Session) -> list[JobRow]:
+    """Open jobs that something is missing for, the oldest first."""
+    return list(session.scalars(select(JobRow).where(JobRow.short != []).order_by(JobRow.number)))
+
+
 def _state(which: Which) -> list[ColumnElement[bool]]:
     return [] if which == "all" else [JobRow.released.is_(which == "released")]
 

@@ -41,6 +41,7 @@ class JobRow(Base):
     moves_total: Mapped[int] = mapped_column(default=0)
     timer_until: Mapped[datetime | None] = mapped_column(default=None)
     timer_for: Mapped[str] = mapped_column(default="")
+    short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     entry_count: Mapped[int] = mapped_column(default=0)
     head: Mapped[str] = mapped_column(default=FIRST_LINK)
     opened_at: Mapped[datetime]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID
@@ -32,8 +32,10 @@ from ironkettle.core.moves.log import Case, Payload, State
 from ironkettle.core.moves.model import Move, Status
 from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
 from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
+from ironkettle.core.moves.shelf import taken
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.passed_over import EntryStruck
+from ironkettle.core.moves.slices.supply import short_of
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
 from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
@@ -41,6 +43,7 @@ from ironkettle.core.people import Author
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.sheets import resolved_sheet
 from ironkettle.store.shop import Shop
+from ironkettle.store.stock import draw
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,6 +154,8 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         apply_entry(state, entry.payload, entry.mark)
     job.entry_count, job.head = entry.seq, row.hash
     job.touched_at, job.touched_by = now, author.name
+    if isinstance(payload, Released):
+        draw(session, job.id, job.number, taken(case), author.key, now)
     return Appended(row, *keep_up(session, job, state, shop, author, now))
 
 
@@ -239,6 +244,7 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
     job.moves_total = len(moves)
     first = min(running_timers(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
+    job.short = [] if job.released else [asdict(one) for one in short_of(case)]
 
 
 def check_log(session: Session, job: JobRow) -> list[BrokenLink]:

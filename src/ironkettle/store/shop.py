@@ -14,7 +14,7 @@ from ironkettle.core.moves.log import OnShelf, Tables
 from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
 from ironkettle.reference import compounds, extrusion_limits, fluids, gland_rows, ring_table
 from ironkettle.store.house import house_of
-from ironkettle.store.seals import all_seals
+from ironkettle.store.stock import all_stock, shelf_of
 from ironkettle.store.tools import all_gauges, all_wrenches
 
 
@@ -45,11 +45,7 @@ def shop_of(session: Session, house: House | None = None) -> Shop:
         )
         for row in all_gauges(session)
     }  # fmt: skip
-    shelf = []
-    for item in all_seals(session):
-        size = item.size()
-        shelf.append(OnShelf(item.kind, (size.surface, size.groove, size.length), item.in_stock, item.place))
-    return Shop(_tables(tuple(sorted(rules.own.items()))), wrenches, gauges, tuple(shelf))
+    return Shop(_tables(tuple(sorted(rules.own.items()))), wrenches, gauges, shelf_of(all_stock(session)))
 
 
 def gland_tables(house: House) -> GlandTables:

@@ -9,7 +9,6 @@ import pytest
 
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.errors import RuleError
-from ironkettle.core.moves.log import OnShelf
 from ironkettle.core.moves.slices.base import measured, value_of
 from tests.bench import Job
 from tests.tiny import UNITS, plug, sheet_of, unit
@@ -95,18 +94,6 @@ def test_a_test_of_another_kind_is_asked_in_words(figures: dict[str, Any], words
     job = Job(sheet_of(plug(tests=[{"key": "t", "name": "T", **figures}])))
     ask = job.move("test:t:as_left").asks[0]
     assert ask.label == words
-
-
-def test_the_shelf_is_told_at_the_kit_by_kind_and_size() -> None:
-    job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.shelf = (
-        OnShelf("lip_seal", (28.0, 38.0, 6.3), 6, "drawer 12"),
-        OnShelf("wiper", (50.0, 40.0, 8.0), 9, "drawer 1"),
-    )
-    hints = {ask.label: ask.hint for ask in job.move("count:FN-K-5028").asks}
-    assert hints["rod lip seal 28 × 38 × 6.3: 1 needed"] == "on the shelf: 6 in drawer 12"
-    # Another kind of the same size is another seal.
-    assert hints["piston lip seal 50 × 40 × 8: 2 needed"] is None
 
 
 def test_what_comes_off_has_its_place_in_the_tray_and_what_will_not_come_its_ladder() -> None:

@@ -36,7 +36,7 @@
 	});
 
 	// The shop's own data; the desks beside it calculate for everybody.
-	const OWN = ['/jobs', '/workshop', '/seals/stock'];
+	const OWN = ['/jobs', '/workshop'];
 	const needsPerson = $derived(
 		page.url.pathname === '/' || OWN.some((start) => page.url.pathname.startsWith(start))
 	);

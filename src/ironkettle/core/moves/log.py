@@ -161,19 +161,26 @@ class Tables:
 
 @dataclass(frozen=True, slots=True)
 class OnShelf:
-    """A seal of the shop's stock. ``size``: its three dimensions in any order. [mm]"""
+    """Something of the shop's stock: a seal or ring by kind and size, a kit by its number, a part by its name.
 
+    ``three``: the dimensions of a seal in any order [mm]; ``size``: what a ring or a kit is called by.
+    """
+
+    key: str
+    name: str
     kind: str
-    size: tuple[float, float, float]
     count: int
     place: str
+    size: str = ""
+    three: tuple[float, float, float] | None = None
+    compound: str = ""
 
 
 @dataclass(frozen=True)
 class Case:
     """What a slice computes from: the resolved sheet, the state, the tables, the server's clock, and who asks.
 
-    ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock of seals. ``recorded``: the samples of the run that an entry closes;
+    ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock. ``recorded``: the samples of the run that an entry closes;
     ``target``: the entry that another strikes out, and who made it.
     """
 

@@ -1,1 +1,1 @@
-export { kindName, KINDS } from './kinds';
+export { KINDS } from './kinds';

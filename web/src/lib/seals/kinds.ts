@@ -10,5 +10,3 @@ export const KINDS: [Schemas['SealKind'], string][] = [
 	['shaft_seal', 'Rotary shaft seal'],
 	['metal_clad_wiper', 'Metal-clad wiper']
 ];
-
-export const kindName = (kind: string): string => KINDS.find(([key]) => key === kind)?.[1] ?? kind;

@@ -18,6 +18,7 @@
 	let { what, fields, add }: Props = $props();
 
 	const id = $props.id();
+	const article = $derived('aeiou'.includes(what.charAt(0).toLowerCase()) ? 'an' : 'a');
 	let values = $state<Record<string, string>>({});
 	let problem = $state.raw<Problem | null>(null);
 	const elsewhere = $derived(problem && !fields.some((field) => faultAt(problem, field.key)));
@@ -30,7 +31,7 @@
 </script>
 
 <details class="mt-2">
-	<summary class="btn">Add a {what}</summary>
+	<summary class="btn">Add {article} {what}</summary>
 	<form class="mt-2 grid gap-x-3 sm:grid-cols-2" onsubmit={submit}>
 		{#each fields as field (field.key)}
 			{@const fault = faultAt(problem, field.key)}

@@ -9,8 +9,7 @@
 	tabs={[
 		{ href: '/seals', name: 'By housing' },
 		{ href: '/seals/packing', name: 'Packing set' },
-		{ href: '/seals/press-fit', name: 'Pressed in' },
-		{ href: '/seals/stock', name: 'Stock list' }
+		{ href: '/seals/press-fit', name: 'Pressed in' }
 	]}
 />
 {@render children()}

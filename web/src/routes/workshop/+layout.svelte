@@ -6,6 +6,8 @@
 	const tabs = $derived([
 		{ href: '/workshop', name: 'Sheets and tools' },
 		{ href: '/workshop/check', name: 'Check a sheet' },
+		{ href: '/workshop/stock', name: 'Stock' },
+		{ href: '/workshop/orders', name: 'Order list' },
 		{ href: '/workshop/people', name: 'People and rights' },
 		{ href: '/workshop/rules', name: 'House rules' },
 		...(session.may('manage_tokens') ? [{ href: '/workshop/tokens', name: 'Tokens' }] : []),

@@ -12,6 +12,7 @@ from ironkettle.core.errors import RuleError
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import ElementAt, Resolved
+from ironkettle.core.moves.shelf import for_ring, shelf_words
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
 from ironkettle.core.rings import Condition, RingSize
 
@@ -100,13 +101,15 @@ def _fitting(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     if gland is None:
         return ()
     found = case.tables.fits(gland, _OFFERED)
+    names = [f"{one.size.series} {one.size.designation}" for one in found]
+    held = [shelf_words(for_ring(case.shelf, name, at.spec.compound)) for name in names]
     return tuple(
         Choice(
-            f"{one.size.series} {one.size.designation}",
-            f"{one.size.series} {one.size.designation}: {one.size.inside_diameter:g} × {one.size.section:g} mm",
-            one.check.verdict,
+            name,
+            f"{name}: {one.size.inside_diameter:g} × {one.size.section:g} mm",
+            "; ".join(part for part in (one.check.verdict, on_shelf) if part),
         )
-        for one in found
+        for name, one, on_shelf in zip(names, found, held, strict=True)
     )
 
 

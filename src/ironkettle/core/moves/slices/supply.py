@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any, Literal
 
 from pydantic import Field
@@ -11,9 +11,10 @@ from pydantic import Field
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.supplies import Kit, KitLine
 from ironkettle.core.errors import RefusedError, fault
-from ironkettle.core.moves.log import Case, Mark, Payload, State
-from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
+from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
+from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.shelf import for_kit, for_line, shelf_words
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
 from ironkettle.core.moves.slices.measure import Verdict, standing
@@ -43,9 +44,12 @@ class PartOrdered(Payload):
 
 
 class PartArrived(Payload):
+    """``source``: off the shop's own shelf, or delivered."""
+
     kind: Literal["part_arrived"] = "part_arrived"
     what: ItemKey
     counted: int = Field(ge=1, le=9999)
+    source: Literal["shelf", "delivery"] | None = None
     note: Note = ""
 
 
@@ -62,6 +66,11 @@ def check(case: Case, payload: KitCounted | PartOrdered | PartArrived) -> None:
     if isinstance(payload, PartArrived) and payload.counted > short[payload.what]:
         text = f"{payload.counted} have come, but only {short[payload.what]} were missing"
         raise fault("counted", text, f"up to {short[payload.what]}")
+    if isinstance(payload, PartArrived) and payload.source == "shelf":
+        held = _shelf_of(case, payload.what)
+        if held is None or held.count < payload.counted:
+            text = f"{_name(case, payload.what)}: {shelf_words(held) or 'the shelf has no place for it'}"
+            raise fault("source", text, "delivery")
 
 
 def _check_count(case: Case, payload: KitCounted) -> None:
@@ -92,6 +101,10 @@ def apply(state: State, payload: KitCounted | PartOrdered | PartArrived, mark: M
         state.note("ordered", payload.what, payload, mark)
     else:
         state.arrived[payload.what] = state.arrived.get(payload.what, 0) + payload.counted
+        if payload.source == "shelf":
+            before = state.get("from_shelf", payload.what)
+            total = payload.counted + (before.counted if before else 0)
+            state.note("from_shelf", payload.what, payload.model_copy(update={"counted": total}), mark)
 
 
 def wanted(case: Case, line: KitLine) -> int:
@@ -118,6 +131,26 @@ def shortages(case: Case) -> dict[str, int]:
             if not in_kit:
                 found[key] = max(part.count - case.state.arrived.get(key, 0), 0)
     return {key: count for key, count in found.items() if count}
+
+
+@dataclass(frozen=True, slots=True)
+class Short:
+    """A line of the order list: what entries call it, its name, how many are missing, whether they are ordered, what the
+    shelf has of it."""
+
+    what: str
+    name: str
+    missing: int
+    ordered: bool
+    shelf: str | None
+
+
+def short_of(case: Case) -> tuple[Short, ...]:
+    """What is still missing in a job, as the order list shows it."""
+    return tuple(
+        Short(what, _name(case, what), missing, case.state.has("ordered", what), shelf_words(_shelf_of(case, what)))
+        for what, missing in shortages(case).items()
+    )
 
 
 def refuse_short(case: Case, element: str, name: str) -> None:
@@ -150,9 +183,18 @@ def drafts(case: Case) -> Iterator[Draft]:
     short = shortages(case)
     for what in dict.fromkeys([*short, *case.state.book("ordered"), *case.state.arrived]):
         missing = short.get(what, 0)
-        yield Draft(_order(case, what), case.state.has("ordered", what) or not missing)
-        after = {f"order:{what}": ""}
-        yield Draft(_receive(case, what, missing), not missing, after=after)
+        held = _shelf_of(case, what)
+        # What lies on the shop's own shelf is taken from there, not ordered.
+        there = held is not None and held.count >= missing and not case.state.has("ordered", what)
+        if not there:
+            yield Draft(_order(case, what), case.state.has("ordered", what) or not missing)
+        after = {} if there else {f"order:{what}": ""}
+        yield Draft(_receive(case, what, missing, held), not missing, after=after)
+
+
+def _shelf_of(case: Case, what: str) -> OnShelf | None:
+    line = case.resolved.kit_lines.get(what)
+    return None if line is None else for_line(case, line)
 
 
 def _counted(case: Case, kit: Kit) -> bool:
@@ -176,7 +218,7 @@ def _count(case: Case, kit: Kit) -> Move:
         groups.add(line.alternative_group or "")
         lines.append({"line": line.key, "used": first})
         source = "to be ordered, not in the kit" if line.not_in_kit else None
-        hint = "; ".join(part for part in (source, shelf_words(case, line)) if part) or None
+        hint = "; ".join(part for part in (source, shelf_words(for_line(case, line))) if part) or None
         label = f"{line.name}: {line.count} {'needed' if first else 'if used'}"
         # From none to twice what is needed: the middle is what should be there.
         asks.append(Ask(f"lines.{index}.counted", Read.NUMBER, label, limit=(0, 2 * line.count), hint=hint))
@@ -189,48 +231,31 @@ def _count(case: Case, kit: Kit) -> Move:
         {"kind": "kit_counted", "kit": kit.number, "lines": lines},
         why="nothing new is fitted before everything is there",
         asks=tuple(asks),
+        shows=shelf_words(for_kit(case, kit)),
     )
-
-
-def shelf_words(case: Case, line: KitLine) -> str | None:
-    """What the shelf has of a kit line's seals, by kind and size; None where it has none of them or no size is known."""
-    for key in line.all_elements:
-        at = case.resolved.elements.get(key)
-        size = _size_of(at.spec.size) if at else None
-        for item in case.shelf:
-            alike = size is not None and at is not None and item.kind == at.spec.kind.value
-            if alike and all(
-                abs(a - b) < _SAME_MM for a, b in zip(sorted(size or ()), sorted(item.size), strict=False)
-            ):
-                return f"on the shelf: {item.count} in {item.place}"
-    return None
-
-
-# Sizes written to a tenth of a millimetre name the same seal within this. [mm]
-_SAME_MM = 0.05
-_NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
-
-
-def _size_of(text: str | None) -> tuple[float, ...] | None:
-    """The three dimensions in a size as a sheet writes it, 28 × 38 × 6.3. [mm]"""
-    found = tuple(float(one.replace(",", ".")) for one in _NUMBER.findall(text or ""))
-    return found if len(found) == 3 else None
 
 
 def _order(case: Case, what: str) -> Move:
     entry = {"kind": "part_ordered", "what": what}
     line = case.resolved.kit_lines.get(what)
-    shelf = shelf_words(case, line) if line else None
+    shelf = shelf_words(for_line(case, line)) if line else None
     return Move(
         f"order:{what}", Chapter.KIT, Kind.ORDER, what, f"Order what is short: {_name(case, what)}", entry, shows=shelf
     )
 
 
-def _receive(case: Case, what: str, missing: int) -> Move:
-    asks = (Ask("counted", Read.NUMBER, "How many have come?", limit=(missing or 1, missing or 1)),)
+def _receive(case: Case, what: str, missing: int, held: OnShelf | None) -> Move:
+    there = held is not None and held.count >= max(missing, 1)
+    asks = [Ask("counted", Read.NUMBER, "How many have come?", limit=(missing or 1, missing or 1))]
+    if there:
+        choices = (Choice("shelf", f"off the shelf: {held.place}" if held else ""), Choice("delivery", "delivered"))
+        asks.append(Ask("source", Read.CHOICE, "From where?", choices))
     entry = {"kind": "part_arrived", "what": what}
-    text = f"Receive: {_name(case, what)}{f', {missing} missing' if missing else ''}"
-    return Move(f"receive:{what}", Chapter.KIT, Kind.RECEIVE, what, text, entry, asks=asks)
+    doing = "Take off the shelf" if there and not case.state.has("ordered", what) else "Receive"
+    text = f"{doing}: {_name(case, what)}{f', {missing} missing' if missing else ''}"
+    return Move(
+        f"receive:{what}", Chapter.KIT, Kind.RECEIVE, what, text, entry, asks=tuple(asks), shows=shelf_words(held)
+    )
 
 
 def words(resolved: Resolved, payload: KitCounted | PartOrdered | PartArrived) -> str:
@@ -244,5 +269,7 @@ def words(resolved: Resolved, payload: KitCounted | PartOrdered | PartArrived) -
     line = resolved.kit_lines.get(payload.what)
     part = resolved.parts.get(payload.what.removeprefix(_PART))
     name = line.name if line else part.name if part else payload.what
-    how = "ordered" if isinstance(payload, PartOrdered) else f"{payload.counted} come"
+    how = "ordered"
+    if isinstance(payload, PartArrived):
+        how = f"{payload.counted} {'taken off the shelf' if payload.source == 'shelf' else 'come'}"
     return f"{name}: {how}{note}"
