@@ -15,6 +15,7 @@ import ironkettle
 from ironkettle.api import (
     compounds,
     cylinders,
+    failures,
     glands,
     health,
     house,
@@ -84,6 +85,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         ring_chart,
         glands,
         seals,
+        failures,
         compounds,
         house,
         practice,

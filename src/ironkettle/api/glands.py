@@ -230,15 +230,16 @@ def check_out(check: GlandCheck) -> GlandCheckOut:
 @router.post("/check", summary="One ring in one groove")
 def check(body: GlandCheckBody, house: HouseRules) -> GlandCheckOut:
     gland = body.gland()
-    return check_out(check_gland(gland, _ring(body.ring), gland_tables(house)))
+    return check_out(check_gland(gland, ring_of(body.ring), gland_tables(house)))
 
 
-def _ring(named: RingNamed | RingMeasured) -> RingSize:
+def ring_of(named: RingNamed | RingMeasured, field: str = "ring") -> RingSize:
+    """The ring a body names or measured. Raises RuleError naming the field."""
     if isinstance(named, RingNamed):
-        return ring_table().find(named.series, named.designation)
+        return ring_table().find(named.series, named.designation, field)
     read = Collector()
-    diameter = read.get(read_toleranced_length, named.inside_diameter, "ring.inside_diameter")
-    section = read.get(read_toleranced_length, named.section, "ring.section")
+    diameter = read.get(read_toleranced_length, named.inside_diameter, f"{field}.inside_diameter")
+    section = read.get(read_toleranced_length, named.section, f"{field}.section")
     read.done()
     return RingSize(
         "measured",

@@ -87,7 +87,7 @@ class Collector:
     def __init__(self) -> None:
         self._faults: list[FieldFault] = []
 
-    def get(self, read: Callable[..., Any], text: str | None, field: str, **limits: float) -> Any:
+    def get(self, read: Callable[..., Any], text: Any, field: str, **limits: float) -> Any:
         if text is None:
             return None
         try:

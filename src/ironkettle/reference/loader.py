@@ -7,6 +7,8 @@ from functools import cache
 from pathlib import Path
 
 from ironkettle.core.compounds import Compound, Rating
+from ironkettle.core.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
+from ironkettle.core.failures.model import Group
 from ironkettle.core.glands import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
 from ironkettle.core.moves.log import Tables
 from ironkettle.core.pressure import Fluid
@@ -218,6 +220,30 @@ def fluids() -> tuple[Fluid, ...]:
         )
         for row in _rows("fluids.csv")
     )
+
+
+@cache
+def failure_table() -> FailureTable:
+    """Signs against causes, how common each cause is, and what puts it right."""
+    corrections: dict[str, list[Correction]] = {}
+    for row in _rows("failure_corrections.csv"):
+        corrections.setdefault(row["cause"], []).append(Correction(row["correction"], row["text"], row["when"]))
+    causes = {
+        Cause(row["cause"]): CauseFacts(
+            Cause(row["cause"]),
+            row["name"],
+            row["customer"],
+            {group: float(row[group]) for group in Group},
+            {motion: float(row[motion]) for motion in ("static", "reciprocating", "rotary")},
+            tuple(corrections[row["cause"]]),
+        )
+        for row in _rows("failure_causes.csv")
+    }
+    signs = {
+        Sign(row["sign"]): SignFacts(Sign(row["sign"]), row["says"], {cause: Weight(row[cause]) for cause in Cause})
+        for row in _rows("failure_signs.csv")
+    }
+    return FailureTable(signs, causes)
 
 
 @cache

@@ -107,6 +107,11 @@ def read_temperature(text: str, field: str) -> float:
     return in_range(read_quantity(text, Dimension.TEMPERATURE, field), field, -200.0, 500.0, closed=True)
 
 
+def read_speed(text: str, field: str) -> float:
+    """A speed in m/s, 0 <= value <= 300 [m/s]. Raises RuleError outside. Source: units by definition."""
+    return in_range(read_quantity(text, Dimension.SPEED, field), field, 0.0, 300.0, closed=True)
+
+
 def read_volume(text: str, field: str, *, high: float = 10_000_000.0) -> float:
     """A volume in ml, 0 < value <= ``high`` [ml]. Raises RuleError outside. Source: units by definition."""
     return in_range(read_quantity(text, Dimension.VOLUME, field), field, 0.0, high)
