@@ -20,7 +20,7 @@ MOVES = (
 )  # fmt: skip
 DESKS = (
     "", "/jobs/new", "/workshop", "/workshop/people", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
-    "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/compounds", "/workshop/stock", "/workshop/orders",
+    "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/failures", "/compounds", "/workshop/stock", "/workshop/orders",
 )  # fmt: skip
 # These hold between them every colour there is: verdicts, drawings, cautions, tables, pressed and plain buttons.
 SHOW_ALL_COLOURS = (

@@ -10,9 +10,9 @@ from ironkettle.api.glands import GlandCheckBody, ring_of
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.core.buildsheets.places import StationMotion
-from ironkettle.core.catalogue import ElementKind
+from ironkettle.core.catalogue import KINDS, ElementKind
 from ironkettle.core.compounds import find_compound, medium_of
-from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose
+from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose, signs_for
 from ironkettle.core.glands import check_gland
 from ironkettle.core.quantities import read_speed, read_temperature
 from ironkettle.core.text import Figure
@@ -101,9 +101,25 @@ class SignOut(BaseModel):
     says: str
 
 
-@router.get("/signs", summary="What may be seen on a seal that came off")
-def signs() -> list[SignOut]:
-    return [SignOut(key=one.sign, says=one.says) for one in failure_table().signs.values()]
+class ElementOut(BaseModel):
+    """A kind of element and the signs that may be seen on it, *nothing* first, then the likeliest."""
+
+    key: ElementKind
+    name: str
+    signs: list[SignOut]
+
+
+@router.get("/elements", summary="What may be seen on each kind of seal that came off")
+def elements() -> list[ElementOut]:
+    table = failure_table()
+    return [
+        ElementOut(
+            key=kind,
+            name=facts.name,
+            signs=[SignOut(key=one.sign, says=one.says) for one in signs_for(kind, table)],
+        )
+        for kind, facts in KINDS.items()
+    ]
 
 
 @router.post("/diagnose", summary="Why it failed: causes ranked, with the evidence for and against each")

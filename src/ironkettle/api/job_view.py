@@ -25,11 +25,12 @@ from ironkettle.core.moves.log import Case, Run
 from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.runs import GaugeUsed, Judgement
+from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.people import AUTHORITY_WORD
-from ironkettle.store.jobs import JobRow, log_rows, sheet_of
+from ironkettle.store.jobs import JobRow, earlier_jobs, log_rows, sheet_of
 from ironkettle.store.people import names_of
 
 
@@ -138,6 +139,17 @@ class NamedOut(BaseModel):
     name: str
 
 
+class EarlierOut(BaseModel):
+    """An earlier job on the same unit and what had failed in it; ``again``: also decided on in this job."""
+
+    number: int
+    opened_at: datetime
+    released: bool
+    complaint: str
+    causes: list[str]
+    again: bool
+
+
 class JobView(BaseModel):
     """``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
 
@@ -151,6 +163,7 @@ class JobView(BaseModel):
     chapters: list[ChapterOut]
     moves: list[MoveOut]
     causes: list[str]
+    earlier: list[EarlierOut]
     findings: list[FindingOut]
     drawn: list[DrawnOut]
     leaks: list[LeakOut]
@@ -173,7 +186,8 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         chapters=_chapters(moves),
         moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
-        causes=list(reversed_words(case).values()),
+        causes=_causes(case),
+        earlier=_earlier(session, job, case),
         findings=findings_out(case.resolved.orientation.findings),
         drawn=_drawn(case),
         leaks=list(_leaks(case)),
@@ -184,6 +198,29 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         server_time=case.now,
         meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
     )
+
+
+def _causes(case: Case) -> list[str]:
+    """What failed: as decided, else as it is seen by itself."""
+    told = told_causes(case)
+    decided = {one.element for one in told}
+    seen = [words for key, words in reversed_words(case).items() if key not in decided]
+    return [*(f"{one.name}: {one.cause}" for one in told), *seen]
+
+
+def _earlier(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
+    now = {(one.element, one.key.value) for one in told_causes(case)}
+    return [
+        EarlierOut(
+            number=row.number,
+            opened_at=row.opened_at,
+            released=row.released,
+            complaint=row.complaint,
+            causes=[f"{one['name']}: {one['cause']}" for one in row.causes],
+            again=any((one["element"], one["key"]) in now for one in row.causes),
+        )
+        for row in earlier_jobs(session, job)
+    ]
 
 
 _OVER = {Status.DONE, Status.SKIPPED}

@@ -29,6 +29,7 @@ class ChoiceOut(BaseModel):
     key: str
     says: str
     sign: str | None
+    only: dict[str, str] | None
 
 
 class AskOut(BaseModel):
@@ -51,7 +52,10 @@ class AskOut(BaseModel):
             field=ask.field,
             read=ask.read.value,
             label=ask.label,
-            choices=[ChoiceOut(key=one.key, says=one.says, sign=one.sign) for one in ask.choices],
+            choices=[
+                ChoiceOut(key=one.key, says=one.says, sign=one.sign, only=None if one.only is None else dict(one.only))
+                for one in ask.choices
+            ],
             unit=ask.unit,
             limit=ask.limit,
             proposed=ask.proposed,

@@ -249,4 +249,5 @@ def failure_table() -> FailureTable:
 @cache
 def shipped_tables() -> Tables:
     """What the rules of a job look up, with the shipped house rules."""
-    return Tables(ring_table(), fluids(), GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds()))
+    glands = GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds())
+    return Tables(ring_table(), fluids(), glands, failure_table())

@@ -21,6 +21,7 @@ from ironkettle.core.moves.log import Case, Mark, Run, State
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import SampleRead, WrenchUsed
+from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.measure import VERDICT_WORD, standing
 from ironkettle.core.quantities import read_gauge_pressure
@@ -180,10 +181,16 @@ def _found_and_left(report: Certified) -> list[Flowable]:
         left = state.book("observed").get((observation.key, "as_left"))
         cells = [f"{cell.value.value}{unit}" if cell else "not noted" for cell in (found, left)]
         rows.append([observation.name, *cells])
+    told = told_causes(report.case)
+    decided = {one.element for one in told}
     causes = [
         _p(f"Likely cause: {words}", 8.5, bold=True, colour=FAIL, before=3)
-        for words in reversed_words(report.case).values()
+        for key, words in reversed_words(report.case).items()
+        if key not in decided
     ]
+    for one in told:
+        made = f" Put right: {'; '.join(one.corrected)}." if one.corrected else ""
+        causes.append(_p(f"Cause, {one.name}: {one.customer}{made}", 8.5, bold=True, before=3))
     answers = [
         _p(payload_words(report.resolved, marked.value), 8, colour=FAINT) for marked in state.book("answers").values()
     ]

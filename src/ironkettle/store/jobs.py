@@ -24,6 +24,7 @@ class JobRow(Base):
     __table_args__ = (
         ForeignKeyConstraint(["sheet_key", "sheet_version"], ["sheets.key", "sheets.version"]),
         UniqueConstraint("number"),
+        Index("ix_jobs_serial", "serial"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -42,6 +43,7 @@ class JobRow(Base):
     timer_until: Mapped[datetime | None] = mapped_column(default=None)
     timer_for: Mapped[str] = mapped_column(default="")
     short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
+    causes: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     entry_count: Mapped[int] = mapped_column(default=0)
     head: Mapped[str] = mapped_column(default=FIRST_LINK)
     opened_at: Mapped[datetime]
@@ -122,6 +124,16 @@ def find_job(session: Session, job_id: UUID) -> JobRow | None:
 
 def job_numbered(session: Session, number: int) -> JobRow | None:
     return session.scalars(select(JobRow).where(JobRow.number == number)).one_or_none()
+
+
+def earlier_jobs(session: Session, job: JobRow, limit: int = 12) -> list[JobRow]:
+    """Jobs taken in before this one on the same unit: of the same serial and kind of sheet, the newest first."""
+    if not job.serial:
+        return []
+    query = select(JobRow).where(
+        JobRow.serial == job.serial, JobRow.sheet_key == job.sheet_key, JobRow.number < job.number
+    )
+    return list(session.scalars(query.order_by(JobRow.number.desc()).limit(limit)))
 
 
 def sheet_of(session: Session, job: JobRow) -> Sheet:

@@ -33,6 +33,7 @@ from ironkettle.core.moves.model import Move, Status
 from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
 from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
 from ironkettle.core.moves.shelf import taken
+from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.passed_over import EntryStruck
 from ironkettle.core.moves.slices.supply import short_of
@@ -244,6 +245,10 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
     job.moves_total = len(moves)
     first = min(running_timers(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
+    job.causes = [
+        {"element": one.element, "name": one.name, "key": one.key.value, "cause": one.cause}
+        for one in told_causes(case)
+    ]
     job.short = [] if job.released else [asdict(one) for one in short_of(case)]
 
 

@@ -12,7 +12,7 @@ from ironkettle.core.glands import GlandTables
 from ironkettle.core.house import House
 from ironkettle.core.moves.log import OnShelf, Tables
 from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
-from ironkettle.reference import compounds, extrusion_limits, fluids, gland_rows, ring_table
+from ironkettle.reference import compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
 from ironkettle.store.house import house_of
 from ironkettle.store.stock import all_stock, shelf_of
 from ironkettle.store.tools import all_gauges, all_wrenches
@@ -57,4 +57,4 @@ def gland_tables(house: House) -> GlandTables:
 def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
     """The tables for a set of house rules; kept, because they remember the searches made in them."""
     house = House(dict(own))
-    return Tables(ring_table(), fluids(), gland_tables(house), house.hold_rules)
+    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), house.hold_rules)

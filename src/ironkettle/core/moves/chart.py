@@ -102,7 +102,8 @@ def _blocked(moves: tuple[Move, ...], payload: Payload) -> str:
 
 _MOVE_OF = {
     "intake_recorded": "intake", "question_answered": "answer:{question}", "step_done": "step:{step}",
-    "element_found": "find:{element}", "element_fitted": "fit:{element}", "size_chosen": "identify:{element}",
+    "element_found": "find:{element}", "element_fitted": "fit:{element}",
+    "cause_decided": "cause:{element}", "correction_made": "correct:{element}:{correction}", "size_chosen": "identify:{element}",
     "points_read": "measure:{part}", "part_dressed": "dress:{part}", "kit_counted": "count:{kit}",
     "part_arrived": "receive:{what}", "part_ordered": "order:{what}", "timer_cut": "timer:{timer}",
     "group_tightened": "tighten:{group}:{phase}:{turn}", "setting_made": "set:{setting}",
@@ -166,7 +167,7 @@ def _rides_on(key: str, step_key: str, riders: Mapping[str, list[str]]) -> bool:
 
 # In the place of its step: what is fitted before it, the step, then what it brings.
 _WITHIN = (
-    Kind.FIT, Kind.STEP, Kind.FIND, Kind.ANSWER, Kind.TIGHTEN, Kind.SET, Kind.TIMER, Kind.TEST, Kind.MEASURE,
+    Kind.FIT, Kind.STEP, Kind.FIND, Kind.CAUSE, Kind.ANSWER, Kind.TIGHTEN, Kind.SET, Kind.TIMER, Kind.TEST, Kind.MEASURE,
 )  # fmt: skip
 
 

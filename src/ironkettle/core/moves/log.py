@@ -10,6 +10,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict
 
+from ironkettle.core.failures import FailureTable
 from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, SampleRead, WrenchUsed
@@ -149,6 +150,7 @@ class Tables:
     rings: RingTable
     fluids: tuple[Fluid, ...]
     glands: GlandTables
+    failures: FailureTable
     hold_rules: HoldRules = field(default_factory=HoldRules)
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
 

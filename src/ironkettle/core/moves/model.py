@@ -48,6 +48,7 @@ class Kind(StrEnum):
     ANSWER = "answer"
     STEP = "step"
     FIND = "find"
+    CAUSE = "cause"
     MEASURE = "measure"
     IDENTIFY = "identify"
     COUNT = "count"
@@ -69,6 +70,7 @@ ACTION_WORD = {
     Kind.ANSWER: "That is it",
     Kind.STEP: "Done",
     Kind.FIND: "Record it as found",
+    Kind.CAUSE: "That is the cause",
     Kind.MEASURE: "Record the readings",
     Kind.IDENTIFY: "Take this size",
     Kind.COUNT: "Kit counted",
@@ -98,9 +100,12 @@ class Status(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Choice:
+    """``only``: offered while other fields of the move hold these choices."""
+
     key: str
     says: str
     sign: str | None = None
+    only: Mapping[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from ironkettle.core.moves.slices import (
     adjust,
     again,
     answer,
+    cause,
     closing,
     find,
     fit,
@@ -29,7 +30,7 @@ from ironkettle.core.moves.slices import (
 )
 
 SLICES: tuple[Any, ...] = (
-    observe, answer, step, find, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, passed_over,
+    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, passed_over,
 )  # fmt: skip
 _BY_PAYLOAD: dict[type[Payload], Any] = {payload: one for one in SLICES for payload in one.PAYLOADS}
 if TYPE_CHECKING:

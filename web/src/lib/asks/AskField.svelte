@@ -5,6 +5,7 @@
 	import type { Dimension } from '$lib/shared/quantity';
 	import { untrack } from 'svelte';
 	import Options from './Options.svelte';
+	import { offered, type Values } from './payload';
 
 	interface Props {
 		ask: Schemas['AskOut'];
@@ -15,8 +16,18 @@
 		inLine?: boolean;
 		/** Draws a choice beside its words. */
 		drawn?: Snippet<[string]>;
+		/** What stands in the other fields: some choices are offered beside others only. */
+		others?: Values;
 	}
-	let { ask, value = $bindable(), fault = null, focused = false, inLine = false, drawn }: Props = $props();
+	let {
+		ask,
+		value = $bindable(),
+		fault = null,
+		focused = false,
+		inLine = false,
+		drawn,
+		others = {}
+	}: Props = $props();
 
 	const id = $props.id();
 	const MEASURED = [
@@ -32,16 +43,24 @@
 		'speed'
 	];
 	const YES_NO = [
-		{ key: 'yes', says: 'Yes', sign: null },
-		{ key: 'no', says: 'No', sign: null }
+		{ key: 'yes', says: 'Yes', sign: null, only: null },
+		{ key: 'no', says: 'No', sign: null, only: null }
 	];
 	const NOTHING = 'none';
+	const choices = $derived(offered(ask.choices, others));
 	const measured = $derived(MEASURED.includes(ask.read));
 	let text = $state(
 		untrack(() => (typeof value === 'string' || typeof value === 'number' ? `${value}` : ''))
 	);
 	let unit = $state(untrack(() => ask.unit ?? ''));
 
+	$effect(() => {
+		// What is not offered any more gives way to what is.
+		const given = untrack(() => value);
+		const first = choices[0];
+		if (!Array.isArray(given) || !first || choices.length === ask.choices.length) return;
+		if (!given.some((key) => choices.some((one) => one.key === key))) value = [first.key];
+	});
 	$effect(() => {
 		// Cleared or recalled from outside.
 		const given = value;
@@ -78,7 +97,7 @@
 {#if ask.read === 'choice' || ask.read === 'zone'}
 	<Options
 		{ask}
-		options={ask.choices}
+		options={choices}
 		chosen={value === undefined ? [] : [String(value)]}
 		{focused}
 		{drawn}
@@ -93,7 +112,7 @@
 		onPick={(key) => (value = key === 'yes')}
 	/>
 {:else if ask.read === 'look'}
-	<Options {ask} options={ask.choices} chosen={seen} several {focused} onPick={toggleSign} />
+	<Options {ask} options={choices} chosen={seen} several {focused} {drawn} onPick={toggleSign} />
 {:else if measured}
 	<QuantityField
 		label={ask.label}

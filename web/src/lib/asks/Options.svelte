@@ -14,6 +14,18 @@
 	}
 	let { ask, options, chosen, several = false, focused = false, drawn, onPick }: Props = $props();
 
+	/** Of a long list the likeliest stand first; the others are a tap away. */
+	const MANY = 9;
+	const FIRST = 6;
+	const LONG = 40;
+	let all = $state(false);
+	const told = $derived(options.some((option) => (option.sign?.length ?? 0) > LONG));
+	const shown = $derived(
+		all || options.length <= MANY
+			? options
+			: options.filter((option, place) => place < FIRST || chosen.includes(option.key))
+	);
+
 	const focusFirst = (first: boolean) => (node: HTMLElement) => {
 		if (focused && first) node.focus();
 	};
@@ -22,10 +34,13 @@
 <fieldset>
 	<legend class="mb-1 font-semibold">{ask.label}</legend>
 	<div class="flex flex-wrap gap-2" role={several ? 'group' : 'radiogroup'} aria-label={ask.label}>
-		{#each options as option, index (option.key)}
+		{#each shown as option, index (option.key)}
 			<button
 				type="button"
-				class="btn h-auto min-h-11 flex-1 basis-32 flex-col py-1 aria-checked:btn-primary aria-pressed:btn-primary"
+				class={[
+					'btn h-auto min-h-11 flex-col py-1 aria-checked:btn-primary aria-pressed:btn-primary',
+					told ? 'basis-full items-start text-left' : 'flex-1 basis-32'
+				]}
 				role={several ? undefined : 'radio'}
 				aria-checked={several ? undefined : chosen.includes(option.key)}
 				aria-pressed={several ? chosen.includes(option.key) : undefined}
@@ -38,5 +53,10 @@
 				{#if option.sign}<span class="text-sm font-normal">{option.sign}</span>{/if}
 			</button>
 		{/each}
+		{#if shown.length < options.length}
+			<button type="button" class="btn h-auto min-h-11 flex-1 basis-32" onclick={() => (all = true)}
+				>{options.length - shown.length} more …</button
+			>
+		{/if}
 	</div>
 </fieldset>

@@ -1,2 +1,2 @@
 export { default as AskField } from './AskField.svelte';
-export { filled, proposedValues, put, valueOf, type Ask, type Values } from './payload';
+export { filled, offered, proposedValues, put, valueOf, type Ask, type Values } from './payload';

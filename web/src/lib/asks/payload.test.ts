@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { filled, proposedValues, put, valueOf } from './payload';
+import { filled, offered, proposedValues, put, valueOf } from './payload';
 
 const ask = (field: string, read = 'text', proposed: unknown = null) => ({
 	field,
@@ -41,4 +41,15 @@ it('leaves out what was not filled in, and begins with what is proposed', () => 
 		present: true,
 		faced: 'rod_side'
 	});
+});
+
+it('offers a choice only beside what it belongs to', () => {
+	const choices = [
+		{ key: 'flush', only: { cause: 'dirt' } },
+		{ key: 'bleed', only: { cause: 'dieseling' } },
+		{ key: 'note', only: null }
+	];
+	const keys = (others: Record<string, unknown>) => offered(choices, others).map((one) => one.key);
+	expect(keys({ cause: 'dirt' })).toEqual(['flush', 'note']);
+	expect(keys({})).toEqual(['note']);
 });

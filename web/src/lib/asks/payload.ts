@@ -4,6 +4,16 @@ import type { EntryPayload } from '$lib/outbox';
 export type Ask = Pick<Schemas['AskOut'], 'field' | 'read' | 'unit' | 'proposed'>;
 export type Values = Record<string, unknown>;
 
+/** The choices that are offered beside what stands in the other fields. */
+export function offered<T extends { only: Record<string, string> | null }>(
+	choices: T[],
+	others: Values
+): T[] {
+	return choices.filter((one) =>
+		Object.entries(one.only ?? {}).every(([field, key]) => others[field] === key)
+	);
+}
+
 /** A copy of a payload with a value at a dotted path; numbers index lists, which grow as far as needed. */
 export function put(payload: EntryPayload, path: string, value: unknown): EntryPayload {
 	const copy = structuredClone(payload);

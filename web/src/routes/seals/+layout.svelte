@@ -9,7 +9,8 @@
 	tabs={[
 		{ href: '/seals', name: 'By housing' },
 		{ href: '/seals/packing', name: 'Packing set' },
-		{ href: '/seals/press-fit', name: 'Pressed in' }
+		{ href: '/seals/press-fit', name: 'Pressed in' },
+		{ href: '/seals/failures', name: 'Why it failed' }
 	]}
 />
 {@render children()}

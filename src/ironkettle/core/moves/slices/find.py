@@ -3,28 +3,38 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from ironkettle.core.buildsheets.facts import zones_by_key
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.errors import fault
+from ironkettle.core.failures import Sign, signs_for
 from ironkettle.core.moves.log import Case, Mark, Payload, State
-from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
+from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import ElementAt, Resolved
 from ironkettle.core.moves.slices.base import ItemKey, Note, known, zone_choices
 from ironkettle.core.stacks import reversed_finding
 
 
+def _as_list(value: object) -> object:
+    return [value] if isinstance(value, str) else value
+
+
+# One sign may be told by its name alone.
+Signs = Annotated[list[Sign], BeforeValidator(_as_list)]
+
+
 class ElementFound(Payload):
-    """``counted``: how many of several alike were there; ``faced``: the zone it faced."""
+    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``signs``: what was seen on it."""
 
     kind: Literal["element_found"] = "element_found"
     element: ItemKey
     present: bool
     counted: int | None = Field(default=None, ge=0, le=99)
     faced: ItemKey | None = None
+    signs: Signs = Field(default_factory=list, max_length=24)
     note: Note = ""
 
 
@@ -45,6 +55,8 @@ def check(case: Case, payload: ElementFound) -> None:
         raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
         raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
+    if not payload.present and set(payload.signs) - {Sign.NONE}:
+        raise fault("signs", "what is missing shows no sign; leave it out", Sign.NONE.value)
 
 
 def apply(state: State, payload: ElementFound, mark: Mark) -> None:
@@ -58,11 +70,12 @@ def drafts(case: Case) -> Iterator[Draft]:
             for key in reversed(resolved.fitting_order.get(station, ())):
                 after = {f"step:{step.key}": ""}
                 yield Draft(
-                    _move(resolved, resolved.elements[key]), case.state.has("found", key), step=step.key, after=after
+                    _move(case, resolved.elements[key]), case.state.has("found", key), step=step.key, after=after
                 )
 
 
-def _move(resolved: Resolved, at: ElementAt) -> Move:
+def _move(case: Case, at: ElementAt) -> Move:
+    resolved = case.resolved
     must = resolved.oriented[at.key].faces
     entry: dict[str, Any] = {"kind": "element_found", "element": at.key, "present": True}
     asks = [Ask("present", Read.YES_NO, "Was it there?", proposed=True)]
@@ -72,6 +85,8 @@ def _move(resolved: Resolved, at: ElementAt) -> Move:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between, must)
         asks.append(Ask("faced", Read.ZONE, f"To which side: {word}?", choices))
+    signs = tuple(Choice(one.sign.value, one.says) for one in signs_for(at.spec.kind, case.tables.failures))
+    asks.append(Ask("signs", Read.LOOK, "What is seen on it?", signs))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
     return Move(
@@ -108,5 +123,6 @@ def words(resolved: Resolved, payload: ElementFound) -> str:
     facing = ""
     if payload.faced and oriented:
         facing = f", {oriented.word} to {resolved.zone_names.get(payload.faced, payload.faced)}"
-    how = f"found{facing}" if payload.present else "found missing"
+    signs = ", ".join(sign.value.replace("_", " ") for sign in payload.signs if sign is not Sign.NONE)
+    how = f"found{facing}{f', {signs}' if signs else ''}" if payload.present else "found missing"
     return f"{name} {how}{f': {payload.note}' if payload.note else ''}"

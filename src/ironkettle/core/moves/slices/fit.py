@@ -23,6 +23,7 @@ from ironkettle.core.moves.slices.base import (
     merged,
     zone_choices,
 )
+from ironkettle.core.moves.slices.cause import before_fitting
 from ironkettle.core.moves.slices.supply import refuse_short
 from ironkettle.core.quantities import read_length
 
@@ -112,7 +113,7 @@ def drafts(case: Case) -> Iterator[Draft]:
             before: str | None = None
             for key in resolved.fitting_order.get(station, ()):
                 at = resolved.elements[key]
-                after = merged(after_steps(case, step.key), counts, _own(case, at))
+                after = merged(after_steps(case, step.key), counts, _own(case, at), before_fitting(case, key))
                 if before is not None:
                     after[f"fit:{before}"] = f"the {resolved.elements[before].spec.name} goes in first"
                 yield Draft(_move(case, at), _is_fitted(case, key), step=step.key, after=after)

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
-	import { AskField } from '$lib/asks';
+	import type { Schemas } from '$lib/api';
+	import { AskField, offered } from '$lib/asks';
+	import { SignPicture } from '$lib/failures';
 	import { faultAt, ProblemNote } from '$lib/shared';
 	import { MoveForm } from './form.svelte';
 	import Outline from './Outline.svelte';
@@ -9,10 +11,14 @@
 
 	let { store, move, focused, bare, onDone }: MoveProps = $props();
 
+	type Ask = Schemas['AskOut'];
 	const form = untrack(() => new MoveForm(store, move));
 	// What is known already and what need not be said stands folded: the hand answers the rest.
-	const asked = $derived(move.asks.filter((ask) => !ask.optional && ask.proposed === null));
-	const beside = $derived(move.asks.filter((ask) => ask.optional || ask.proposed !== null));
+	const hangs = (ask: Ask) => ask.choices.some((choice) => choice.only);
+	const isAsked = (ask: Ask) =>
+		hangs(ask) ? offered(ask.choices, form.values).length > 0 : !ask.optional && ask.proposed === null;
+	const asked = $derived(move.asks.filter(isAsked));
+	const beside = $derived(move.asks.filter((ask) => !isAsked(ask) && !hangs(ask)));
 	let wide = $state(false);
 	const fault = (field: string) => faultAt(form.problem, field);
 	const told = $derived(move.asks.some((ask) => fault(ask.field)));
@@ -41,13 +47,15 @@
 				element={move.subject}
 				{zone}
 			/>{/snippet}
+		{#snippet picture(sign: string)}<SignPicture sign={sign as Schemas['Sign']} />{/snippet}
 		<AskField
 			{ask}
 			bind:value={form.values[ask.field]}
 			fault={fault(ask.field)}
 			focused={focused && index === 0}
 			inLine={move.kind === 'count'}
-			drawn={ask.read === 'zone' ? outline : undefined}
+			drawn={ask.read === 'zone' ? outline : ask.field === 'signs' ? picture : undefined}
+			others={form.values}
 		/>
 	{/each}
 	{#if opened}

@@ -3,6 +3,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { JobStore, type Move } from '$lib/jobs';
+	import Earlier from '$lib/jobs/Earlier.svelte';
 	import ChapterRail from '$lib/jobs/ChapterRail.svelte';
 	import JobDrawing from '$lib/jobs/JobDrawing.svelte';
 	import JobHeader from '$lib/jobs/JobHeader.svelte';
@@ -140,6 +141,9 @@
 									{cause}
 								</p>{/each}
 						</section>
+					{/if}
+					{#if view.earlier.length && ['as_found', 'strip', 'inspect'].includes(chapter)}
+						<Earlier earlier={view.earlier} />
 					{/if}
 					<MoveList
 						title="Coming in this chapter"

@@ -1,0 +1,24 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api';
+
+	let { earlier }: { earlier: Schemas['EarlierOut'][] } = $props();
+</script>
+
+<section class="panel" aria-labelledby="earlier">
+	<h2 id="earlier" class="text-xl font-bold">Earlier on this unit</h2>
+	<ul>
+		{#each earlier as job (job.number)}
+			<li class="border-t border-base-300 py-1">
+				<p>
+					<a class="link font-semibold" href="/jobs/{job.number}">Job {job.number}</a>,
+					{job.opened_at.slice(0, 10)}{job.released ? '' : ', still open'}: {job.complaint}
+				</p>
+				{#each job.causes as cause (cause)}
+					<p class={job.again ? 'font-semibold text-warning' : 'faint'}>
+						{job.again ? 'Again: ' : ''}{cause}
+					</p>
+				{/each}
+			</li>
+		{/each}
+	</ul>
+</section>
