@@ -43,6 +43,7 @@ class Job:
         self.wrenches: dict[str, WrenchUsed] = {}
         self.gauges: dict[str, GaugeUsed] = {}
         self.shelf: tuple[OnShelf, ...] = ()
+        self.tables = TABLES
         self.now = START
         self._resolved: dict[frozenset[tuple[str, str]], Resolved] = {}
         if intake:
@@ -66,7 +67,9 @@ class Job:
 
     def case(self) -> Case:
         state = self.state
-        return Case(self._resolve(state), state, TABLES, self.now, self.author, self.wrenches, self.gauges, self.shelf)
+        return Case(
+            self._resolve(state), state, self.tables, self.now, self.author, self.wrenches, self.gauges, self.shelf
+        )
 
     def moves(self) -> tuple[Move, ...]:
         return moves_of(self.case())

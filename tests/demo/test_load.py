@@ -9,16 +9,16 @@ from ironkettle.store.base import session_of
 from ironkettle.store.bench_list import list_jobs
 from ironkettle.store.logs import check_log, snapshot_differs
 from ironkettle.store.people import all_people, secret_fits
-from ironkettle.store.seals import all_seals
 from ironkettle.store.sheets import latest_sheets
+from ironkettle.store.stock import all_stock
 from ironkettle.store.tools import all_gauges, all_wrenches
 
 
 def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine) -> None:
     with session_of(workshop) as session:
         assert load_demo(session) is False
-        counts = [len(rows(session)) for rows in (all_people, all_wrenches, all_gauges, all_seals, latest_sheets)]  # type: ignore[operator]
-        assert counts == [5, 4, 2, 14, 5]
+        counts = [len(rows(session)) for rows in (all_people, all_wrenches, all_gauges, all_stock, latest_sheets)]  # type: ignore[operator]
+        assert counts == [5, 4, 2, 20, 5]
         jobs = {job.serial: job for job in list_jobs(session).jobs}
         # Each at its point: before anything, at the reversed lip, with a short kit, before what sticks or lets go.
         assert {serial: (job.stage, job.next_need[:13]) for serial, job in jobs.items()} == {

@@ -33,11 +33,11 @@ def get_house(session: DbSession) -> House:
 HouseRules = Annotated[House, Depends(get_house)]
 
 
-def get_shop(session: DbSession, house: HouseRules) -> Shop:
-    return shop_of(session, house)
+def get_shop(session: DbSession) -> Shop:
+    return shop_of(session)
 
 
-# What the rules of a job may look up, with the house rules in force.
+# What the rules of a job may look up of the shop.
 JobShop = Annotated[Shop, Depends(get_shop, scope="function")]
 
 

@@ -34,6 +34,7 @@ from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.store.bench_list import Which, list_jobs
+from ironkettle.store.house import house_of
 from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
 from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
 from ironkettle.store.people import names_of
@@ -191,7 +192,7 @@ def jobs(
 def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop) -> JobView:
     _own(body, caller)
     sheet = find_sheet(session, body.sheet_key, body.sheet_version)
-    job = open_job(session, body.id, sheet, now())
+    job = open_job(session, body.id, sheet, house_of(session), now())
     entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at)
     done = append_entry(session, job.id, entry, caller.author, shop, now())
     return job_view(session, job, done.case, done.moves)

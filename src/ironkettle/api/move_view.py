@@ -14,6 +14,7 @@ from ironkettle.api.torque import FastenerBody, PatternBody, SpecBody, TorquePla
 from ironkettle.core.buildsheets.facts import gland_of
 from ironkettle.core.buildsheets.fastening import PhaseTo
 from ironkettle.core.buildsheets.trials import TestKind
+from ironkettle.core.house import Held
 from ironkettle.core.jobs import (
     signed_words,
 )
@@ -21,6 +22,7 @@ from ironkettle.core.moves.chart import move_key_of
 from ironkettle.core.moves.log import Case, Mark, Marked
 from ironkettle.core.moves.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
 from ironkettle.core.moves.register import payload_words
+from ironkettle.core.moves.schools import school_of
 from ironkettle.core.moves.slices.passed_over import GROUND_WORD, danger_of, is_passable
 from ironkettle.core.tightening import Layout
 
@@ -93,10 +95,27 @@ class HoldTestOut(BaseModel):
 
 
 class RungOut(BaseModel):
+    """``tried``: what came of it, once it was tried."""
+
+    part: str
+    key: str
     do: str
     may: str | None
     caution: str | None
     never: str | None
+    tried: str | None
+
+
+class SchoolOut(BaseModel):
+    """A choice of the house that a move rests on, and the other ways in a line."""
+
+    name: str
+    way: str
+    told: str
+
+    @classmethod
+    def of(cls, held: Held | None) -> SchoolOut | None:
+        return None if held is None else cls(name=held.school.name, way=held.way.words, told=held.told)
 
 
 class MoveOut(BaseModel):
@@ -104,7 +123,7 @@ class MoveOut(BaseModel):
 
     ``signs``: a PIN is needed beside it; ``passable``: it can be passed over with a reason, on one of the
     ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
-    taken apart again from here. ``groove``: of the
+    taken apart again from here; ``school``: the choice of the house it rests on. ``groove``: of the
     element whose size is to be found; ``view``: of the drawing
     that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold.
     """
@@ -139,6 +158,7 @@ class MoveOut(BaseModel):
     groove: GrooveBody | None
     torque: TorquePlanBody | None
     hold_test: HoldTestOut | None
+    school: SchoolOut | None
 
 
 def name_of(mark: Mark, names: Mapping[str, str]) -> str:
@@ -186,7 +206,7 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         hold=move.hold,
         shows=move.shows,
         tray=list(move.tray),
-        ladder=[RungOut(do=one.do, may=one.may, caution=one.caution, never=one.never) for one in move.ladder],
+        ladder=[RungOut(**{name: getattr(one, name) for name in RungOut.model_fields}) for one in move.ladder],
         stop=move.stop,
         status=move.status,
         blocked_by=list(move.blocked_by),
@@ -201,6 +221,7 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         again=move.stage is Chapter.STRIP and move.kind is Kind.STEP and move.status is Status.DONE,
         groove=_groove(case, move.subject) if move.kind is Kind.IDENTIFY else None,
         torque=_torque(case, move) if move.kind is Kind.TIGHTEN else None,
+        school=SchoolOut.of(school_of(case, move)),
         hold_test=_hold_test(case, move) if move.kind is Kind.TEST else None,
     )
 
@@ -229,6 +250,7 @@ def _torque(case: Case, move: Move) -> TorquePlanBody | None:
         passes_pct=list(phase.passes_pct),
         soft_thread=group.soft_thread,
         fastener=fastener,
+        aim="top" if case.tables.house.holds("aim", 1) else "middle",
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 from itertools import pairwise
+from typing import Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
@@ -93,6 +94,7 @@ class TorquePlanBody(Body):
     soft_thread: bool = False
     fastener: FastenerBody | None = None
     locking: list[Locking] = Field(default=[], max_length=len(Locking))
+    aim: Literal["middle", "top"] = "middle"
 
 
 class PassOut(BaseModel):
@@ -164,6 +166,7 @@ def plan(body: TorquePlanBody) -> TorquePlanOut:
         soft_thread=body.soft_thread,
         fastener=_fastener(body.fastener),
         locking=body.locking,
+        top=body.aim == "top",
     )
     return TorquePlanOut(
         setting_nm=result.setting,

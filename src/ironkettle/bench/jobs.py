@@ -10,6 +10,7 @@ from sqlalchemy import Engine
 
 from ironkettle.api.job_view import job_view
 from ironkettle.bench.timing import median_time
+from ironkettle.core.house import House
 from ironkettle.core.moves.chart import moves_of, next_move
 from ironkettle.core.moves.log import Payload
 from ironkettle.core.moves.register import read_payload
@@ -104,7 +105,7 @@ class _Bench:
         with session_of(self._engine) as session:
             sheet = load_sheet(session, _SHEET)
             assert sheet is not None
-            open_job(session, job, sheet, datetime.now(UTC))
+            open_job(session, job, sheet, House({}), datetime.now(UTC))
         intake = {
             "kind": "intake_recorded", "unit": "Bench ram", "serial": "FN-0000", "customer": "bench", "complaint": "none",
             "fluid": "mineral oil ISO VG 46", "pressure": "180 bar",

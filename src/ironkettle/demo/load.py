@@ -17,6 +17,7 @@ from ironkettle.core.moves.chart import next_move
 from ironkettle.core.moves.register import read_payload
 from ironkettle.core.people import Authority, Role
 from ironkettle.demo.walker import filled
+from ironkettle.store.house import house_of
 from ironkettle.store.jobs import open_job
 from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.people import AuthorisationRow, Person, all_people, find_person, set_secret
@@ -85,7 +86,7 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
         raise LookupError(f"demo job {index} names a sheet or person that is not in the demo")
     author, start = person.author(), datetime.now(UTC) - timedelta(hours=3)
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
-    open_job(session, job_id, sheet, start)
+    open_job(session, job_id, sheet, house_of(session), start)
     payload, count = {"kind": "intake_recorded", **job["intake"]}, 0
     while True:
         moment = start + timedelta(minutes=2 * count)

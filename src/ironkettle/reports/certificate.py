@@ -5,31 +5,31 @@ from __future__ import annotations
 import io
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
-from xml.sax.saxutils import escape
+from datetime import date
 
-from reportlab.lib.colors import Color
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
 from ironkettle.core.catalogue import KINDS
 from ironkettle.core.drawings import picture
 from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, signed_words
+from ironkettle.core.moves.inspecting import VERDICT_WORD
 from ironkettle.core.moves.log import Case, Mark, Run, State
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import SampleRead, WrenchUsed
 from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.find import reversed_words
-from ironkettle.core.moves.slices.measure import VERDICT_WORD, standing
+from ironkettle.core.moves.slices.measure import standing
 from ironkettle.core.quantities import read_gauge_pressure
+from ironkettle.reports.house import schools_section
+from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.section import section_drawing
-from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, RULE, paragraph_style, register_fonts
+from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
 from ironkettle.reports.trace import trace_drawing
 
-_WIDTH = A4[0] - 36 * mm
 CAVEAT = (
     "Figures from standards are guidance. The maker's drawing and manual, local codes and licensed practice win. "
     "This certificate tells what was done and read on the bench; it is no approval of the machine it goes into."
@@ -86,6 +86,7 @@ def certificate_pdf(report: Certified) -> bytes:
         *_found_and_left(report),
         *_elements(report),
         *_inspection(report),
+        *schools_section(report.case),
         *_torques(report),
         *_settings(report),
         *_tests(report),
@@ -100,35 +101,6 @@ def certificate_pdf(report: Certified) -> bytes:
     return buffer.getvalue()
 
 
-def _p(text: str, size: float = 8.5, *, bold: bool = False, colour: Color = INK, before: float = 0) -> Paragraph:
-    return Paragraph(escape(text), paragraph_style(size, bold=bold, colour=colour, before=before))
-
-
-def _title(text: str) -> Paragraph:
-    return _p(text, 11, bold=True, colour=COPPER, before=9)
-
-
-def _table(rows: list[list[str]], widths: Sequence[float], *, head: bool = True) -> Table:
-    cells = [[_p(cell, 8, bold=head and index == 0) for cell in row] for index, row in enumerate(rows)]
-    table = Table(cells, colWidths=[share * _WIDTH for share in widths], repeatRows=1 if head else 0)
-    table.setStyle(
-        TableStyle(
-            [
-                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("TOPPADDING", (0, 0), (-1, -1), 2),
-                ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
-                ("LEFTPADDING", (0, 0), (-1, -1), 2),
-            ]
-        )
-    )
-    return table
-
-
-def _day(moment: datetime) -> str:
-    return moment.strftime("%Y-%m-%d %H:%M UTC")
-
-
 def _heading(report: Certified) -> list[Flowable]:
     sheet = report.resolved.whole
     intake = report.state.book("intake").get("intake")
@@ -141,13 +113,13 @@ def _heading(report: Certified) -> list[Flowable]:
             ["Customer", value.customer],
             ["Complaint", value.complaint],
             ["Fluid and rating", f"{value.fluid}, {value.pressure}"],
-            ["Taken in", f"{report.who(intake.mark)}, {_day(intake.mark.when)}"],
+            ["Taken in", f"{report.who(intake.mark)}, {day(intake.mark.when)}"],
         ]
     return [
-        _p("Repair certificate", 20, bold=True),
-        _p(f"Job {report.number}", 11, colour=COPPER, before=2),
+        paragraph("Repair certificate", 20, bold=True),
+        paragraph(f"Job {report.number}", 11, colour=COPPER, before=2),
         Spacer(1, 4),
-        _table(rows, (0.2, 0.8), head=False),
+        table(rows, (0.2, 0.8), head=False),
     ]
 
 
@@ -159,8 +131,8 @@ def _statement(report: Certified) -> list[Flowable]:
     colour = PASS if fit and report.released else FAIL
     return [
         Spacer(1, 4),
-        _p(claim if report.released else f"Draft: {claim}", 10, bold=True, colour=colour),
-        *(_p(f"• {text}", 8.5, colour=INK if fit else FAIL) for text in beside),
+        paragraph(claim if report.released else f"Draft: {claim}", 10, bold=True, colour=colour),
+        *(paragraph(f"• {text}", 8.5, colour=INK if fit else FAIL) for text in beside),
     ]
 
 
@@ -168,7 +140,7 @@ def _drawing(report: Certified) -> list[Flowable]:
     faces = {key: fitted.value.faces for key, fitted in report.state.book("fitted").items() if fitted.value.faces}
     shown = picture(report.resolved.sheet, report.case.tables.rings)
     legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(shown.stations, start=1))
-    return [Spacer(1, 6), section_drawing(shown, faces, _WIDTH), _p(legend, 7.5, colour=FAINT)]
+    return [Spacer(1, 6), section_drawing(shown, faces, WIDTH), paragraph(legend, 7.5, colour=FAINT)]
 
 
 def _found_and_left(report: Certified) -> list[Flowable]:
@@ -184,19 +156,20 @@ def _found_and_left(report: Certified) -> list[Flowable]:
     told = told_causes(report.case)
     decided = {one.element for one in told}
     causes = [
-        _p(f"Likely cause: {words}", 8.5, bold=True, colour=FAIL, before=3)
+        paragraph(f"Likely cause: {words}", 8.5, bold=True, colour=FAIL, before=3)
         for key, words in reversed_words(report.case).items()
         if key not in decided
     ]
     for one in told:
         made = f" Put right: {'; '.join(one.corrected)}." if one.corrected else ""
-        causes.append(_p(f"Cause, {one.name}: {one.customer}{made}", 8.5, bold=True, before=3))
+        causes.append(paragraph(f"Cause, {one.name}: {one.customer}{made}", 8.5, bold=True, before=3))
     answers = [
-        _p(payload_words(report.resolved, marked.value), 8, colour=FAINT) for marked in state.book("answers").values()
+        paragraph(payload_words(report.resolved, marked.value), 8, colour=FAINT)
+        for marked in state.book("answers").values()
     ]
-    table = [_table(rows, (0.34, 0.33, 0.33))] if len(rows) > 1 else []
-    parts: list[Flowable] = [*table, *causes, *answers]
-    return [_title("As found and as left"), *parts] if parts else []
+    tables = [table(rows, (0.34, 0.33, 0.33))] if len(rows) > 1 else []
+    parts: list[Flowable] = [*tables, *causes, *answers]
+    return [title("As found and as left"), *parts] if parts else []
 
 
 def _elements(report: Certified) -> list[Flowable]:
@@ -220,11 +193,11 @@ def _elements(report: Certified) -> list[Flowable]:
             as_left = f"{'kept' if fitted.reused else 'new'}{f', {word} to {faces}' if faces else ''}"
         rows.append([at.station.name, f"{at.spec.name}{f', {size}' if size else ''}", as_found, as_left])
     reasons = [
-        _p(f"{payload_words(resolved, chosen.value)}; {chosen.value.reason}", 7.5, colour=FAINT)
+        paragraph(f"{payload_words(resolved, chosen.value)}; {chosen.value.reason}", 7.5, colour=FAINT)
         for chosen in state.book("sizes").values()
         if chosen.value.reason
     ]
-    parts: list[Flowable] = [_title("What was fitted"), _table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
+    parts: list[Flowable] = [title("What was fitted"), table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
     return parts if len(rows) > 1 else []
 
 
@@ -234,7 +207,7 @@ def _inspection(report: Certified) -> list[Flowable]:
         part, verdict = report.resolved.parts.get(key), standing(report.case, key)
         told = payload_words(report.resolved, marked.value)
         rows.append([part.name if part else key, told, VERDICT_WORD[verdict] if verdict else ""])
-    return [_title("Inspection"), _table(rows, (0.22, 0.62, 0.16))] if len(rows) > 1 else []
+    return [title("Inspection"), table(rows, (0.22, 0.62, 0.16))] if len(rows) > 1 else []
 
 
 def _torques(report: Certified) -> list[Flowable]:
@@ -247,12 +220,12 @@ def _torques(report: Certified) -> list[Flowable]:
         rows.append(
             [group.name if group else marked.value.group, f"pass {marked.value.turn}: {told[0] or told[2]}", named]
         )
-    return [_title("Tightening"), _table(rows, (0.26, 0.44, 0.3))] if len(rows) > 1 else []
+    return [title("Tightening"), table(rows, (0.26, 0.44, 0.3))] if len(rows) > 1 else []
 
 
 def _settings(report: Certified) -> list[Flowable]:
-    told = [_p(payload_words(report.resolved, one.value), 8) for one in report.state.book("settings").values()]
-    return [_title("Settings"), *told] if told else []
+    told = [paragraph(payload_words(report.resolved, one.value), 8) for one in report.state.book("settings").values()]
+    return [title("Settings"), *told] if told else []
 
 
 def _wrench(wrench: WrenchUsed) -> str:
@@ -265,39 +238,39 @@ def _tests(report: Certified) -> list[Flowable]:
     for test in report.resolved.sheet.tests:
         runs = [run for run in report.state.runs_of(test.key) if run.closed is not None]
         if not runs:
-            parts.append(_p(f"{test.name}: not run", 8.5, bold=True))
+            parts.append(paragraph(f"{test.name}: not run", 8.5, bold=True))
         for number, run in enumerate(runs, start=1):
             name = test.name if len(runs) == 1 else f"{test.name}, run {number}"
             name = f"{name}, as found" if run.when == "as_found" else name
             parts.append(KeepTogether(_run(report, run, name)))
-    return [_title("Tests"), *parts] if parts else []
+    return [title("Tests"), *parts] if parts else []
 
 
 def _run(report: Certified, run: Run, name: str) -> list[Flowable]:
     gauge = run.gauge
     tool = f"{_tool(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
-    by = f"{tool}{report.who(run.mark)}, {_day(run.mark.when)}"
+    by = f"{tool}{report.who(run.mark)}, {day(run.mark.when)}"
     if run.abandoned:
-        return [_p(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), _p(by, 8)]
+        return [paragraph(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
     found = run.judgement
     if found is None:
-        return [_p(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), _p(by, 8)]
+        return [paragraph(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
     colour = PASS if found.verdict == "pass" else FAIL
-    heading = _p(f"{name}: {found.verdict.upper()}", 9.5, bold=True, colour=colour, before=3)
+    heading = paragraph(f"{name}: {found.verdict.upper()}", 9.5, bold=True, colour=colour, before=3)
     if gauge is None:
         seen = f"{found.limit}: {'seen' if run.seen else 'not seen'}{f', {run.value}' if run.value else ''}"
-        return [heading, _p(f"{seen}; {by}", 8)]
+        return [heading, paragraph(f"{seen}; {by}", 8)]
     held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
     facts = (
         f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
         f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "
         f"{'temperature corrected' if found.temperature_corrected else 'no temperature readings'}; {by}"
     )
-    words = [_p(text, 7.5, colour=FAINT) for text in found.words]
+    words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
     samples = report.traces.get(run.key, ())
     wanted = read_gauge_pressure(found.wanted, "wanted") * 10
-    trace = [trace_drawing(samples, found.hold_s, wanted, _WIDTH, 84)] if len(samples) > 1 else []
-    return [heading, _p(facts, 8), *words, *trace]
+    trace = [trace_drawing(samples, found.hold_s, wanted, WIDTH, 84)] if len(samples) > 1 else []
+    return [heading, paragraph(facts, 8), *words, *trace]
 
 
 def _tool(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
@@ -308,23 +281,23 @@ def _tool(name: str, accuracy_pct: float, calibration: str | None, until: date |
 
 def _signature(report: Certified) -> list[Flowable]:
     state = report.state
-    parts: list[Flowable] = [_title("Release")]
+    parts: list[Flowable] = [title("Release")]
     for reopened in state.book("reopened").values():
-        told = f"Reopened by {report.who(reopened.mark)}, {_day(reopened.mark.when)}: {reopened.value.reason}"
-        parts.append(_p(told, 8.5))
+        told = f"Reopened by {report.who(reopened.mark)}, {day(reopened.mark.when)}: {reopened.value.reason}"
+        parts.append(paragraph(told, 8.5))
     released = state.book("released").get("released")
     if released is None:
-        parts.append(_p("NOT RELEASED. This is a draft.", 10, bold=True, colour=FAIL))
+        parts.append(paragraph("NOT RELEASED. This is a draft.", 10, bold=True, colour=FAIL))
     else:
         value, mark = released.value, released.mark
         parts += [
-            _p(f"Released and signed by {report.who(mark)}, {_day(mark.when)}", 10, bold=True, colour=PASS),
+            paragraph(f"Released and signed by {report.who(mark)}, {day(mark.when)}", 10, bold=True, colour=PASS),
             *_stood_on(mark),
         ]
         if value.remark:
-            parts.append(_p(f"Remark: {value.remark}"))
+            parts.append(paragraph(f"Remark: {value.remark}"))
         if value.next_service:
-            parts.append(_p(f"Next service: {value.next_service}"))
+            parts.append(paragraph(f"Next service: {value.next_service}"))
     hands = sorted(
         {
             report.who(marked.mark)
@@ -333,10 +306,10 @@ def _signature(report: Certified) -> list[Flowable]:
         }
     )
     if hands:
-        parts.append(_p(f"Worked on by: {', '.join(hands)}"))
+        parts.append(paragraph(f"Worked on by: {', '.join(hands)}"))
     parts += [
-        _p(f"Chain of the log, last link ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
-        _p(CAVEAT, 7.5, colour=FAINT, before=3),
+        paragraph(f"Chain of the log, last link ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
+        paragraph(CAVEAT, 7.5, colour=FAINT, before=3),
     ]
     return [KeepTogether(parts)]
 
@@ -344,13 +317,13 @@ def _signature(report: Certified) -> list[Flowable]:
 def _stood_on(mark: Mark) -> list[Flowable]:
     """On what the signature stood, and how far the bench's clock was off, where it was."""
     words = signed_words(mark.signature)
-    parts: list[Flowable] = [_p(words[0].upper() + words[1:])] if words else []
+    parts: list[Flowable] = [paragraph(words[0].upper() + words[1:])] if words else []
     if mark.clock_ahead_s is not None and abs(mark.clock_ahead_s) > CLOCK_DOUBT_S:
         ahead = "ahead of" if mark.clock_ahead_s > 0 else "behind"
         text = (
             f"The time is the server's; the clock at the bench was {abs(mark.clock_ahead_s) / 60:.0f} min {ahead} it."
         )
-        parts.append(_p(text, 7.5, colour=FAINT))
+        parts.append(paragraph(text, 7.5, colour=FAINT))
     return parts
 
 

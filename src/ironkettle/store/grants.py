@@ -5,7 +5,7 @@ from __future__ import annotations
 from sqlalchemy import Engine, inspect, text
 
 # Append-only: rows come in and stay.
-APPEND_ONLY = ("entries", "samples", "trail")
+APPEND_ONLY = ("entries", "photos", "samples", "trail")
 
 
 def grant_application(owner: Engine, role: str) -> None:

@@ -12,13 +12,15 @@ from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.buildsheets import Sheet
 from ironkettle.core.errors import DamagedEntryError, RefusedError
+from ironkettle.core.house import House
 from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
 from ironkettle.store.base import Base
 from ironkettle.store.sheets import load_sheet
 
 
 class JobRow(Base):
-    """Summary columns follow the log; the log is the truth."""
+    """Summary columns follow the log; the log is the truth. ``house``: what the shop's rules were on the day it was opened,
+    where they differ from the shipped ones."""
 
     __tablename__ = "jobs"
     __table_args__ = (
@@ -42,6 +44,9 @@ class JobRow(Base):
     moves_total: Mapped[int] = mapped_column(default=0)
     timer_until: Mapped[datetime | None] = mapped_column(default=None)
     timer_for: Mapped[str] = mapped_column(default="")
+    ended: Mapped[str] = mapped_column(default="")
+    copied_from: Mapped[UUID | None] = mapped_column(ForeignKey("jobs.id"), default=None)
+    house: Mapped[dict[str, Any]] = mapped_column(default=dict)
     short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     causes: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     entry_count: Mapped[int] = mapped_column(default=0)
@@ -152,14 +157,15 @@ def log_rows(session: Session, job_id: UUID, after: int = 0) -> list[EntryRow]:
         raise DamagedLogError(job_id, None, f"cannot be read: {str(error.orig).splitlines()[0]}") from None
 
 
-def open_job(session: Session, job_id: UUID, sheet: Sheet, now: datetime) -> JobRow:
-    """A new job on a sheet; the same id again gives the job that is there."""
+def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: datetime) -> JobRow:
+    """A new job on a sheet, under the house rules of the day; the same id again gives the job that is there."""
     present = session.get(JobRow, job_id)
     if present is not None:
         if (present.sheet_key, present.sheet_version) != (sheet.key, sheet.version):
             raise RefusedError("job-exists", "a job with this id is open on another build sheet")
         return present
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
+    job.house = dict(house.own)
     session.add(job)
     session.flush()
     return job

@@ -12,6 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ironkettle.core.errors import RefusedError
+from ironkettle.core.house import House
 from ironkettle.core.jobs import (
     SEAL_FORMAT,
     BrokenLink,
@@ -43,7 +44,7 @@ from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_sn
 from ironkettle.core.people import Author
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.sheets import resolved_sheet
-from ironkettle.store.shop import Shop
+from ironkettle.store.shop import Shop, tables_of
 from ironkettle.store.stock import draw
 
 
@@ -93,7 +94,7 @@ def state_of(session: Session, job: JobRow) -> State:
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
     resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers())
-    return Case(resolved, state, shop.tables, now, author, shop.wrenches, shop.gauges, shop.shelf)
+    return Case(resolved, state, tables_of(House(job.house)), now, author, shop.wrenches, shop.gauges, shop.shelf)
 
 
 def run_samples(session: Session, job_id: UUID, run: str) -> tuple[SampleRead, ...]:

@@ -1,4 +1,4 @@
-"""What the rules of a job may look up: the tables with this shop's limits, and its wrenches and gauges."""
+"""What the rules of a job may look up: its wrenches, gauges and stock, and the tables with its limits."""
 
 from __future__ import annotations
 
@@ -13,7 +13,6 @@ from ironkettle.core.house import House
 from ironkettle.core.moves.log import OnShelf, Tables
 from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
 from ironkettle.reference import compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
-from ironkettle.store.house import house_of
 from ironkettle.store.stock import all_stock, shelf_of
 from ironkettle.store.tools import all_gauges, all_wrenches
 
@@ -22,15 +21,13 @@ from ironkettle.store.tools import all_gauges, all_wrenches
 class Shop:
     """``wrenches`` and ``gauges`` by key, as they stand in the list now."""
 
-    tables: Tables
     wrenches: Mapping[str, WrenchUsed]
     gauges: Mapping[str, GaugeUsed]
     shelf: tuple[OnShelf, ...]
 
 
-def shop_of(session: Session, house: House | None = None) -> Shop:
+def shop_of(session: Session) -> Shop:
     """The shop as it stands now."""
-    rules = house or house_of(session)
     wrenches = {
         row.key: WrenchUsed(
             name=row.name, low=row.low, high=row.high, accuracy_pct=row.accuracy_pct,
@@ -45,7 +42,7 @@ def shop_of(session: Session, house: House | None = None) -> Shop:
         )
         for row in all_gauges(session)
     }  # fmt: skip
-    return Shop(_tables(tuple(sorted(rules.own.items()))), wrenches, gauges, shelf_of(all_stock(session)))
+    return Shop(wrenches, gauges, shelf_of(all_stock(session)))
 
 
 def gland_tables(house: House) -> GlandTables:
@@ -53,8 +50,13 @@ def gland_tables(house: House) -> GlandTables:
     return GlandTables(extrusion_limits(), gland_rows(), house.limits, compounds())
 
 
-@lru_cache(maxsize=8)
+def tables_of(house: House) -> Tables:
+    """The tables of the moves with a set of house rules."""
+    return _tables(tuple(sorted(house.own.items())))
+
+
+@lru_cache(maxsize=32)
 def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
     """The tables for a set of house rules; kept, because they remember the searches made in them."""
     house = House(dict(own))
-    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), house.hold_rules)
+    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), house)

@@ -20,6 +20,7 @@ class WrenchTool(Base):
     accuracy_pct: Mapped[float]
     calibration: Mapped[str] = mapped_column(default="")
     calibrated_until: Mapped[date | None] = mapped_column(default=None)
+    active: Mapped[bool] = mapped_column(default=True)
 
 
 class GaugeTool(Base):
@@ -32,14 +33,17 @@ class GaugeTool(Base):
     accuracy_pct: Mapped[float]
     calibration: Mapped[str] = mapped_column(default="")
     calibrated_until: Mapped[date | None] = mapped_column(default=None)
+    active: Mapped[bool] = mapped_column(default=True)
 
 
 def all_wrenches(session: Session) -> list[WrenchTool]:
-    return list(session.scalars(select(WrenchTool).order_by(WrenchTool.key)))
+    """The wrenches in use."""
+    return list(session.scalars(select(WrenchTool).where(WrenchTool.active).order_by(WrenchTool.key)))
 
 
 def all_gauges(session: Session) -> list[GaugeTool]:
-    return list(session.scalars(select(GaugeTool).order_by(GaugeTool.key)))
+    """The gauges in use."""
+    return list(session.scalars(select(GaugeTool).where(GaugeTool.active).order_by(GaugeTool.key)))
 
 
 def add_tool(session: Session, tool: WrenchTool | GaugeTool) -> None:

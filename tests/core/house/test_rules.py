@@ -7,6 +7,7 @@ import pytest
 from ironkettle.core.errors import RuleError
 from ironkettle.core.glands import HouseLimits
 from ironkettle.core.house import HOUSE_RULES, House
+from ironkettle.core.house.limits import PART_LIMITS, family_of, part_limit
 from ironkettle.core.rings import DEFAULT_PRIOR, DEFAULT_UNCERTAINTY_MM
 
 SHIPPED = House({})
@@ -21,7 +22,9 @@ def test_without_changes_the_rules_are_the_shipped_ones() -> None:
 
 
 def in_force(house: House) -> tuple[object, ...]:
-    return house.limits, house.prior, house.uncertainty, house.shift_hours, house.hold_rules, house.units
+    most = [house.most(one) for one in PART_LIMITS]
+    ways = [held.way for held in house.schools.values()]
+    return house.limits, house.prior, house.uncertainty, house.shift_hours, house.hold_rules, house.units, most, ways
 
 
 @pytest.mark.parametrize("rule", HOUSE_RULES, ids=lambda rule: rule.key)
@@ -91,3 +94,41 @@ def test_what_a_band_may_be_set_to() -> None:
     assert House({}).changed("squeeze_static_high", 60).limits.squeeze_static.high == 60
     with pytest.raises(RuleError):
         House({}).changed("squeeze_static_high", 60.1)
+
+
+@pytest.mark.parametrize(
+    ("words", "family"),
+    [
+        ("double-acting ram, wire-retained gland", "cylinder"),
+        ("Oil-free twin-piston compressor", "compressor"),
+        ("plunger pump, three stuffing boxes", "pump"),
+        ("pressure reducing regulator", "valve"),
+        ("hose coupler, poppet worked by a handle", "coupler"),
+        # Only whole words count: a frame is no ram.
+        ("gramophone frame", None),
+    ],
+)
+def test_a_sheet_belongs_to_a_family_by_its_own_words(words: str, family: str | None) -> None:
+    assert family_of(words) == family
+
+
+def test_a_limit_is_the_families_own_and_the_shop_may_set_it() -> None:
+    pit = part_limit("double-acting ram", "rod_pit")
+    assert pit is not None
+    assert SHIPPED.most(pit) == 0.05
+    assert SHIPPED.changed("limit_cylinder_rod_pit", 0.03).most(pit) == 0.03
+    assert part_limit("hose coupler", "rod_pit") is None
+    with pytest.raises(RuleError):
+        SHIPPED.changed("limit_cylinder_rod_pit", 0)
+
+
+def test_a_school_tells_its_way_and_the_others_in_a_line() -> None:
+    careful = SHIPPED.schools["pits"]
+    assert careful.way.words == "reject it"
+    other = SHIPPED.changed("school_pits", 1).schools["pits"]
+    assert other.told == (
+        "A pitted rod: dress it within its limit, because a shallow pit under the seal does no harm for years. "
+        "Others: reject it, because rust grows on under the chrome."
+    )
+    with pytest.raises(RuleError, match="none of the choices"):
+        SHIPPED.changed("school_pits", 0.5)

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field
 
-from ironkettle.core.buildsheets.fields import Item, Key, Keyed, Name, Named, Pressure, Strict, Text, Written
+from ironkettle.core.buildsheets.fields import Item, Key, Keyed, Name, Named, Place, Pressure, Strict, Text, Written
 from ironkettle.core.buildsheets.solids import Cut, Solids
 
 
@@ -77,15 +77,19 @@ class PartMark(Strict):
 
 
 class Dress(Strict):
-    """Up to which reading a fault may be dressed out, and how."""
+    """Up to which reading a fault may be dressed out, how, and what it costs; ``pits``: only where the shop dresses pits."""
 
     to: Text
     how: Text | None = None
     caution: Text | None = None
+    costs: Text | None = None
+    pits: bool = False
 
 
 class PointSpec(Keyed):
-    """A point of inspection. ``else``: what follows when it does not hold its limit."""
+    """A point of inspection. ``else``: what follows when it does not hold its limit; ``rule``: the house limit it is held
+    against where it has none of its own; ``at``: where it lies in the drawing, ``view`` in which.
+    """
 
     ask: Text
     read: Read
@@ -93,6 +97,9 @@ class PointSpec(Keyed):
     compute: Literal["ovality", "wear", "taper", "mean", "flatness", "run_out", "difference", "sum"] | None = None
     nominal: Written | None = None
     limit: Text | None = None
+    rule: Key | None = None
+    at: Place | None = None
+    view: Key | None = None
     unit: Text | None = None
     bad: list[Text] = Field(default_factory=list)
     dress: Dress | None = None

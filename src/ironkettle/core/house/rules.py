@@ -8,6 +8,8 @@ from functools import cached_property
 
 from ironkettle.core.errors import FieldFault, RuleError, fault
 from ironkettle.core.glands.model import Band, HouseLimits
+from ironkettle.core.house.limits import PART_LIMITS, PartLimit
+from ironkettle.core.house.schools import BY_KEY, SCHOOLS, Held, School
 from ironkettle.core.pressure import HoldRules
 from ironkettle.core.quantities import OFFERED, Dimension
 from ironkettle.core.rings import (
@@ -68,6 +70,21 @@ def _band(key: str, name: str, band: Band) -> tuple[HouseRule, HouseRule]:
 def _prior(key: str, series: str, name: str) -> HouseRule:
     return HouseRule(
         f"prior_{key}", _PRIOR, name, "weight", DEFAULT_PRIOR[series], 0, 1, "weights are shared out to 1 when used"
+    )
+
+
+def _limit(one: PartLimit) -> HouseRule:
+    group, help_ = (
+        f"Limits of inspection, {one.family}s",
+        "usual value; a sheet's own limit and the maker's drawing win",
+    )
+    return HouseRule(one.rule, group, one.name, "mm", one.most, 0.001, 5, help_)
+
+
+def _school(one: School) -> HouseRule:
+    help_ = "; ".join(f"{way.words}: {way.why}" for way in one.ways)
+    return HouseRule(
+        one.rule, "Schools", one.name, "", 0, 0, len(one.ways) - 1, help_, tuple(w.words for w in one.ways)
     )
 
 
@@ -135,6 +152,8 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
     _bare(Dimension.PRESSURE, "Pressures"),
     _bare(Dimension.TORQUE, "Torques"),
     _bare(Dimension.TEMPERATURE, "Temperatures"),
+    *(_limit(one) for one in PART_LIMITS),
+    *(_school(one) for one in SCHOOLS),
     HouseRule(
         "shift_hours", "People", "A device stays signed in for", "h", 12, 1, 24, "a shift; then the PIN is asked again"
     ),
@@ -189,6 +208,24 @@ class House:
             dimension.value: offered[int(self.value(f"unit_{dimension}")) if f"unit_{dimension}" in _BY_KEY else 0]
             for dimension, offered in OFFERED.items()
         }
+
+    @cached_property
+    def schools(self) -> dict[str, Held]:
+        """Every school as this shop holds it, by key."""
+        held = {}
+        for school in SCHOOLS:
+            at = int(self.value(school.rule))
+            others = tuple(way for place, way in enumerate(school.ways) if place != at)
+            held[school.key] = Held(school, school.ways[at], others)
+        return held
+
+    def holds(self, school: str, way: int) -> bool:
+        """Whether the shop holds that way of a school; 0 is the careful one."""
+        return int(self.value(BY_KEY[school].rule)) == way
+
+    def most(self, limit: PartLimit) -> float:
+        """The most that is allowed by a limit of inspection. [mm]"""
+        return self.value(limit.rule)
 
     @property
     def shift_hours(self) -> float:

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ironkettle.core.failures import FailureTable
 from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
+from ironkettle.core.house import House
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, SampleRead, WrenchUsed
 from ironkettle.core.people import Author, Signature
@@ -151,8 +152,13 @@ class Tables:
     fluids: tuple[Fluid, ...]
     glands: GlandTables
     failures: FailureTable
-    hold_rules: HoldRules = field(default_factory=HoldRules)
+    house: House = field(default_factory=lambda: House({}))
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
+
+    @property
+    def hold_rules(self) -> HoldRules:
+        """How a pressure hold is judged."""
+        return self.house.hold_rules
 
     def fits(self, gland: Gland, limit: int) -> tuple[Fit, ...]:
         """The ring sizes that fit a groove, the best first."""

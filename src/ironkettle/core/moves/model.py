@@ -129,12 +129,15 @@ class Ask:
 
 @dataclass(frozen=True, slots=True)
 class Rung:
-    """One way of getting a part off that will not come; ``may``: what it may spoil."""
+    """One way of getting a part off that will not come; ``may``: what it may spoil; ``tried``: what came of it, in words."""
 
+    part: str
+    key: str
     do: str
     may: str | None = None
     caution: str | None = None
     never: str | None = None
+    tried: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

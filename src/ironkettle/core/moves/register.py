@@ -19,6 +19,7 @@ from ironkettle.core.moves.slices import (
     find,
     fit,
     identify,
+    ladder,
     measure,
     observe,
     passed_over,
@@ -30,7 +31,7 @@ from ironkettle.core.moves.slices import (
 )
 
 SLICES: tuple[Any, ...] = (
-    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, passed_over,
+    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, passed_over,
 )  # fmt: skip
 _BY_PAYLOAD: dict[type[Payload], Any] = {payload: one for one in SLICES for payload in one.PAYLOADS}
 if TYPE_CHECKING:

@@ -13,6 +13,7 @@ from ironkettle.core.buildsheets.trials import TestKind
 from ironkettle.core.compounds import Compound, find_compound
 from ironkettle.core.drawings.seats import figure
 from ironkettle.core.errors import FieldFault, RuleError
+from ironkettle.core.house.limits import PART_LIMITS, family_of, part_limit
 from ironkettle.core.parts import read_limit
 from ironkettle.core.pressure import Fluid, find_fluid
 from ironkettle.core.quantities import (
@@ -51,7 +52,7 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     yield from _seat_faults(sheet, tables)
     for index, part in enumerate(sheet.parts):
         for place, point in enumerate(part.points):
-            yield from _point_faults(f"parts.{index}.points.{place}", point)
+            yield from _point_faults(f"parts.{index}.points.{place}", point, sheet.family)
     for index, group in enumerate(sheet.fasteners):
         yield from _group_faults(f"fasteners.{index}", group, tables)
     yield from _test_faults(sheet, tables)
@@ -89,13 +90,21 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                     )
 
 
-def _point_faults(path: str, point: PointSpec) -> Iterator[FieldFault]:
+def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFault]:
     dimension = dimension_of(point.read)
     if dimension is None and point.read is not Read.NUMBER:
         return
-    if point.limit is None:
-        yield FieldFault(f"{path}.limit", "is needed for what is measured", ("at most 0.05 mm",))
+    if point.rule is not None and part_limit(family, point.rule) is None:
+        known = [one.key for one in PART_LIMITS if one.family == family_of(family)]
+        yield FieldFault(f"{path}.rule", f"there is no house limit “{point.rule}” for “{family}”", tuple(known))
         return
+    if point.limit is None and point.rule is None:
+        yield FieldFault(f"{path}.limit", "is needed for what is measured, or a house rule", ("at most 0.05 mm",))
+        return
+    if point.compute == "wear" and point.nominal is None:
+        yield FieldFault(f"{path}.nominal", "is needed for wear", ("28 mm +0/-0.052",))
+    if point.compute == "ovality" and point.places < 2:
+        yield FieldFault(f"{path}.places", "ovality is told from two readings or more", ("2", "6"))
     for field, text in (
         ("limit", point.limit),
         ("nominal", point.nominal),

@@ -119,6 +119,7 @@ def plan_tightening(
     soft_thread: bool = False,
     fastener: Fastener | None = None,
     locking: Iterable[Locking] = (),
+    top: bool = False,
 ) -> TorquePlan:
     """Plan a group of fasteners.
 
@@ -131,6 +132,7 @@ def plan_tightening(
     soft_thread : aluminium, brass or plastic: the torque stays at or below the middle of the range.
     fastener : thread and strength, for the preload; what it is tapped into, for stripping.
     locking : how it is kept from turning.
+    top : whether the shop tightens to the top of the range; never in a soft thread.
 
     Raises RuleError for a count outside, or an adapter that points back past the drive.
     Source: setting inside the range under the wrench's error; F = T/(K·d); travel = turns × pitch.
@@ -141,7 +143,7 @@ def plan_tightening(
         return _without_torque(spec, turns, locked)
     soft = soft_thread or (fastener is not None and fastener.tapped is not None and fastener.tapped.soft)
     findings: list[Finding] = []
-    setting = _setting(spec.range, wrench, soft, findings)
+    setting = _setting(spec.range, wrench, soft, top, findings)
     passes = settings_of(turns, setting, wrench, adapter)
     scale = passes[-1].wrench_setting or setting
     fit = None if wrench is None else _wrench_fit(wrench, scale, findings)
@@ -163,7 +165,7 @@ def plan_tightening(
     return TorquePlan(setting, scale, text, passes, fit, load, share, None, None, (*findings, *locked))
 
 
-def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, findings: list[Finding]) -> float:
+def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, top: bool, findings: list[Finding]) -> float:
     if torque.bare:
         share = BARE_TARGET_PCT if wrench is None else wrench.accuracy_pct
         text = f"one figure without a range: set to it; a reading within {share:g} % of it counts as tight"
@@ -171,8 +173,8 @@ def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, findings: l
         return torque.middle
     if wrench is None:
         return torque.middle
-    within = soft_setting_within if soft else setting_within
-    held = within(torque, wrench.accuracy_pct)
+    share = wrench.accuracy_pct
+    held = soft_setting_within(torque, share) if soft else setting_within(torque, share, top=top)
     if held is not None:
         return held
     text = (

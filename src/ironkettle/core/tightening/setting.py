@@ -79,19 +79,23 @@ class TorqueRange:
         return TorqueRange(self.low * (1 - share), self.high * (1 + share))
 
 
-def setting_within(torque: TorqueRange, accuracy_pct: float) -> float | None:
+def setting_within(torque: TorqueRange, accuracy_pct: float, *, top: bool = False) -> float | None:
     """The middle of the range, moved so that setting × (1 ± accuracy) stays inside; None if it cannot. [N·m]
+
+    ``top``: as high as that allows, where the shop tightens to the top of the range.
 
     Parameters: torque : low <= high [N·m]; accuracy_pct : 0 to 50 [%].
     Source: worst case of the wrench at both ends of the range.
 
     >>> setting_within(TorqueRange(34, 40), 4)
     37.0
+    >>> round(setting_within(TorqueRange(34, 40), 4, top=True), 2)
+    38.46
     """
     lowest, highest = _settable(torque, accuracy_pct)
     if lowest > highest * (1 + 1e-12):
         return None
-    return min(max(torque.middle, lowest), highest)
+    return highest if top else min(max(torque.middle, lowest), highest)
 
 
 def soft_setting_within(torque: TorqueRange, accuracy_pct: float) -> float | None:

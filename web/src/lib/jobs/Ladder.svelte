@@ -1,31 +1,53 @@
 <script lang="ts">
-	import type { Problem } from '$lib/api';
+	import type { Problem, Schemas } from '$lib/api';
 	import { Caution, ProblemNote } from '$lib/shared';
 	import type { JobStore, Move } from './job.svelte';
 
 	let { store, move }: { store: JobStore; move: Move } = $props();
 
-	let tried = $state.raw<string[]>([]);
 	let problem = $state.raw<Problem | null>(null);
+	let harmed = $state.raw<string[]>([]);
 
-	async function note(way: string) {
-		problem = await store.record({ kind: 'note_made', text: `${move.text}: it did not come; tried: ${way}` });
-		if (!problem) tried = [...tried, way];
+	async function note(rung: Schemas['RungOut'], moved: boolean) {
+		problem = await store.record({
+			kind: 'rung_tried',
+			part: rung.part,
+			rung: rung.key,
+			moved,
+			harm: harmed.includes(rung.key),
+			note: ''
+		});
+	}
+	function toggle(key: string) {
+		harmed = harmed.includes(key) ? harmed.filter((one) => one !== key) : [...harmed, key];
 	}
 </script>
 
-<details class="border-t border-base-300">
+<details class="border-t border-base-300" open={move.ladder.some((rung) => rung.tried)}>
 	<summary class="min-h-11 cursor-pointer content-center font-semibold">It will not come …</summary>
-	<ol class="ml-5 list-decimal space-y-2">
-		{#each move.ladder as rung (rung.do)}
+	<ol class="ml-5 list-decimal space-y-3">
+		{#each move.ladder as rung (rung.key)}
 			<li>
 				<span class="font-semibold">{rung.do}</span>
 				{#if rung.may}<span class="text-warning"> may {rung.may}</span>{/if}
 				{#if rung.never}<span class="text-error"> never {rung.never}</span>{/if}
 				{#if rung.caution}<Caution text={rung.caution} />{/if}
-				<button class="btn mt-1" disabled={tried.includes(rung.do)} onclick={() => void note(rung.do)}
-					>{tried.includes(rung.do) ? 'Noted' : 'Tried, it did not come'}</button
-				>
+				{#if rung.tried}<p class="font-semibold text-success">Tried: it {rung.tried}</p>{/if}
+				<div class="mt-1 flex flex-wrap gap-2">
+					<button class="btn" onclick={() => void note(rung, false)}
+						>It did not move<span class="sr-only">: {rung.do}</span></button
+					>
+					<button class="btn" onclick={() => void note(rung, true)}
+						>It moved<span class="sr-only">: {rung.do}</span></button
+					>
+					{#if rung.may}
+						<button
+							class="btn aria-pressed:btn-warning"
+							aria-pressed={harmed.includes(rung.key)}
+							onclick={() => toggle(rung.key)}>Harm was done</button
+						>
+					{/if}
+				</div>
 			</li>
 		{/each}
 	</ol>

@@ -84,6 +84,14 @@
 	{#if move.why && move.kind !== 'test'}<p class="faint">
 			{move.why[0]?.toUpperCase()}{move.why.slice(1)}.
 		</p>{/if}
+	{#if move.school}
+		<details>
+			<summary class="faint min-h-11 cursor-pointer content-center"
+				>{move.school.name}, as the house has it: {move.school.way}</summary
+			>
+			<p class="faint">{move.school.told}</p>
+		</details>
+	{/if}
 	{#if move.tools.length}
 		<p class="faint flex items-center gap-2">
 			<Wrench size={18} class="shrink-0" aria-hidden="true" /><span>{move.tools.join(', ')}</span>

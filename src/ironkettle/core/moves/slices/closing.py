@@ -7,12 +7,13 @@ from typing import Literal
 
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.errors import NotAllowedError, RefusedError, fault
+from ironkettle.core.moves.inspecting import Verdict
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import Note, Reason, Short, ask_yes
-from ironkettle.core.moves.slices.measure import Verdict, standing
+from ironkettle.core.moves.slices.measure import standing
 from ironkettle.core.moves.slices.passed_over import needs_lead
 from ironkettle.core.moves.slices.step import renewed
 from ironkettle.core.people import Role

@@ -10,6 +10,7 @@ from ironkettle.core.errors import RefusedError, fault
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import ElementAt, Resolved
+from ironkettle.core.moves.schools import lubricant_of, may_be_kept
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import (
     ItemKey,
@@ -55,8 +56,10 @@ def check(case: Case, payload: ElementFitted) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     at = case.resolved.elements[payload.element]
     name = at.spec.name
-    if payload.reused and at.one_use:
-        raise fault("reused", f"the {name} is for one use only; fit a new one", "a new part")
+    if payload.reused and not may_be_kept(case, at):
+        only = at.spec.one_use or not case.tables.house.holds("seals", 1)
+        why = "is for one use only" if only else "does not look sound"
+        raise fault("reused", f"the {name} {why}; fit a new one", "a new part")
     _check_facing(case, at, payload)
     if not payload.reused:
         refuse_short(case, payload.element, name)
@@ -142,7 +145,7 @@ def _move(case: Case, at: ElementAt) -> Move:
     must, word = resolved.oriented[at.key].faces, resolved.oriented[at.key].word
     kept = not at.one_use and not resolved.lines_of(at.key)
     entry: dict[str, Any] = {
-        "kind": "element_fitted", "element": at.key, "reused": kept, "lubricant": spec.lubricant or _DRY,
+        "kind": "element_fitted", "element": at.key, "reused": kept, "lubricant": lubricant_of(case, at),
     }  # fmt: skip
     asks: list[Ask] = []
     if must is not None:
@@ -157,7 +160,9 @@ def _move(case: Case, at: ElementAt) -> Move:
         asks.append(Ask("depth_below", Read.LENGTH, "How deep does it lie?", unit="mm", limit=(low, high), hint=unit))
     if spec.marks:
         asks.append(ask_yes("marks", f"As marked: {', '.join(spec.marks)}?"))
-    asks.append(Ask("lubricant", Read.TEXT, "Fitted with", proposed=spec.lubricant or _DRY))
+    if at.one_use and may_be_kept(case, at):
+        asks.append(Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False))
+    asks.append(Ask("lubricant", Read.TEXT, "Fitted with", proposed=lubricant_of(case, at)))
     size = case.state.get("sizes", at.key)
     named = size.size if size else f"{spec.ring.series} {spec.ring.designation}" if spec.ring else spec.size
     return Move(

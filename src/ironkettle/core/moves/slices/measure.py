@@ -2,59 +2,44 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from enum import StrEnum
-from typing import Annotated, Literal
+from collections.abc import Iterator
+from typing import Any, Literal
 
-from pydantic import BeforeValidator, Field
+from pydantic import Field
 
-from ironkettle.core.buildsheets.facts import dimension_of
 from ironkettle.core.buildsheets.parts import PartSpec, PointSpec, Read
-from ironkettle.core.errors import fault
-from ironkettle.core.moves.log import Case, Mark, Payload, State
+from ironkettle.core.errors import RefusedError, fault
+from ironkettle.core.moves.inspecting import (
+    NOTHING_SEEN,
+    ORDER,
+    VERDICT_WORD,
+    PointRead,
+    Verdict,
+    far_off,
+    figure_words,
+    harmful,
+    is_measured,
+    limit_words,
+    may_dress,
+    points_of,
+    verdict_of,
+)
+from ironkettle.core.moves.log import Case, Mark, Marked, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.slices.base import ItemKey, Note, Short, delicate_of, known, measured, value_of
-from ironkettle.core.parts import read_limit
-
-
-class Verdict(StrEnum):
-    REUSE = "reuse"
-    DRESS = "dress"
-    REPLACE = "replace"
-    SEND_OUT = "send_out"
-
-
-VERDICT_WORD = {
-    Verdict.REUSE: "reuse", Verdict.DRESS: "dress", Verdict.REPLACE: "replace", Verdict.SEND_OUT: "send out",
-}  # fmt: skip
-_NOTHING_SEEN = "none"
-
-
-def _as_text(value: object) -> object:
-    """A bare number read is kept as text, as readings with a unit are."""
-    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
-
-
-class PointRead(Payload):
-    """``values`` as typed with their unit; ``seen``: the signs seen, *none* where there are none; ``good``: yes or no."""
-
-    point: ItemKey
-    values: list[Annotated[Short, BeforeValidator(_as_text)]] = Field(default_factory=list, max_length=24)
-    seen: list[Short] | Short | None = None
-    good: bool | None = None
-
-    @property
-    def signs(self) -> list[str]:
-        given = [self.seen] if isinstance(self.seen, str) else list(self.seen or ())
-        return [sign for sign in given if sign != _NOTHING_SEEN]
+from ironkettle.core.moves.slices.again import undone
+from ironkettle.core.moves.slices.base import ItemKey, Note, delicate_of, known, measured, value_of
 
 
 class PointsRead(Payload):
+    """``verdict``: as the person judged, where other than the readings say; ``judged``: what the readings come to by the
+    limits of the day, set by the server."""
+
     kind: Literal["points_read"] = "points_read"
     part: ItemKey
     points: list[PointRead] = Field(min_length=1, max_length=60)
     verdict: Verdict | None = None
+    judged: Verdict | None = None
     note: Note = ""
 
 
@@ -74,108 +59,61 @@ def check(case: Case, payload: PointsRead | PartDressed) -> None:
     part = case.resolved.parts[payload.part]
     if isinstance(payload, PartDressed):
         return
-    specs = {point.key: point for point in part.points}
+    specs = {point.key: point for point in points_of(case, part)}
     for index, one in enumerate(payload.points):
         known(f"points.{index}.point", one.point, specs, "point of this part")
-        _check_point(f"points.{index}", specs[one.point], one)
+        _check_point(f"points.{index}", specs[one.point], one, sure=bool(payload.note))
     missing = [spec.ask for key, spec in specs.items() if key not in {one.point for one in payload.points}]
     if missing:
         raise fault("points", f"not read yet: {missing[0]}")
-    found = verdict_of(part, payload.points)
-    if payload.verdict is not None and _ORDER.index(payload.verdict) < _ORDER.index(found) and not payload.note:
+    found = verdict_of(case, part, payload.points)
+    if payload.verdict is not None and ORDER.index(payload.verdict) < ORDER.index(found) and not payload.note:
         text = f"by its readings it is “{VERDICT_WORD[found]}”; say why it is “{VERDICT_WORD[payload.verdict]}”"
         raise fault("note", text)
+    _check_still_off(case, part, payload.verdict or found)
 
 
-def _check_point(path: str, spec: PointSpec, one: PointRead) -> None:
+def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
+    """Raises RefusedError where a part that is on the unit again is condemned: it has to come off first."""
+    before = standing(case, part.key)
+    if before is None or ORDER.index(verdict) <= ORDER.index(before):
+        return
+    on = next(
+        (step for step in case.resolved.sheet.steps if step.stage == "rebuild" and part.key in step.puts_on), None
+    )
+    marked = case.state.book("steps").get(on.key) if on else None
+    if on is not None and marked is not None and not undone(case, "steps", on.key, marked.mark):
+        text = f"the {part.name.lower()} is on the unit again; take it apart first, from the step that takes it off"
+        raise RefusedError("part-on", text)
+
+
+def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
     if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
         if one.good is None:
             raise fault(f"{path}.good", spec.ask, "yes", "no")
     elif spec.read is Read.LOOK:
         if one.seen is None:
-            raise fault(f"{path}.seen", spec.ask, _NOTHING_SEEN, *spec.bad)
-    elif dimension_of(spec.read) is not None or spec.read is Read.NUMBER:
+            raise fault(f"{path}.seen", spec.ask, NOTHING_SEEN, *spec.bad)
+    elif is_measured(spec):
         if len(one.values) != spec.places:
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
         for place, text in enumerate(one.values):
-            value_of(text, spec.read, f"{path}.values.{place}")
+            value = value_of(text, spec.read, f"{path}.values.{place}")
+            odd = far_off(spec, value)
+            if odd and not sure:
+                raise fault(f"{path}.values.{place}", f"{text} {odd}; look again, or say in the note that it is so")
     elif not one.values:
         raise fault(f"{path}.values", spec.ask)
 
 
-# From the mildest to the hardest.
-_ORDER = (Verdict.REUSE, Verdict.DRESS, Verdict.REPLACE, Verdict.SEND_OUT)
+def complete(case: Case, payload: PointsRead) -> PointsRead:
+    """With what the readings come to, as the server works it out."""
+    judged = verdict_of(case, case.resolved.parts[payload.part], payload.points)
+    return payload.model_copy(update={"judged": judged})
 
 
-def verdict_of(part: PartSpec, points: Sequence[PointRead]) -> Verdict:
-    """What the readings of a part come to: the hardest of its points.
-
-    A point that does not hold its limit may be dressed where the sheet says so and it is not beyond that; else
-    the sheet says what follows.
-    """
-    specs = {point.key: point for point in part.points}
-    found = [_verdict_of(specs[one.point], one) for one in points if one.point in specs]
-    return max(found, key=_ORDER.index, default=Verdict.REUSE)
-
-
-def _verdict_of(spec: PointSpec, one: PointRead) -> Verdict:
-    if _holds(spec, one):
-        return Verdict.REUSE
-    if spec.dress is not None and _within_dressing(spec, one):
-        return Verdict.DRESS
-    otherwise = {
-        "replace": Verdict.REPLACE,
-        "send_out": Verdict.SEND_OUT,
-        "dress": Verdict.DRESS,
-        "reuse": Verdict.REUSE,
-    }
-    return otherwise.get(spec.otherwise, Verdict.REPLACE)
-
-
-def _holds(spec: PointSpec, one: PointRead) -> bool:
-    if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
-        return one.good is True
-    if spec.read is Read.LOOK:
-        return not one.signs
-    if spec.limit is None or (dimension_of(spec.read) is None and spec.read is not Read.NUMBER):
-        return True
-    return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, one.values))
-
-
-def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
-    assert spec.dress is not None
-    dimension = dimension_of(spec.read)
-    if dimension is None:
-        return True
-    limit = read_limit(spec.dress.to, "dress.to", dimension)
-    most = limit.high if limit.high is not None else limit.low
-    return most is not None and computed(spec, one.values) <= most + 1e-9
-
-
-def computed(spec: PointSpec, values: Sequence[str]) -> float:
-    """What the readings of a point come to, in the base unit: the worst of them, or what the sheet computes.
-
-    ovality, taper, flatness, run-out, difference: largest less smallest; wear: the nominal less the smallest;
-    mean and sum as they are called.
-    """
-    read = [value_of(text, spec.read, "values") for text in values]
-    if spec.compute in {"ovality", "taper", "flatness", "run_out", "difference"}:
-        return max(read) - min(read)
-    if spec.compute == "mean":
-        return sum(read) / len(read)
-    if spec.compute == "sum":
-        return sum(read)
-    if spec.compute == "wear" and spec.nominal:
-        nominal = read_limit(spec.nominal, "nominal", dimension_of(spec.read))
-        return (nominal.high or 0.0) - min(read)
-    limit = read_limit(spec.limit, "limit", dimension_of(spec.read)) if spec.limit else None
-    if limit is not None and limit.high is None:
-        return min(read)
-    return max(read, key=lambda value: _how_far(value, limit.low if limit else None, limit.high if limit else None))
-
-
-def _how_far(value: float, low: float | None, high: float | None) -> float:
-    return max(value - high if high is not None else float("-inf"), low - value if low is not None else float("-inf"))
+def as_sent(payload: PointsRead) -> PointsRead:
+    return payload.model_copy(update={"judged": None})
 
 
 def apply(state: State, payload: PointsRead | PartDressed, mark: Mark) -> None:
@@ -187,7 +125,7 @@ def standing(case: Case, part: str) -> Verdict | None:
     marked = case.state.get("points", part)
     if marked is None:
         return None
-    return marked.verdict or verdict_of(case.resolved.parts[part], marked.points)
+    return marked.verdict or marked.judged or verdict_of(case, case.resolved.parts[part], marked.points)
 
 
 def drafts(case: Case) -> Iterator[Draft]:
@@ -198,34 +136,44 @@ def drafts(case: Case) -> Iterator[Draft]:
             reads.setdefault(name.part, []).append(step.key)
     off = {part: step.key for step in resolved.sheet.steps for part in step.takes_off}
     for part in resolved.sheet.parts:
-        if not part.points:
+        if not points_of(case, part):
             continue
         at = reads.get(part.key) or ([off[part.key]] if part.key in off else [])
         after = {f"step:{key}": "" for key in at}
-        dressed = case.state.book("dressed").get(part.key)
         read = case.state.book("points").get(part.key)
         to_dress = read is not None and standing(case, part.key) is Verdict.DRESS
-        again = dressed is not None and read is not None and dressed.mark.seq > read.mark.seq
-        yield Draft(_move(resolved, part), read is not None and not again, step=next(iter(at), None), after=after)
+        again = read is not None and _changed_since(case, part, read)
+        yield Draft(_move(case, part), read is not None and not again, step=next(iter(at), None), after=after)
         if to_dress and not again:
-            yield Draft(_dress(resolved, part), False, step=next(iter(at), None), after={f"measure:{part.key}": ""})
+            yield Draft(_dress(case, part), False, step=next(iter(at), None), after={f"measure:{part.key}": ""})
 
 
-def _move(resolved: Resolved, part: PartSpec) -> Move:
+def _changed_since(case: Case, part: PartSpec, read: Marked[Any]) -> bool:
+    """Whether a part was dressed, came back from outside, or had harm done to it after it was read."""
+    dressed = case.state.book("dressed").get(part.key)
+    came = case.state.book("came").get(f"part-{part.key}")
+    back = came is not None and standing(case, part.key) is Verdict.SEND_OUT
+    since = [mark.mark.seq for mark, counts in ((dressed, True), (came, back)) if mark is not None and counts]
+    since += [
+        case.state.book("rungs")[part.key, one.rung.key].mark.seq for one in harmful(case) if one.part == part.key
+    ]
+    return any(seq > read.mark.seq for seq in since)
+
+
+def _move(case: Case, part: PartSpec) -> Move:
     asks: list[Ask] = []
-    for index, point in enumerate(part.points):
+    points = points_of(case, part)
+    for index, point in enumerate(points):
         asks += _asks(index, point)
-    asks.append(
-        Ask("verdict", Read.CHOICE, "Verdict", tuple(Choice(v, VERDICT_WORD[v]) for v in _ORDER), optional=True)
-    )
+    asks.append(Ask("verdict", Read.CHOICE, "Verdict", tuple(Choice(v, VERDICT_WORD[v]) for v in ORDER), optional=True))
     return Move(
         f"measure:{part.key}",
         Chapter.INSPECT,
         Kind.MEASURE,
         part.key,
         f"Inspect: {part.name[0].lower()}{part.name[1:]}",
-        {"kind": "points_read", "part": part.key, "points": [{"point": point.key} for point in part.points]},
-        caution=next((point.caution for point in part.points if point.caution), None),
+        {"kind": "points_read", "part": part.key, "points": [{"point": point.key} for point in points]},
+        caution=next((point.caution for point in points if point.caution), None),
         delicate=delicate_of([part]),
         place=part.key,
         asks=tuple(asks),
@@ -236,7 +184,7 @@ def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
     if point.read in {Read.YES_NO, Read.GO_NO_GO}:
         yield Ask(f"points.{index}.good", point.read, point.ask)
     elif point.read is Read.LOOK:
-        choices = (Choice(_NOTHING_SEEN, "nothing of the kind"), *(Choice(bad, bad) for bad in point.bad))
+        choices = (Choice(NOTHING_SEEN, "nothing of the kind"), *(Choice(bad, bad) for bad in point.bad))
         yield Ask(f"points.{index}.seen", Read.LOOK, point.ask, choices)
     else:
         # Of what is worked out from several readings, each lies within the nominal.
@@ -244,11 +192,13 @@ def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
         unit, limit, _ = measured(point.read, point.limit if single else point.nominal, "limit")
         for place in range(point.places):
             label = point.ask if point.places == 1 else f"{point.ask}, {place + 1} of {point.places}"
-            yield Ask(f"points.{index}.values.{place}", point.read, label, unit=unit, limit=limit, hint=point.limit)
+            yield Ask(
+                f"points.{index}.values.{place}", point.read, label, unit=unit, limit=limit, hint=limit_words(point)
+            )
 
 
-def _dress(resolved: Resolved, part: PartSpec) -> Move:
-    ways = [point.dress for point in part.points if point.dress]
+def _dress(case: Case, part: PartSpec) -> Move:
+    ways = [point.dress for point in part.points if point.dress and may_dress(case, point)]
     how = "; ".join(way.how for way in ways if way.how) or "dress it"
     return Move(
         f"dress:{part.key}",
@@ -258,6 +208,7 @@ def _dress(resolved: Resolved, part: PartSpec) -> Move:
         f"Dress the {part.name.lower()}: {how}",
         {"kind": "part_dressed", "part": part.key},
         caution=next((way.caution for way in ways if way.caution), None),
+        shows="; ".join(f"it costs: {way.costs}" for way in ways if way.costs) or None,
         delicate=delicate_of([part]),
         place=part.key,
     )
@@ -268,16 +219,19 @@ def words(resolved: Resolved, payload: PointsRead | PartDressed) -> str:
     name = part.name if part else payload.part
     if isinstance(payload, PartDressed):
         return f"{name} dressed{f': {payload.note}' if payload.note else ''}"
-    verdict = payload.verdict or (verdict_of(part, payload.points) if part else None)
     read = "; ".join(_told(part, one) for one in payload.points)
-    return f"{name} inspected: {read}; {VERDICT_WORD[verdict] if verdict else ''}"
+    verdict = payload.verdict or payload.judged
+    judged = f"; {VERDICT_WORD[verdict]}" if verdict else ""
+    note = f": {payload.note}" if payload.note else ""
+    return f"{name} inspected: {read}{judged}{note}"
 
 
 def _told(part: PartSpec | None, one: PointRead) -> str:
     spec = next((point for point in part.points if point.key == one.point), None) if part else None
     what = spec.ask.rstrip("?") if spec else one.point
     if one.values:
-        return f"{what} {', '.join(one.values)}"
+        figure = figure_words(spec, one.values) if spec else None
+        return f"{what} {', '.join(one.values)}{f' ({figure})' if figure else ''}"
     if one.good is not None:
         return f"{what} {'yes' if one.good else 'no'}"
     return f"{what}: {', '.join(one.signs) or 'nothing of the kind'}"

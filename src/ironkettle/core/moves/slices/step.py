@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ironkettle.core.buildsheets.facts import cylinder_of
-from ironkettle.core.buildsheets.parts import Fate, Read
+from ironkettle.core.buildsheets.parts import Fate, LadderSpec, Read
 from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.errors import RefusedError, fault
@@ -121,7 +121,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         if step.stage in {"strip", "clean"} and not early:
             after = merged(after, dict.fromkeys(safe, "make it safe first"))
         after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
-        yield Draft(_move(resolved, step, places), is_done(case, step), step=step.key, after=after)
+        yield Draft(_move(case, step, places), is_done(case, step), step=step.key, after=after)
 
 
 def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
@@ -129,7 +129,18 @@ def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
     return [key for station in step.closes for key in resolved.fitting_order.get(station, ())]
 
 
-def _move(resolved: Resolved, step: StepSpec, places: dict[str, int]) -> Move:
+def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
+    found = []
+    for one in ladder.rungs:
+        tried = case.state.get("rungs", (ladder.part, one.key))
+        harm = ", and did harm" if tried and tried.harm else ""
+        came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
+        found.append(Rung(ladder.part, one.key, one.do, one.may, one.caution, one.never, came))
+    return tuple(found)
+
+
+def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
+    resolved = case.resolved
     handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
     entry: dict[str, Any] = {"kind": "step_done", "step": step.key}
     if step.takes_off:
@@ -158,7 +169,7 @@ def _move(resolved: Resolved, step: StepSpec, places: dict[str, int]) -> Move:
             for one in entry.get("parts_off", ())
             if one["part"] in resolved.parts
         ),
-        ladder=tuple(Rung(one.do, one.may, one.caution, one.never) for one in ladder.rungs) if ladder else (),
+        ladder=_rungs(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
         shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
     )

@@ -11,13 +11,14 @@ from pydantic import Field
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.supplies import Kit, KitLine
 from ironkettle.core.errors import RefusedError, fault
+from ironkettle.core.moves.inspecting import Verdict
 from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.shelf import for_kit, for_line, shelf_words
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
-from ironkettle.core.moves.slices.measure import Verdict, standing
+from ironkettle.core.moves.slices.measure import standing
 
 
 class LineCounted(Payload):
@@ -101,6 +102,7 @@ def apply(state: State, payload: KitCounted | PartOrdered | PartArrived, mark: M
         state.note("ordered", payload.what, payload, mark)
     else:
         state.arrived[payload.what] = state.arrived.get(payload.what, 0) + payload.counted
+        state.note("came", payload.what, payload, mark)
         if payload.source == "shelf":
             before = state.get("from_shelf", payload.what)
             total = payload.counted + (before.counted if before else 0)

@@ -1,0 +1,62 @@
+"""Limits of inspection by family of units: what a sheet takes over where it gives none of its own. [mm]"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class PartLimit:
+    """The most that is allowed of a fault in a family. [mm] Source: this project's usual values; the maker's drawing wins."""
+
+    family: str
+    key: str
+    name: str
+    most: float
+
+    @property
+    def rule(self) -> str:
+        """Its key among the house rules."""
+        return f"limit_{self.family}_{self.key}"
+
+
+PART_LIMITS: tuple[PartLimit, ...] = (
+    PartLimit("cylinder", "rod_pit", "Depth of a pit in the rod", 0.05),
+    PartLimit("cylinder", "rod_score", "Depth of a score in the rod", 0.02),
+    PartLimit("cylinder", "rod_bend", "Run-out of the rod", 0.10),
+    PartLimit("cylinder", "rod_wear", "Wear of the rod", 0.05),
+    PartLimit("cylinder", "bore_score", "Depth of a score in the bore", 0.02),
+    PartLimit("cylinder", "bore_oval", "Ovality of the bore", 0.05),
+    PartLimit("cylinder", "bore_wear", "Wear of the bore", 0.10),
+    PartLimit("pump", "plunger_score", "Depth of a score in the plunger", 0.02),
+    PartLimit("pump", "plunger_wear", "Wear of the plunger", 0.03),
+    PartLimit("compressor", "bore_score", "Depth of a score in the cylinder", 0.02),
+    PartLimit("compressor", "bore_wear", "Wear of the cylinder", 0.05),
+    PartLimit("compressor", "face_flat", "Face out of flat", 0.05),
+    PartLimit("valve", "face_flat", "Seat face out of flat", 0.02),
+    PartLimit("valve", "stem_score", "Depth of a score in the stem", 0.02),
+    PartLimit("coupler", "face_flat", "Seal face out of flat", 0.03),
+    PartLimit("tool", "bore_wear", "Wear of the bore", 0.10),
+)
+# The family a sheet belongs to, by the first of these words in what it is called.
+_WORDS = (
+    ("ram", "cylinder"), ("cylinder", "cylinder"), ("jack", "cylinder"), ("compressor", "compressor"), ("pump", "pump"),
+    ("motor", "pump"), ("injector", "valve"), ("regulator", "valve"), ("valve", "valve"), ("coupl", "coupler"),
+    ("tool", "tool"), ("scaler", "tool"), ("head", "tool"),
+)  # fmt: skip
+
+
+def family_of(words: str) -> str | None:
+    """The family of the house limits for a sheet's own words; None where none of them is known.
+
+    >>> family_of("double-acting ram, wire-retained gland")
+    'cylinder'
+    """
+    plain = words.casefold().replace(",", " ").replace("-", " ").split()
+    return next((family for start, family in _WORDS if any(word.startswith(start) for word in plain)), None)
+
+
+def part_limit(words: str, key: str) -> PartLimit | None:
+    """The house limit of that key for a sheet's family; None where there is none."""
+    family = family_of(words)
+    return next((one for one in PART_LIMITS if (one.family, one.key) == (family, key)), None)

@@ -1,0 +1,120 @@
+"""Where good people differ: each school's ways, the careful one first, with the reason for each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way of doing it, and why some hold to it."""
+
+    words: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """A choice the shop makes once: it stands on every job and certificate, and the other way is told in a line."""
+
+    key: str
+    name: str
+    ways: tuple[Way, ...]
+
+    @property
+    def rule(self) -> str:
+        """Its key among the house rules."""
+        return f"school_{self.key}"
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A school as one shop holds it: the way in force, and the others."""
+
+    school: School
+    way: Way
+    others: tuple[Way, ...]
+
+    @property
+    def told(self) -> str:
+        """The way in force with its reason, and the other way in a line."""
+        other = "; ".join(f"{one.words}, because {one.why}" for one in self.others)
+        return f"{self.school.name}: {self.way.words}, because {self.way.why}. Others: {other}."
+
+
+SCHOOLS: tuple[School, ...] = (
+    School(
+        "seals",
+        "Seals",
+        (
+            Way("renew every seal", "the labour is spent already"),
+            Way("keep one that looks sound", "a sound seal of a rare size is better than none"),
+        ),
+    ),
+    School(
+        "fitting",
+        "Fitting",
+        (
+            Way("clean service fluid", "it cannot disagree with what is in the unit"),
+            Way("grease that suits the compound", "it stays where it is put"),
+            Way("dry", "nothing is carried in"),
+        ),
+    ),
+    School(
+        "aim",
+        "Torque within its range",
+        (
+            Way("the middle of the range", "an error of the wrench stays inside either way"),
+            Way("the top of the range", "more preload holds against shaking loose"),
+        ),
+    ),
+    School(
+        "figure",
+        "Tightening",
+        (
+            Way("to a figure", "it can be written down and shown"),
+            Way("run down and feel", "a practised hand notices a bad thread"),
+        ),
+    ),
+    School(
+        "locking",
+        "Locking",
+        (
+            Way("as the sheet says, thread locker where it is silent", "it fills the thread and keeps rust out"),
+            Way("a locking nut where one fits", "it needs no cure and comes off cold"),
+        ),
+    ),
+    School(
+        "pits",
+        "A pitted rod",
+        (
+            Way("reject it", "rust grows on under the chrome"),
+            Way("dress it within its limit", "a shallow pit under the seal does no harm for years"),
+        ),
+    ),
+    School(
+        "place",
+        "Testing",
+        (
+            Way("on the bench", "nobody stands beside a machine under load"),
+            Way("on the machine", "it is tried where it works"),
+        ),
+    ),
+    School(
+        "scrap",
+        "Parts taken off",
+        (
+            Way("keep all until the job is closed", "what was thrown out is wanted at the rebuild"),
+            Way("scrap at once", "an old part cannot go back by mistake"),
+        ),
+    ),
+    School(
+        "pry",
+        "Prying seals out",
+        (
+            Way("with brass and plastic only", "steel scratches the land the new one seals on"),
+            Way("with steel picks", "a hard ring does not come otherwise"),
+        ),
+    ),
+)
+BY_KEY = {school.key: school for school in SCHOOLS}

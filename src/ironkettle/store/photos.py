@@ -1,0 +1,42 @@
+"""Photos of jobs: re-encoded, small, sealed by their hash in the entry that tells of them."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import ForeignKey, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from ironkettle.store.base import Base
+
+
+class PhotoRow(Base):
+    """One photo; append-only. The pictures themselves are read only when they are asked for. [px]"""
+
+    __tablename__ = "photos"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("jobs.id"), index=True)
+    who: Mapped[str] = mapped_column(ForeignKey("people.key"))
+    taken_at: Mapped[datetime]
+    sha256: Mapped[str]
+    width: Mapped[int]
+    height: Mapped[int]
+    image: Mapped[bytes] = mapped_column(deferred=True)
+    thumb: Mapped[bytes] = mapped_column(deferred=True)
+
+
+def find_photo(session: Session, photo: UUID) -> PhotoRow | None:
+    return session.get(PhotoRow, photo)
+
+
+def photos_of(session: Session, job: UUID) -> dict[str, PhotoRow]:
+    """The photos of a job by their key, without the pictures."""
+    rows = session.scalars(select(PhotoRow).where(PhotoRow.job_id == job))
+    return {str(row.id): row for row in rows}
+
+
+def add_photo(session: Session, row: PhotoRow) -> None:
+    session.add(row)
+    session.flush()
