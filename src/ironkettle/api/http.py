@@ -19,6 +19,7 @@ _LARGER = (
     (re.compile(r"/api/jobs/[^/]+/entries"), 4 * MEGABYTE),
     (re.compile(r"/api/tests/(analyse|read-csv)"), 4 * MEGABYTE),
     (re.compile(r"/api/sheets(/check)?"), 2 * MEGABYTE),
+    (re.compile(r"/api/jobs/[^/]+/photos"), 16 * MEGABYTE),
 )
 
 

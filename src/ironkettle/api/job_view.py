@@ -21,7 +21,7 @@ from ironkettle.core.jobs import (
     signature_of,
 )
 from ironkettle.core.moves.judging import planned_hold
-from ironkettle.core.moves.log import Case, Run
+from ironkettle.core.moves.log import Case, Run, State
 from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.runs import GaugeUsed, Judgement
@@ -139,6 +139,25 @@ class NamedOut(BaseModel):
     name: str
 
 
+class ArrowOut(BaseModel):
+    """From and to as shares of the photo's width and height. [-]"""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    word: str
+
+
+class PhotoOut(BaseModel):
+    id: UUID
+    about: str | None
+    time: Literal["before", "after"] | None
+    words: str
+    arrows: list[ArrowOut]
+    on_certificate: bool
+    who: str
+    when: datetime
+
+
 class EarlierOut(BaseModel):
     """An earlier job on the same unit and what had failed in it; ``again``: also decided on in this job."""
 
@@ -164,6 +183,7 @@ class JobView(BaseModel):
     moves: list[MoveOut]
     causes: list[str]
     earlier: list[EarlierOut]
+    photos: list[PhotoOut]
     findings: list[FindingOut]
     drawn: list[DrawnOut]
     leaks: list[LeakOut]
@@ -188,6 +208,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
         causes=_causes(case),
         earlier=_earlier(session, job, case),
+        photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
         drawn=_drawn(case),
         leaks=list(_leaks(case)),
@@ -198,6 +219,23 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         server_time=case.now,
         meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
     )
+
+
+def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
+    """The photos of a job that entries tell of, in the order they were told of first."""
+    return [
+        PhotoOut(
+            id=marked.value.photo,
+            about=marked.value.about,
+            time=marked.value.time,
+            words=marked.value.words,
+            arrows=[ArrowOut(start=one.start, end=one.end, word=one.word) for one in marked.value.arrows],
+            on_certificate=marked.value.on_certificate,
+            who=name_of(marked.mark, names),
+            when=marked.mark.when,
+        )
+        for marked in state.book("photos").values()
+    ]
 
 
 def _causes(case: Case) -> list[str]:

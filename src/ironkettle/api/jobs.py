@@ -38,6 +38,7 @@ from ironkettle.store.house import house_of
 from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
 from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
 from ironkettle.store.people import names_of
+from ironkettle.store.photos import find_photo
 from ironkettle.store.shop import Shop
 from ironkettle.store.trail import leave_trail
 
@@ -141,7 +142,8 @@ class SealOut(BaseModel):
     broken: list[BrokenLinkOut] = Field(default_factory=list)
 
 
-def _job(session: Session, job_id: UUID) -> JobRow:
+def job_of(session: Session, job_id: UUID) -> JobRow:
+    """The job of that id. Raises NotThereError when there is none."""
     job = find_job(session, job_id)
     if job is None:
         raise NotThereError("job", job_id)
@@ -213,7 +215,7 @@ def log(
     shop: JobShop,
     after: int = Query(default=0, ge=0, le=2_000_000_000),
 ) -> list[EntryOut]:
-    found = _job(session, job_id)
+    found = job_of(session, job_id)
     return log_view(session, found, _case(session, found, shop, caller), after)
 
 
@@ -225,13 +227,13 @@ def drawn(
     shop: JobShop,
     view: Annotated[str | None, Query(max_length=60)] = None,
 ) -> Picture:
-    found = _job(session, job_id)
+    found = job_of(session, job_id)
     return job_picture(_case(session, found, shop, caller).resolved, view)
 
 
 @router.get("/{job_id}/runs/{run}", summary="The samples of a test run, and what they come to", responses=NOT_THERE)
 def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> RunTraceOut:
-    found = _job(session, job_id)
+    found = job_of(session, job_id)
     case = _case(session, found, shop, caller)
     told = case.state.runs.get(str(run))
     if told is None:
@@ -250,7 +252,7 @@ def append(
     job_id: UUID, body: EntryBody, request: Request, session: DbSession, caller: Writer, shop: JobShop
 ) -> JobView:
     _own(body, caller)
-    job = _job(session, job_id)
+    job = job_of(session, job_id)
     if needs_signature(body.payload):
         if body.pin is None:
             raise fault("pin", "a signature is needed here: give your PIN", "your PIN or password")
@@ -262,7 +264,7 @@ def append(
 
 @router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)
 def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reader, shop: JobShop) -> DescribedOut:
-    case = _case(session, _job(session, job_id), shop, caller)
+    case = _case(session, job_of(session, job_id), shop, caller)
     try:
         words = payload_words(case.resolved, read_payload(body.payload))
     except ValidationError:
@@ -281,7 +283,7 @@ def discard(job_id: UUID, body: DiscardBody, session: DbSession, caller: Writer)
 
 @router.get("/{job_id}/seal", summary="Check the hash chain of the log", responses=NOT_THERE)
 def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
-    job = _job(session, job_id)
+    job = job_of(session, job_id)
     broken = check_log(session, job)
     return SealOut(
         holds=not broken,
@@ -297,11 +299,13 @@ def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
     responses=NOT_THERE | CONFLICT,
 )
 def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
-    job = _job(session, job_id)
+    job = job_of(session, job_id)
     case = _case(session, job, shop, caller)
     told = told_at_release(session, job, case) or compose_statement(case, moves_of(case))
     traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
-    content = certificate_pdf(Certified(job.number, job.head, case, told, names_of(session), traces))
+    chosen = [one.value.photo for one in case.state.book("photos").values() if one.value.on_certificate]
+    pictures = {str(key): row.image for key in chosen if (row := find_photo(session, key)) is not None}
+    content = certificate_pdf(Certified(job.number, job.head, case, told, names_of(session), traces, pictures))
     name = f"certificate-{job.number}.pdf"
     return Response(
         content, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}"'}
@@ -310,5 +314,5 @@ def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop)
 
 @router.get("/{job_id}/label.svg", summary="A label with the job's number and seal as a QR code", responses=NOT_THERE)
 def label(job_id: UUID, session: DbSession, caller: Reader) -> Response:
-    job = _job(session, job_id)
+    job = job_of(session, job_id)
     return Response(label_svg(job.number, job.serial, job.head), media_type="image/svg+xml")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from reportlab.lib.pagesizes import A4
@@ -23,8 +23,10 @@ from ironkettle.core.moves.runs import SampleRead, WrenchUsed
 from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.measure import standing
+from ironkettle.core.moves.slices.photo import PhotoTaken
 from ironkettle.core.quantities import read_gauge_pressure
 from ironkettle.reports.house import schools_section
+from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
@@ -46,6 +48,7 @@ class Certified:
     told: Sequence[str]
     names: Mapping[str, str]
     traces: Mapping[str, Sequence[SampleRead]]
+    pictures: Mapping[str, bytes] = field(default_factory=dict)
 
     @property
     def state(self) -> State:
@@ -90,6 +93,7 @@ def certificate_pdf(report: Certified) -> bytes:
         *_torques(report),
         *_settings(report),
         *_tests(report),
+        *photos_section(_chosen(report), report.pictures),
         *_signature(report),
     ]
     draft = not report.released
@@ -99,6 +103,10 @@ def certificate_pdf(report: Certified) -> bytes:
 
     document.build(parts, onFirstPage=page, onLaterPages=page)
     return buffer.getvalue()
+
+
+def _chosen(report: Certified) -> list[PhotoTaken]:
+    return [marked.value for marked in report.state.book("photos").values() if marked.value.on_certificate]
 
 
 def _heading(report: Certified) -> list[Flowable]:

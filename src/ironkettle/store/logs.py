@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
+from hashlib import sha256
 from typing import Any
 from uuid import UUID
 
@@ -37,12 +38,14 @@ from ironkettle.core.moves.shelf import taken
 from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.passed_over import EntryStruck
+from ironkettle.core.moves.slices.photo import PhotoTaken
 from ironkettle.core.moves.slices.supply import short_of
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
 from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
 from ironkettle.core.people import Author
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
+from ironkettle.store.photos import find_photo, photos_of
 from ironkettle.store.sheets import resolved_sheet
 from ironkettle.store.shop import Shop, tables_of
 from ironkettle.store.stock import draw
@@ -191,6 +194,8 @@ def _beside(session: Session, job: JobRow, payload: Payload) -> dict[str, Any]:
     """What a rule needs to see of the log beside the state: the samples of a run to close, the entry to strike out."""
     if isinstance(payload, TestClosed):
         return {"recorded": run_samples(session, job.id, str(payload.run))}
+    if isinstance(payload, PhotoTaken):
+        return {"photos": {key: row.sha256 for key, row in photos_of(session, job.id).items()}}
     if isinstance(payload, EntryStruck):
         row = session.get(EntryRow, payload.entry)
         if row is not None and row.job_id == job.id:
@@ -268,6 +273,18 @@ def check_log(session: Session, job: JobRow) -> list[BrokenLink]:
             sealed = [chunk.sha256 for chunk in row.read().entry.chunks]
             if sealed != [link_of(text) for text in texts.get(row.id, [])]:
                 broken.append(BrokenLink(row.seq, "has other samples than were sealed with it"))
+    return [*broken, *_other_photos(session, job, rows, known)]
+
+
+def _other_photos(session: Session, job: JobRow, rows: Sequence[EntryRow], known: set[int]) -> list[BrokenLink]:
+    """Entries whose photo is gone or is another than was sealed."""
+    told = [(row, row.read().entry.payload) for row in rows if row.kind == "photo_taken" and row.seq not in known]
+    broken = []
+    for row, payload in told:
+        assert isinstance(payload, PhotoTaken)
+        kept = find_photo(session, payload.photo)
+        if kept is None or kept.job_id != job.id or sha256(kept.image).hexdigest() != payload.sha256:
+            broken.append(BrokenLink(row.seq, "has another photo than was sealed with it"))
     return broken
 
 

@@ -189,7 +189,8 @@ class Case:
     """What a slice computes from: the resolved sheet, the state, the tables, the server's clock, and who asks.
 
     ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock. ``recorded``: the samples of the run that an entry closes;
-    ``target``: the entry that another strikes out, and who made it.
+    ``target``: the entry that another strikes out, and who made it; ``photos``: the hashes of those sent for the job, when
+    an entry tells of one.
     """
 
     resolved: Resolved
@@ -202,3 +203,4 @@ class Case:
     shelf: tuple[OnShelf, ...] = ()
     recorded: tuple[SampleRead, ...] = ()
     target: tuple[str, Payload] | None = None
+    photos: Mapping[str, str] = field(default_factory=dict)

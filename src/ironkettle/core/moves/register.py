@@ -23,6 +23,7 @@ from ironkettle.core.moves.slices import (
     measure,
     observe,
     passed_over,
+    photo,
     step,
     supply,
     tighten,
@@ -31,7 +32,7 @@ from ironkettle.core.moves.slices import (
 )
 
 SLICES: tuple[Any, ...] = (
-    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, passed_over,
+    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, photo, passed_over,
 )  # fmt: skip
 _BY_PAYLOAD: dict[type[Payload], Any] = {payload: one for one in SLICES for payload in one.PAYLOADS}
 if TYPE_CHECKING:

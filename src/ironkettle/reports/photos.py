@@ -1,0 +1,70 @@
+"""The photos chosen for the certificate, before and after side by side, with their arrows."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Mapping, Sequence
+
+from reportlab.lib.utils import ImageReader
+from reportlab.platypus import Flowable, KeepTogether, Spacer, Table
+
+from ironkettle.core.moves.slices.photo import PhotoTaken
+from ironkettle.reports.pieces import WIDTH, paragraph, title
+from ironkettle.reports.style import BOLD, FAIL, FAINT
+
+_GAP = 8.0
+_MOST_HIGH = 230.0
+_SIDE_BY_SIDE = 2
+
+
+class _Photo(Flowable):  # type: ignore[misc]
+    """A photo with its arrows drawn over it. [pt]"""
+
+    def __init__(self, content: bytes, told: PhotoTaken, wide: float) -> None:
+        super().__init__()
+        self._reader, self._told = ImageReader(io.BytesIO(content)), told
+        width, height = self._reader.getSize()
+        scale = min(wide / width, _MOST_HIGH / height)
+        self.width, self.height = width * scale, height * scale
+
+    def wrap(self, _wide: float, _high: float) -> tuple[float, float]:
+        return self.width, self.height
+
+    def draw(self) -> None:
+        canvas = self.canv
+        canvas.drawImage(self._reader, 0, 0, self.width, self.height)
+        canvas.setStrokeColor(FAIL)
+        canvas.setFillColor(FAIL)
+        canvas.setLineWidth(2)
+        for arrow in self._told.arrows:
+            (x0, y0), (x1, y1) = (self._at(arrow.start), self._at(arrow.end))
+            canvas.line(x0, y0, x1, y1)
+            canvas.circle(x1, y1, 3, fill=1)
+            if arrow.word:
+                canvas.setFont(BOLD, 8)
+                canvas.drawString(min(x0, self.width - 60), y0 + 3, arrow.word)
+
+    def _at(self, share: tuple[float, float]) -> tuple[float, float]:
+        # Shares run from the top, points from the bottom.
+        return share[0] * self.width, (1 - share[1]) * self.height
+
+
+def photos_section(chosen: Sequence[PhotoTaken], pictures: Mapping[str, bytes]) -> list[Flowable]:
+    """The photos of an order, two in a row: those of the same place before and after stand beside each other."""
+    there = sorted(
+        (one for one in chosen if str(one.photo) in pictures),
+        key=lambda one: (one.about or "", one.time == "after"),
+    )
+    if not there:
+        return []
+    wide = (WIDTH - _GAP) / _SIDE_BY_SIDE
+    cells: list[list[Flowable]] = []
+    for told in there:
+        words = ", ".join(part for part in (told.time or "", told.words) if part) or "photo"
+        cells.append([_Photo(pictures[str(told.photo)], told, wide), paragraph(words, 8, colour=FAINT)])
+    rows = [cells[at : at + _SIDE_BY_SIDE] for at in range(0, len(cells), _SIDE_BY_SIDE)]
+    tables = [
+        KeepTogether([Table([[*row, *[""] * (_SIDE_BY_SIDE - len(row))]], colWidths=[WIDTH / 2] * 2), Spacer(1, 4)])
+        for row in rows
+    ]
+    return [title("Photos"), *tables]
