@@ -144,6 +144,7 @@ class MoveOut(BaseModel):
     tray: list[str]
     ladder: list[RungOut]
     stop: str | None
+    photo: bool
     status: Status
     blocked_by: list[str]
     asks: list[AskOut]
@@ -208,6 +209,7 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         tray=list(move.tray),
         ladder=[RungOut(**{name: getattr(one, name) for name in RungOut.model_fields}) for one in move.ladder],
         stop=move.stop,
+        photo=move.photo,
         status=move.status,
         blocked_by=list(move.blocked_by),
         asks=[AskOut.of(ask) for ask in move.asks],

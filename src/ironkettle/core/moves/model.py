@@ -145,7 +145,7 @@ class Move:
     """One thing to do. ``place``: the station or part the drawing goes to; ``entry``: the payload that completes it.
 
     ``hold``: in words, how it is gripped, kept from turning, or in what state it is tested; ``shows``: a figure to know before it is done; ``tray``: where what comes off goes;
-    ``ladder``: what to try when it will not come, the gentlest first, and ``stop``, where to end it.
+    ``ladder``: what to try when it will not come, the gentlest first, and ``stop``, where to end it; ``photo``: the sheet wants one here.
     """
 
     key: str
@@ -164,6 +164,7 @@ class Move:
     tray: tuple[str, ...] = ()
     ladder: tuple[Rung, ...] = ()
     stop: str | None = None
+    photo: bool = False
     asks: tuple[Ask, ...] = ()
     status: Status = Status.OPEN
     blocked_by: tuple[str, ...] = ()

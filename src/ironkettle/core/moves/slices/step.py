@@ -171,6 +171,7 @@ def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
         ),
         ladder=_rungs(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
+        photo=step.photo,
         shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
     )
 

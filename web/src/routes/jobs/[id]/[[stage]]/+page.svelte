@@ -12,6 +12,7 @@
 	import Released from '$lib/jobs/Released.svelte';
 	import Timers from '$lib/jobs/Timers.svelte';
 	import { device, Held } from '$lib/outbox';
+	import { Photos } from '$lib/photos';
 	import { ProblemNote } from '$lib/shared';
 
 	const COMING = 6;
@@ -144,6 +145,9 @@
 					{/if}
 					{#if view.earlier.length && ['as_found', 'strip', 'inspect'].includes(chapter)}
 						<Earlier earlier={view.earlier} />
+					{/if}
+					{#if !view.job.released || view.photos.length}
+						<Photos {store} {view} about={hand?.key ?? null} wanted={hand?.photo ?? false} />
 					{/if}
 					<MoveList
 						title="Coming in this chapter"
