@@ -18,7 +18,7 @@ WHEN = "2026-11-24T09:00:00+00:00"
 View = dict[str, Any]
 RELEASE = {"kind": "released", "remark": "Resealed and tested", "next_service": "in 12 months"}
 SKIP = {"kind": "move_skipped", "move": "identify:gland-ring", "reason": "size stamped on the bag"}
-SIGNING = {"released", "reopened", "move_skipped"}
+SIGNING = {"released", "job_ended", "reopened", "move_skipped"}
 
 
 def send(client: BenchClient, job: str, payload: dict[str, Any], who: str = "bede", entry: str | None = None) -> Any:

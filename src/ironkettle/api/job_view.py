@@ -98,6 +98,8 @@ class MeanwhileOut(BaseModel):
 
 
 class JobSummary(BaseModel):
+    """``released``: closed; ``ended``: how, in words, where it was not by a release."""
+
     id: UUID
     number: int
     sheet_key: str
@@ -110,6 +112,7 @@ class JobSummary(BaseModel):
     stage_word: str
     next_need: str
     released: bool
+    ended: str
     moves_done: int
     moves_total: int
     timer_until: datetime | None
@@ -164,19 +167,21 @@ class EarlierOut(BaseModel):
     number: int
     opened_at: datetime
     released: bool
+    ended: str
     complaint: str
     causes: list[str]
     again: bool
 
 
 class JobView(BaseModel):
-    """``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
+    """``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
 
     ``meanwhile``: what others recorded since the one who asks last looked.
     """
 
     job: JobSummary
     head: str
+    copied_from: int | None
     sheet_name: str
     views: list[NamedOut]
     chapters: list[ChapterOut]
@@ -202,6 +207,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
     return JobView(
         job=JobSummary.of(job),
         head=job.head,
+        copied_from=case.carried.number if case.carried else None,
         sheet_name=case.resolved.whole.name,
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         chapters=_chapters(moves),
@@ -253,6 +259,7 @@ def _earlier(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
             number=row.number,
             opened_at=row.opened_at,
             released=row.released,
+            ended=row.ended,
             complaint=row.complaint,
             causes=[f"{one['name']}: {one['cause']}" for one in row.causes],
             again=any((one["element"], one["key"]) in now for one in row.causes),
@@ -357,7 +364,7 @@ def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Move])
 
 def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:
     """What was stated when the job was signed; None while it is not, or where the entry kept none."""
-    released = case.state.book("released").get("released")
+    released = case.state.closed
     if released is None:
         return None
     rows = [row for row in log_rows(session, job.id, after=released.mark.seq - 1) if row.id == released.mark.entry]

@@ -20,6 +20,7 @@ from ironkettle.api.pressure_tests import AnalysisOut
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.sheets import find_sheet, job_picture
+from ironkettle.core.buildsheets import Sheet
 from ironkettle.core.drawings import Picture
 from ironkettle.core.errors import NotAllowedError, fault
 from ironkettle.core.jobs import compose_statement, needs_signature
@@ -59,12 +60,16 @@ class _Sent(Body):
 
 
 class NewJobBody(_Sent):
-    """Opens a job; ids come from the client, so sending it twice opens it once. The sheet's newest version, or one named."""
+    """Opens a job; ids come from the client, so sending it twice opens it once. The sheet's newest version, or one named.
+
+    ``copied_from``: the job of a sister unit, whose sizes, answers and tools are proposed; nothing of it is recorded as done.
+    """
 
     id: UUID
     entry_id: UUID
     sheet_key: NameText
     sheet_version: int | None = Field(default=None, ge=1, le=100_000)
+    copied_from: UUID | None = None
     intake: IntakeRecorded
 
 
@@ -194,10 +199,25 @@ def jobs(
 def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop) -> JobView:
     _own(body, caller)
     sheet = find_sheet(session, body.sheet_key, body.sheet_version)
+    source = _source(session, body, sheet)
     job = open_job(session, body.id, sheet, house_of(session), now())
+    job.copied_from = source
     entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at)
     done = append_entry(session, job.id, entry, caller.author, shop, now())
     return job_view(session, job, done.case, done.moves)
+
+
+def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
+    """The job a new one is a copy of. Raises RuleError where sheets differ, or where it is not said which version counts."""
+    if body.copied_from is None:
+        return None
+    source = job_of(session, body.copied_from)
+    if source.sheet_key != sheet.key:
+        raise fault("sheet_key", f"job {source.number} was worked on {source.sheet_key}", source.sheet_key)
+    if body.sheet_version is None and source.sheet_version != sheet.version:
+        text = f"job {source.number} was worked on version {source.sheet_version}, and the sheet is at {sheet.version} by now"
+        raise fault("sheet_version", f"{text}; say which", str(source.sheet_version), str(sheet.version))
+    return source.id
 
 
 @router.get("/{reference}", summary="How a job stands, by its number or id", responses=NOT_THERE | CONFLICT)

@@ -21,6 +21,7 @@ from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import SampleRead, WrenchUsed
 from ironkettle.core.moves.slices.cause import told_causes
+from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.measure import standing
 from ironkettle.core.moves.slices.photo import PhotoTaken
@@ -60,7 +61,8 @@ class Certified:
 
     @property
     def released(self) -> bool:
-        return self.state.has("released", "released")
+        """Whether it was signed: released, or ended otherwise."""
+        return self.state.closed is not None
 
     def who(self, mark: Mark) -> str:
         """The name as it was when the entry was made; entries of the first format have only a key."""
@@ -293,8 +295,14 @@ def _signature(report: Certified) -> list[Flowable]:
     for reopened in state.book("reopened").values():
         told = f"Reopened by {report.who(reopened.mark)}, {day(reopened.mark.when)}: {reopened.value.reason}"
         parts.append(paragraph(told, 8.5))
-    released = state.book("released").get("released")
-    if released is None:
+    released, ended = state.book("released").get("released"), state.book("ended").get("ended")
+    if ended is not None:
+        how = (
+            f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {day(ended.mark.when)}"
+        )
+        parts += [paragraph(how, 10, bold=True, colour=FAIL), *_stood_on(ended.mark)]
+        parts.append(paragraph("This certificate tells what was found. The unit is not released for service."))
+    elif released is None:
         parts.append(paragraph("NOT RELEASED. This is a draft.", 10, bold=True, colour=FAIL))
     else:
         value, mark = released.value, released.mark

@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -30,13 +30,13 @@ from ironkettle.core.jobs import (
     signature_of,
 )
 from ironkettle.core.moves.chart import check_entry, moves_of, next_move
-from ironkettle.core.moves.log import Case, Payload, State
+from ironkettle.core.moves.log import Carried, Case, Mark, Payload, State, carried_from
 from ironkettle.core.moves.model import Move, Status
 from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
 from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
 from ironkettle.core.moves.shelf import taken
 from ironkettle.core.moves.slices.cause import told_causes
-from ironkettle.core.moves.slices.closing import Released
+from ironkettle.core.moves.slices.closing import ENDING_WORD, JobEnded, Released
 from ironkettle.core.moves.slices.passed_over import EntryStruck
 from ironkettle.core.moves.slices.photo import PhotoTaken
 from ironkettle.core.moves.slices.supply import short_of
@@ -97,7 +97,15 @@ def state_of(session: Session, job: JobRow) -> State:
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
     resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers())
-    return Case(resolved, state, tables_of(House(job.house)), now, author, shop.wrenches, shop.gauges, shop.shelf)
+    tables = tables_of(House(job.house))
+    carried = _carried(session, job)
+    return Case(resolved, state, tables, now, author, shop.wrenches, shop.gauges, shop.shelf, carried=carried)
+
+
+def _carried(session: Session, job: JobRow) -> Carried | None:
+    """What a copy takes over; nothing any more once it is closed."""
+    source = None if job.copied_from is None or job.released else session.get(JobRow, job.copied_from)
+    return None if source is None else carried_from(source.number, state_of(session, source))
 
 
 def run_samples(session: Session, job_id: UUID, run: str) -> tuple[SampleRead, ...]:
@@ -147,7 +155,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         clock_ahead_s=new.clock_ahead_s(now),
         signature=signature_of(sheet, payload, author, now),
         judgement=judgement_of(case, payload),
-        told=compose_statement(case, moves_of(case)) if isinstance(payload, Released) else None,
+        told=_told(case, payload),
         chunks=tuple(seal for seal, _ in chunks),
         payload=_bare(payload),
     )
@@ -162,6 +170,17 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
     return Appended(row, *keep_up(session, job, state, shop, author, now))
+
+
+def _told(case: Case, payload: Payload) -> tuple[str, ...] | None:
+    """What the certificate of an ended job states, from the log as it is when it is signed."""
+    if isinstance(payload, Released):
+        return compose_statement(case, moves_of(case))
+    if isinstance(payload, JobEnded):
+        state = from_snapshot(to_snapshot(case.state))
+        state.note("ended", "ended", payload, Mark(uuid4(), state.count + 1, "", case.now))
+        return compose_statement(replace(case, state=state), ())
+    return None
 
 
 def keep_up(
@@ -244,7 +263,9 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
             intake.unit, intake.serial, intake.customer, intake.complaint,
         )  # fmt: skip
     following = next_move(tuple(moves))
-    job.released = state.has("released", "released")
+    job.released = state.closed is not None
+    ended = state.get("ended", "ended")
+    job.ended = "" if ended is None else ENDING_WORD[ended.how]
     job.stage = following.stage.value if following and not job.released else "release"
     job.next_need = following.text if following and not job.released else ""
     job.moves_done = sum(move.status in {Status.DONE, Status.SKIPPED} for move in moves)

@@ -8,7 +8,7 @@ from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.moves.log import Payload
-from ironkettle.core.moves.slices.closing import Released, Reopened
+from ironkettle.core.moves.slices.closing import JobEnded, Released, Reopened
 from ironkettle.core.moves.slices.passed_over import MoveSkipped, NoteMade
 from ironkettle.core.moves.slices.supply import KitCounted, PartArrived, PartOrdered
 from ironkettle.core.people import AUTHORITY_WORD, ROLE_WORD, Author, Authority, Role, Signature
@@ -21,11 +21,11 @@ MOST_AHEAD = timedelta(days=1)
 CLOCK_DOUBT_S = 120.0
 
 _STORES_WRITE = (KitCounted, PartOrdered, PartArrived, NoteMade)
-_SIGNED = (Released, Reopened, MoveSkipped)
+_SIGNED = (Released, JobEnded, Reopened, MoveSkipped)
 
 
 def needs_signature(payload: Payload) -> bool:
-    """Whether an entry is a signature: a release, a reopening, or passing over a move."""
+    """Whether an entry is a signature: a release or another end, a reopening, or passing over a move."""
     return isinstance(payload, _SIGNED)
 
 
@@ -76,7 +76,7 @@ def signature_of(sheet: Sheet, payload: Payload, author: Author, now: datetime) 
     if not needs_signature(payload):
         return None
     wanted = sheet.authority
-    if isinstance(payload, MoveSkipped) or wanted is Authority.NONE:
+    if isinstance(payload, MoveSkipped | JobEnded) or wanted is Authority.NONE:
         return Signature(role=author.role, authority=Authority.NONE)
     held = author.authorisation(wanted, now.date())
     if held is not None:

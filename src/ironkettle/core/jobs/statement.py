@@ -11,6 +11,7 @@ from ironkettle.core.glands import check_gland
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.model import Move, Status
 from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.moves.slices.identify import ring_of
 from ironkettle.core.moves.slices.passed_over import GROUND_WORD, ChapterSkipped, MoveSkipped
 from ironkettle.core.moves.slices.supply import shortages
@@ -32,6 +33,9 @@ def compose_statement(case: Case, moves: Sequence[Move]) -> tuple[str, ...]:
     and passed at last, *fit for service* only when nothing stands against it. What is no reason
     against it but has to be known, an old part that was kept or an earlier run that failed, follows.
     """
+    ended = case.state.get("ended", "ended")
+    if ended is not None:
+        return (f"Not repaired, {ENDING_WORD[ended.how]}: {ended.reason}", *_to_know(case))
     against = tuple(_against(case, moves))
     tests = [test for test in case.resolved.sheet.tests if test.when in {"as_left", "both"}]
     untested = [test.name for test in tests if _verdict(case, test.key) != "pass"]

@@ -67,9 +67,10 @@ def check_entry(case: Case, payload: Payload) -> None:
     Raises RuleError for names or figures that do not fit, RefusedError for what the state forbids, with the words of
     what blocks it.
     """
-    released = case.state.has("released", "released")
-    if released and not isinstance(payload, closing.Reopened):
-        raise RefusedError("job-released", "the job is released and takes no entry; reopen it with a reason first")
+    closed = case.state.closed
+    if closed is not None and not isinstance(payload, closing.Reopened):
+        how = "released" if closed.value.kind == "released" else closing.ENDING_WORD[closed.value.how]
+        raise RefusedError("job-released", f"the job is {how} and takes no entry; reopen it with a reason first")
     if not case.state.has("intake", "intake") and payload.kind != "intake_recorded":  # type: ignore[attr-defined]
         raise RefusedError("no-intake", "the first entry of a job is its intake")
     check_payload(case, payload)
@@ -129,7 +130,12 @@ def move_key_of_document(document: Mapping[str, Any]) -> str | None:
 
 def _skipped(case: Case, draft: Draft) -> Draft:
     chapter = "tighten" if draft.move.kind is Kind.TIGHTEN else draft.move.stage.value
-    passed_over = case.state.passed_over(draft.move.key) or case.state.has("skipped_chapters", chapter)
+    # A job that ended otherwise has nothing left to do.
+    passed_over = (
+        case.state.passed_over(draft.move.key)
+        or case.state.has("skipped_chapters", chapter)
+        or case.state.has("ended", "ended")
+    )
     return replace(draft, skipped=True) if passed_over and not draft.done else draft
 
 

@@ -136,6 +136,11 @@ class State:
         """Whether somebody went on without a move; what rests on it goes on too."""
         return move in self.books.get("skipped", {})
 
+    @property
+    def closed(self) -> Marked[Any] | None:
+        """The entry that ended the job, a release or another end; None while it is open."""
+        return self.book("released").get("released") or self.book("ended").get("ended")
+
     def runs_of(self, test: str, when: str | None = None) -> list[Run]:
         """The runs of a test in the order they were begun."""
         return [run for run in self.runs.values() if run.test == test and when in {None, run.when}]
@@ -184,13 +189,45 @@ class OnShelf:
     compound: str = ""
 
 
+@dataclass(frozen=True, slots=True)
+class Carried:
+    """What a job takes over from that of a sister unit it is a copy of: proposed, never recorded as done.
+
+    ``sizes`` by element, ``answers`` by question, ``wrenches`` by group and phase.
+    """
+
+    number: int
+    sizes: Mapping[str, str]
+    answers: Mapping[str, str]
+    wrenches: Mapping[tuple[str, int], str]
+
+    @property
+    def words(self) -> str:
+        """Where it comes from."""
+        return f"as on job {self.number}"
+
+
+def carried_from(number: int, state: State) -> Carried:
+    """What another job's state gives a copy of it."""
+    return Carried(
+        number,
+        {key: marked.value.size for key, marked in state.book("sizes").items()},
+        state.answers(),
+        {
+            (marked.value.group, marked.value.phase): marked.value.wrench
+            for marked in state.book("tightened").values()
+            if marked.value.wrench
+        },
+    )
+
+
 @dataclass(frozen=True)
 class Case:
     """What a slice computes from: the resolved sheet, the state, the tables, the server's clock, and who asks.
 
     ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock. ``recorded``: the samples of the run that an entry closes;
     ``target``: the entry that another strikes out, and who made it; ``photos``: the hashes of those sent for the job, when
-    an entry tells of one.
+    an entry tells of one. ``carried``: what a copy takes over from a sister unit's job.
     """
 
     resolved: Resolved
@@ -204,3 +241,4 @@ class Case:
     recorded: tuple[SampleRead, ...] = ()
     target: tuple[str, Payload] | None = None
     photos: Mapping[str, str] = field(default_factory=dict)
+    carried: Carried | None = None

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.errors import RefusedError, fault
-from ironkettle.core.moves.log import Case, Mark, Payload, State
+from ironkettle.core.moves.log import Carried, Case, Mark, Payload, State
 from ironkettle.core.moves.model import STAGE_CHAPTER, Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
@@ -43,7 +43,12 @@ def drafts(case: Case) -> Iterator[Draft]:
     steps = {step.key: step for step in case.resolved.whole.steps}
     for question in case.resolved.whole.questions:
         seen = steps.get(question.seen_at or "")
-        choices = tuple(Choice(one.key, one.says, one.sign) for one in question.choices)
+        before = case.carried.answers.get(question.key) if case.carried else None
+        # What a sister unit was comes first, and says so; a person still looks.
+        listed = sorted(question.choices, key=lambda one: one.key != before) if before else question.choices
+        choices = tuple(
+            Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None)) for one in listed
+        )
         move = Move(
             f"answer:{question.key}",
             STAGE_CHAPTER[seen.stage] if seen else Chapter.INTAKE,
@@ -55,6 +60,10 @@ def drafts(case: Case) -> Iterator[Draft]:
         )
         after = {f"step:{seen.key}": ""} if seen and seen.key in case.resolved.steps else {}
         yield Draft(move, case.state.has("answers", question.key), step=question.seen_at, after=after)
+
+
+def _sign(sign: str | None, carried: Carried | None) -> str | None:
+    return "; ".join(part for part in (sign, carried.words if carried else None) if part) or None
 
 
 def words(resolved: Resolved, payload: QuestionAnswered) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from enum import StrEnum
 from typing import Literal
 
 from ironkettle.core.buildsheets.parts import Read
@@ -41,12 +42,35 @@ class Released(Payload):
     next_service: Short | None = None
 
 
+class Ending(StrEnum):
+    """How a job ends that is not released."""
+
+    SCRAPPED = "scrapped"
+    RETURNED = "returned"
+    CANCELLED = "cancelled"
+
+
+ENDING_WORD = {
+    Ending.SCRAPPED: "scrapped",
+    Ending.RETURNED: "returned unrepaired",
+    Ending.CANCELLED: "cancelled",
+}
+
+
+class JobEnded(Payload):
+    """The job ends without a release, signed, with the reason; its certificate tells what was found."""
+
+    kind: Literal["job_ended"] = "job_ended"
+    how: Ending
+    reason: Reason
+
+
 class Reopened(Payload):
     kind: Literal["reopened"] = "reopened"
     reason: Reason
 
 
-PAYLOADS = (Accounted, Disposed, Released, Reopened)
+PAYLOADS = (Accounted, Disposed, Released, JobEnded, Reopened)
 
 
 def check(case: Case, payload: Payload) -> None:
@@ -63,7 +87,7 @@ def check(case: Case, payload: Payload) -> None:
                 "something that is there against a danger was passed over on this job: only the workshop lead signs it"
             )
             raise NotAllowedError("lead-signs", text)
-    elif isinstance(payload, Reopened) and not case.state.has("released", "released"):
+    elif isinstance(payload, Reopened) and case.state.closed is None:
         raise RefusedError("not-released", "the job is not released, so there is nothing to reopen")
 
 
@@ -74,8 +98,11 @@ def apply(state: State, payload: Payload, mark: Mark) -> None:
         state.note("closing", "disposed", payload, mark)
     elif isinstance(payload, Released):
         state.note("released", "released", payload, mark)
+    elif isinstance(payload, JobEnded):
+        state.note("ended", "ended", payload, mark)
     elif isinstance(payload, Reopened):
         state.book("released").pop("released", None)
+        state.book("ended").pop("ended", None)
         state.book("closing").pop("accounted", None)
         state.note("reopened", mark.seq, payload, mark)
 
@@ -149,4 +176,6 @@ def words(resolved: Resolved, payload: Payload) -> str:
         return "waste disposed of"
     if isinstance(payload, Released):
         return f"released{f': {payload.remark}' if payload.remark else ''}"
+    if isinstance(payload, JobEnded):
+        return f"ended, {ENDING_WORD[payload.how]}: {payload.reason}"
     return f"reopened: {payload.reason}" if isinstance(payload, Reopened) else ""

@@ -63,6 +63,12 @@ def drafts(case: Case) -> Iterator[Draft]:
 
 def _move(case: Case, at: ElementAt) -> Move:
     fitting = _fitting(case, at)
+    before = case.carried.sizes.get(at.key) if case.carried else None
+    if before and fitting:
+        rest = tuple(one for one in fitting if one.key != before)
+        same = next((one for one in fitting if one.key == before), Choice(before, before))
+        sign = "; ".join(part for part in (same.sign, case.carried.words if case.carried else "") if part)
+        fitting = (Choice(same.key, same.says, sign), *rest)
     asks = [
         Ask(
             "inside_diameter",
@@ -77,7 +83,8 @@ def _move(case: Case, at: ElementAt) -> Move:
     if fitting:
         asks.insert(0, Ask("size", Read.CHOICE, "Size to fit", fitting))
     else:
-        asks.insert(0, Ask("size", Read.TEXT, "Size to fit: shaft × bore × width"))
+        hint = case.carried.words if before and case.carried else None
+        asks.insert(0, Ask("size", Read.TEXT, "Size to fit: shaft × bore × width", proposed=before, hint=hint))
     return Move(
         f"identify:{at.key}",
         Chapter.MATCH,

@@ -104,7 +104,7 @@ def danger_of(case: Case, move: str) -> str | None:
 
 
 # What stays in a log for good: signatures, and strikings themselves.
-_STAYS = frozenset({"released", "reopened", "entry_struck"})
+_STAYS = frozenset({"released", "job_ended", "reopened", "entry_struck"})
 
 
 def _check_strike(case: Case, payload: EntryStruck) -> None:
@@ -128,7 +128,7 @@ def is_strikable(case: Case, entry: UUID, owner: str, payload: Payload) -> bool:
         _check_strike(replace(case, target=(owner, payload)), EntryStruck(entry=entry, reason="as looked at"))
     except (RefusedError, NotAllowedError):
         return False
-    return not case.state.has("released", "released")
+    return case.state.closed is None
 
 
 def needs_lead(state: State) -> bool:

@@ -192,13 +192,13 @@ def _all_rebuilt(case: Case) -> dict[str, str]:
     return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
 
 
-def _wrenches(case: Case, most: float) -> tuple[Choice, ...]:
-    """The shop's wrenches, those that reach a torque first and of them the smallest. [N·m]"""
+def _wrenches(case: Case, most: float, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, those that reach a torque first and of them the one carried over, then the smallest. [N·m]"""
 
-    def rank(key: str) -> tuple[bool, float]:
+    def rank(key: str) -> tuple[bool, bool, float]:
         used = case.wrenches[key]
         reaches = read_torque(used.low, "low") <= most <= read_torque(used.high, "high")
-        return not reaches, read_torque(used.high, "high")
+        return not reaches, carried not in {key, used.name}, read_torque(used.high, "high")
 
     def told(used: WrenchUsed) -> str:
         ended = used.calibrated_until is not None and used.calibrated_until < case.now.date()
@@ -217,7 +217,7 @@ def _move(case: Case, at: _At) -> Move:
         right = turn_range(at.phase, turn)
         entry["readings"] = [{"number": number} for number in turn.sequence]
         asks = (
-            _wrench_ask(case, right.high),
+            _wrench_ask(case, at, right.high),
             *(
                 Ask(
                     f"readings.{place}.reading",
@@ -247,8 +247,9 @@ def _move(case: Case, at: _At) -> Move:
     )
 
 
-def _wrench_ask(case: Case, most: float) -> Ask:
-    choices = _wrenches(case, most)
+def _wrench_ask(case: Case, at: _At, most: float) -> Ask:
+    carried = case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
+    choices = _wrenches(case, most, carried)
     return Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
 
 
