@@ -155,8 +155,8 @@ def job_of(session: Session, job_id: UUID) -> JobRow:
     return job
 
 
-def _named(session: Session, reference: str) -> JobRow:
-    """A job by its number or its id."""
+def named_job(session: Session, reference: str) -> JobRow:
+    """A job by its number or its id. Raises NotThereError when there is none."""
     if reference.isascii() and reference.isdigit() and len(reference) < 10:
         job = job_numbered(session, int(reference))
     else:
@@ -178,7 +178,8 @@ def _own(body: _Sent, caller: Caller) -> None:
         )
 
 
-def _case(session: Session, job: JobRow, shop: Shop, caller: Caller) -> Case:
+def case_for(session: Session, job: JobRow, shop: Shop, caller: Caller) -> Case:
+    """How a job stands, for the one who asks."""
     return case_of(session, job, state_of(session, job), shop, caller.author, now())
 
 
@@ -222,8 +223,8 @@ def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
 
 @router.get("/{reference}", summary="How a job stands, by its number or id", responses=NOT_THERE | CONFLICT)
 def job(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> JobView:
-    found = _named(session, reference)
-    case = _case(session, found, shop, caller)
+    found = named_job(session, reference)
+    case = case_for(session, found, shop, caller)
     return job_view(session, found, case, moves_of(case))
 
 
@@ -236,7 +237,7 @@ def log(
     after: int = Query(default=0, ge=0, le=2_000_000_000),
 ) -> list[EntryOut]:
     found = job_of(session, job_id)
-    return log_view(session, found, _case(session, found, shop, caller), after)
+    return log_view(session, found, case_for(session, found, shop, caller), after)
 
 
 @router.get("/{job_id}/picture", summary="The drawing of the unit as its questions are answered", responses=NOT_THERE)
@@ -248,13 +249,13 @@ def drawn(
     view: Annotated[str | None, Query(max_length=60)] = None,
 ) -> Picture:
     found = job_of(session, job_id)
-    return job_picture(_case(session, found, shop, caller).resolved, view)
+    return job_picture(case_for(session, found, shop, caller).resolved, view)
 
 
 @router.get("/{job_id}/runs/{run}", summary="The samples of a test run, and what they come to", responses=NOT_THERE)
 def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> RunTraceOut:
     found = job_of(session, job_id)
-    case = _case(session, found, shop, caller)
+    case = case_for(session, found, shop, caller)
     told = case.state.runs.get(str(run))
     if told is None:
         raise NotThereError("run", run)
@@ -284,7 +285,7 @@ def append(
 
 @router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)
 def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reader, shop: JobShop) -> DescribedOut:
-    case = _case(session, job_of(session, job_id), shop, caller)
+    case = case_for(session, job_of(session, job_id), shop, caller)
     try:
         words = payload_words(case.resolved, read_payload(body.payload))
     except ValidationError:
@@ -320,7 +321,7 @@ def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
 )
 def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
     job = job_of(session, job_id)
-    case = _case(session, job, shop, caller)
+    case = case_for(session, job, shop, caller)
     told = told_at_release(session, job, case) or compose_statement(case, moves_of(case))
     traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
     chosen = [one.value.photo for one in case.state.book("photos").values() if one.value.on_certificate]

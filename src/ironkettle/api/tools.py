@@ -15,6 +15,7 @@ from ironkettle.api.policies import Caller, ToolPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.core.buildsheets.fields import Key
+from ironkettle.core.errors import fault
 from ironkettle.core.quantities import read_gauge_pressure, read_torque
 from ironkettle.core.text import Figure, Plain
 from ironkettle.store.tools import GaugeTool, WrenchTool, add_tool, all_gauges, all_wrenches
@@ -112,6 +113,39 @@ def add_gauge(body: GaugeToolBody, session: DbSession, caller: Keeper) -> GaugeT
     add_tool(session, GaugeTool(**body.model_dump()))
     leave_trail(session, caller.key, now(), "gauge", body.key, "added", after=body.model_dump(mode="json"))
     return GaugeToolOut(**body.model_dump())
+
+
+class ToolChange(Body):
+    """What changes of a wrench or gauge; what is left out stays. ``active``: False once it is used no more."""
+
+    name: NameText | None = None
+    accuracy_pct: Figure | None = Field(default=None, gt=0, le=20)
+    active: bool | None = None
+
+
+@router.patch("/wrenches/{key}", summary="Change a wrench, or use it no more", responses=NOT_THERE)
+def change_wrench(key: NameText, body: ToolChange, session: DbSession, caller: Keeper) -> WrenchToolOut:
+    return WrenchToolOut.model_validate(_changed(session, caller, WrenchTool, "wrench", key, body))
+
+
+@router.patch("/gauges/{key}", summary="Change a gauge, or use it no more", responses=NOT_THERE)
+def change_gauge(key: NameText, body: ToolChange, session: DbSession, caller: Keeper) -> GaugeToolOut:
+    return GaugeToolOut.model_validate(_changed(session, caller, GaugeTool, "gauge", key, body))
+
+
+def _changed(session: Session, caller: Caller, kind: type[Tool], noun: str, key: str, body: ToolChange) -> Tool:
+    tool = session.get(kind, key)
+    if tool is None:
+        raise NotThereError(noun, key)
+    changes = body.model_dump(exclude_none=True)
+    if not changes:
+        raise fault("name", "nothing to change was given", *ToolChange.model_fields)
+    before = {name: getattr(tool, name) for name in changes}
+    for name, value in changes.items():
+        setattr(tool, name, value)
+    session.flush()
+    leave_trail(session, caller.key, now(), noun, key, "changed", before, changes)
+    return tool
 
 
 class CalibrationBody(Body):
