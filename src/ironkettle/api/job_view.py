@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
 from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_move
@@ -28,6 +28,7 @@ from ironkettle.core.moves.runs import GaugeUsed, Judgement
 from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.find import reversed_words
+from ironkettle.core.moves.slices.leak import suspects
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.people import AUTHORITY_WORD
 from ironkettle.store.jobs import JobRow, earlier_jobs, log_rows, sheet_of
@@ -84,6 +85,18 @@ class LeakOut(BaseModel):
 
     words: str
     stations: list[str]
+
+
+class SuspectOut(BaseModel):
+    """A station that can let a leak where it is seen: how many stations it lies behind, and what to look at."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    station: str
+    name: str
+    distance: int
+    source: str
+    look: str
 
 
 class TimerOut(BaseModel):
@@ -192,6 +205,7 @@ class JobView(BaseModel):
     findings: list[FindingOut]
     drawn: list[DrawnOut]
     leaks: list[LeakOut]
+    suspects: list[SuspectOut]
     runs: list[RunOut]
     timers: list[TimerOut]
     signing: SigningOut
@@ -218,6 +232,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         findings=findings_out(case.resolved.orientation.findings),
         drawn=_drawn(case),
         leaks=list(_leaks(case)),
+        suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         runs=[_run(case, run, names) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
         signing=_signing(case),

@@ -46,6 +46,9 @@ def test_no_spanner_before_it_is_safe() -> None:
     job.do({"kind": "step_done", "step": "out"})
 
 
+DRY = {"kind": "leak_seen", "zone": "none"}
+
+
 def test_what_is_not_relieved_is_not_loosened_and_the_words_say_so() -> None:
     # A spring under a cover: its tension comes out before the cover's screws.
     document = plug()
@@ -59,6 +62,7 @@ def test_what_is_not_relieved_is_not_loosened_and_the_words_say_so() -> None:
         {"key": "cover-on", "stage": "rebuild", "text": "Cover on", "puts_on": ["cover"], "tightens": ["screws"]},
     ]  # fmt: skip
     job = Job(sheet_of(document))
+    job.do(DRY)
     job.do({"kind": "step_done", "step": "vent"})
     blocked = job.move("step:screws-out")
     assert blocked.status is Status.BLOCKED
@@ -496,6 +500,7 @@ def test_an_early_timer_is_offered_at_once() -> None:
     job = Job(sheet_of(document))
     assert job.move("step:soak-set").status is Status.OPEN
     job.do({"kind": "step_done", "step": "soak-set"})
+    job.do(DRY)
     assert job.move("timer:soak").status is Status.WAITING
     assert job.next().key == "step:vent"  # type: ignore[union-attr]
 
@@ -684,6 +689,7 @@ def test_tray_and_kit_are_accounted_for_before_it_is_signed() -> None:
 
 def test_a_struck_entry_counts_no_more() -> None:
     job = plugged()
+    job.do(DRY)
     entry = job.do({"kind": "step_done", "step": "vent"})
     assert job.move("step:vent").status is Status.DONE
     job.do({"kind": "entry_struck", "entry": str(entry), "reason": "the wrong unit"})

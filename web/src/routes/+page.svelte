@@ -67,7 +67,9 @@
 				</span>
 				<span class="flex flex-col justify-center">
 					{#if job.released}
-						<strong class="text-success">Released</strong>
+						<strong class={['first-letter:uppercase', job.ended ? 'text-warning' : 'text-success']}
+							>{job.ended || 'Released'}</strong
+						>
 					{:else}
 						<strong class="text-primary">Next: {job.stage_word}</strong>
 						<span class="line-clamp-2">{job.next_need}</span>

@@ -104,7 +104,7 @@ def _blocked(moves: tuple[Move, ...], payload: Payload) -> str:
 _MOVE_OF = {
     "intake_recorded": "intake", "question_answered": "answer:{question}", "step_done": "step:{step}",
     "element_found": "find:{element}", "element_fitted": "fit:{element}",
-    "cause_decided": "cause:{element}", "correction_made": "correct:{element}:{correction}", "size_chosen": "identify:{element}",
+    "leak_seen": "leak", "cause_decided": "cause:{element}", "correction_made": "correct:{element}:{correction}", "size_chosen": "identify:{element}",
     "points_read": "measure:{part}", "part_dressed": "dress:{part}", "kit_counted": "count:{kit}",
     "part_arrived": "receive:{what}", "part_ordered": "order:{what}", "timer_cut": "timer:{timer}",
     "group_tightened": "tighten:{group}:{phase}:{turn}", "setting_made": "set:{setting}",

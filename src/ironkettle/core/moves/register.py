@@ -20,6 +20,7 @@ from ironkettle.core.moves.slices import (
     fit,
     identify,
     ladder,
+    leak,
     measure,
     observe,
     passed_over,
@@ -32,7 +33,7 @@ from ironkettle.core.moves.slices import (
 )
 
 SLICES: tuple[Any, ...] = (
-    observe, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, photo, passed_over,
+    observe, leak, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, photo, passed_over,
 )  # fmt: skip
 _BY_PAYLOAD: dict[type[Payload], Any] = {payload: one for one in SLICES for payload in one.PAYLOADS}
 if TYPE_CHECKING:

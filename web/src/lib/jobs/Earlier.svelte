@@ -11,7 +11,7 @@
 			<li class="border-t border-base-300 py-1">
 				<p>
 					<a class="link font-semibold" href="/jobs/{job.number}">Job {job.number}</a>,
-					{job.opened_at.slice(0, 10)}{job.released ? '' : ', still open'}: {job.complaint}
+					{job.opened_at.slice(0, 10)}{job.ended ? `, ${job.ended}` : job.released ? '' : ', still open'}: {job.complaint}
 				</p>
 				{#each job.causes as cause (cause)}
 					<p class={job.again ? 'font-semibold text-warning' : 'faint'}>

@@ -67,7 +67,12 @@
 			selected={place}
 			part={station ? null : (move?.place ?? null)}
 			drawn={view.drawn}
-			leaking={view.leaks.flatMap((leak) => leak.stations)}
+			leaking={[
+				...view.leaks.flatMap((leak) => leak.stations),
+				...(move?.stage === 'as_found' || move?.stage === 'safe'
+					? view.suspects.map((one) => one.station)
+					: [])
+			]}
 			subject={move?.subject ?? null}
 			onSelect={(key) => (picked = key)}
 		/>

@@ -18,8 +18,19 @@
 	}
 </script>
 
-<section class="panel border-l-4 border-l-success" aria-labelledby="released">
-	<h1 id="released" class="text-2xl font-extrabold text-success">Released by {signed?.who ?? ''}</h1>
+<section
+	class={['panel border-l-4', view.job.ended ? 'border-l-warning' : 'border-l-success']}
+	aria-labelledby="released"
+>
+	<h1
+		id="released"
+		class={[
+			'text-2xl font-extrabold first-letter:uppercase',
+			view.job.ended ? 'text-warning' : 'text-success'
+		]}
+	>
+		{view.job.ended || `Released by ${signed?.who ?? ''}`}
+	</h1>
 	<p data-claim>{view.statement[0]}</p>
 	{#if view.statement.length > 1}
 		<ul class="ml-5 list-disc font-semibold text-warning" data-beside>

@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { api, ask } from '$lib/api';
+	import { api, ask, type Problem } from '$lib/api';
 	import { session } from '$lib/session';
-	import { AddForm } from '$lib/shared';
+	import { AddForm, ProblemNote } from '$lib/shared';
 
 	interface Props {
 		tool: {
 			key: string;
+			name: string;
 			calibration: string;
 			calibrated_until: string | null;
 			calibration_ended: boolean;
@@ -15,6 +16,18 @@
 	}
 	let { tool, kind, onDone }: Props = $props();
 
+	let problem = $state.raw<Problem | null>(null);
+
+	async function end() {
+		const params = { path: { key: tool.key } };
+		const body = { active: false };
+		const answer =
+			kind === 'gauges'
+				? await ask(api.PATCH('/api/gauges/{key}', { params, body }))
+				: await ask(api.PATCH('/api/wrenches/{key}', { params, body }));
+		problem = answer.problem;
+		if (!answer.problem) await onDone();
+	}
 	async function note(v: Record<string, string>) {
 		const params = { path: { key: tool.key } };
 		const body = { calibration: v.calibration ?? '', calibrated_until: v.calibrated_until ?? '' };
@@ -34,6 +47,10 @@
 	{:else}No calibration noted{/if}
 </p>
 {#if session.may('change_tools')}
+	<ProblemNote {problem} />
+	<button class="btn mt-1" onclick={() => void end()}
+		>Use no more<span class="sr-only">: {tool.name}</span></button
+	>
 	<AddForm
 		what="calibration"
 		fields={[

@@ -15,6 +15,7 @@ from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import ElementAt, Resolved
 from ironkettle.core.moves.slices.base import ItemKey, Note, known, zone_choices
+from ironkettle.core.moves.slices.leak import suspicion
 from ironkettle.core.stacks import reversed_finding
 
 
@@ -96,6 +97,7 @@ def _move(case: Case, at: ElementAt) -> Move:
         at.key,
         f"{at.spec.name[0].upper()}{at.spec.name[1:]}: as it came off{missed}",
         entry,
+        why=suspicion(case, at.station.key),
         place=at.station.key,
         asks=tuple(asks),
     )

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
 	import IntakeForm, { emptyIntake } from '$lib/jobs/IntakeForm.svelte';
 	import { session } from '$lib/session';
@@ -40,6 +41,30 @@
 		});
 	});
 
+	/** The job this one is a copy of, and which version of its sheet counts where there is a newer one. */
+	let source = $state.raw<Schemas['JobSummary'] | null>(null);
+	let version = $state<number | null>(null);
+	let newest = $state(0);
+	const versions = $derived(
+		sheet && source && newest ? [...new Set([source.sheet_version, newest])].toSorted((a, b) => a - b) : []
+	);
+	const copied = page.url.searchParams.get('copy');
+	$effect(() => {
+		if (!copied) return;
+		void ask(api.GET('/api/jobs/{reference}/handover', { params: { path: { reference: copied } } })).then(
+			async (answer) => {
+				problem = answer.problem;
+				if (!answer.data) return;
+				source = answer.data.job;
+				const listed = (await ask(api.GET('/api/sheets'))).data?.find((one) => one.key === source?.sheet_key);
+				newest = listed?.version ?? 0;
+				if (listed) await choose(listed);
+				draft.customer = source.customer;
+				draft.unit = source.unit;
+			}
+		);
+	});
+
 	async function choose(one: Schemas['SheetSummary']) {
 		chosen = one.key;
 		const answer = await ask(
@@ -70,6 +95,8 @@
 					id: ids.job,
 					entry_id: ids.entry,
 					sheet_key: chosen,
+					copied_from: source?.sheet_key === chosen ? source.id : null,
+					sheet_version: version,
 					who: session.key || null,
 					bench_time: new Date().toISOString(),
 					sent_at: new Date().toISOString(),
@@ -87,7 +114,28 @@
 
 <main class="mx-auto w-full max-w-4xl flex-1 p-4">
 	<h1 class="mb-3 text-4xl font-extrabold">Take a unit in</h1>
-	<section class="panel mb-3" aria-labelledby="which">
+	{#if source}
+		<p class="panel mb-3 border-l-4 border-l-accent">
+			<strong>A copy of job {source.number}</strong>, {source.unit}, {source.serial}: sizes, answers and tools
+			are proposed; nothing is recorded as done.
+		</p>
+	{/if}
+	{#if versions.length > 1}
+		<fieldset class="panel mb-3">
+			<legend class="font-semibold">The sheet is newer than that job: which version counts?</legend>
+			<div class="flex flex-wrap gap-2">
+				{#each versions as one (one)}
+					<button
+						class="btn aria-pressed:btn-primary"
+						aria-pressed={version === one}
+						onclick={() => (version = one)}
+						>Version {one}{one === source?.sheet_version ? ', as worked then' : ', the newest'}</button
+					>
+				{/each}
+			</div>
+		</fieldset>
+	{/if}
+	<section class={['panel mb-3', source && 'hidden']} aria-labelledby="which">
 		<h2 id="which" class="text-2xl font-bold">1. Which unit is it?</h2>
 		<label class="faint block text-sm" for="search"
 			>Find by marking, kit number, family, name, or size as “50 28”</label

@@ -143,6 +143,18 @@
 								</p>{/each}
 						</section>
 					{/if}
+					{#if view.suspects.length && ['as_found', 'safe', 'strip', 'inspect'].includes(chapter)}
+						<section class="panel" aria-label="Places to look at for the leak">
+							<h2 class="text-xl font-bold">Suspects, nearest first</h2>
+							<ol class="ml-5 list-decimal">
+								{#each view.suspects as one (one.station)}
+									<li>
+										<strong>{one.name}</strong>: {one.look} <span class="faint">(from {one.source})</span>
+									</li>
+								{/each}
+							</ol>
+						</section>
+					{/if}
 					{#if view.earlier.length && ['as_found', 'strip', 'inspect'].includes(chapter)}
 						<Earlier earlier={view.earlier} />
 					{/if}

@@ -1,0 +1,101 @@
+<script lang="ts">
+	import Printer from '@lucide/svelte/icons/printer';
+	import { page } from '$app/state';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { ArrowLayer, sourceOf } from '$lib/photos';
+	import { ProblemNote } from '$lib/shared';
+
+	const reference = $derived(page.params.id ?? '');
+	let told = $state.raw<Schemas['HandOverOut'] | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+
+	$effect(() => {
+		void ask(api.GET('/api/jobs/{reference}/handover', { params: { path: { reference } } })).then(
+			(answer) => {
+				told = (answer.data as Schemas['HandOverOut'] | null) ?? told;
+				problem = answer.problem;
+			}
+		);
+	});
+	const parts = $derived(
+		told
+			? ([
+					['Waits for', told.waits],
+					['Off, and where it lies', told.off],
+					['How it lay', told.lay],
+					['Decided', told.decided],
+					['Left open, and notes', told.open_ends]
+				] as const)
+			: []
+	);
+</script>
+
+<svelte:head><title>Hand-over · job {told?.job.number ?? ''} · Iron Kettle</title></svelte:head>
+
+<main class="mx-auto w-full max-w-7xl flex-1 p-4">
+	<ProblemNote {problem} />
+	{#if told}
+		<div class="mb-2 flex flex-wrap items-center gap-3">
+			<h1 class="min-w-0 flex-1 text-3xl font-extrabold">
+				{told.job.unit} <span class="faint text-xl">· job {told.job.number} · {told.job.serial}</span>
+			</h1>
+			<button class="btn print:hidden" onclick={() => print()}
+				><Printer size={20} aria-hidden="true" />Print</button
+			>
+		</div>
+		<p class="faint">
+			{told.job.customer}: {told.job.complaint}. Last hand: {told.job.touched_by},
+			{told.job.touched_at.slice(0, 16).replace('T', ' ')}
+		</p>
+		<a class="panel my-3 block border-l-4 border-l-primary no-underline" href="/jobs/{told.job.number}">
+			<span class="faint">Next, in {told.job.stage_word}:</span>
+			<strong class="block text-2xl">{told.next ?? 'nothing: the job is done'}</strong>
+			{#if told.why}<span class="faint">{told.why}</span>{/if}
+		</a>
+		<div class="columns-1 gap-3 md:columns-2 xl:columns-3 print:columns-2">
+			{#each parts as [name, lines] (name)}
+				{#if lines.length}
+					<section class="panel mb-3 break-inside-avoid p-3" aria-label={name}>
+						<h2 class="text-lg font-bold">{name}</h2>
+						<ul>
+							{#each lines as line, place (place)}
+								<li class="border-t border-base-300 py-1">
+									<span class={['first-letter:uppercase', line.caution && 'font-semibold text-warning']}
+										>{line.words}</span
+									>
+									{#if line.who}<span class="faint text-sm"> {line.who}</span>{/if}
+								</li>
+							{/each}
+						</ul>
+					</section>
+				{/if}
+			{/each}
+			{#if told.leaks.length}
+				<section class="panel mb-3 break-inside-avoid p-3" aria-label="Ways a leak takes">
+					<h2 class="text-lg font-bold">Ways a leak takes</h2>
+					{#each told.leaks as leak (leak.words)}<p class="first-letter:uppercase">{leak.words}</p>{/each}
+				</section>
+			{/if}
+			{#if told.photos.length}
+				<section class="panel mb-3 break-inside-avoid p-3" aria-label="Photos">
+					<h2 class="text-lg font-bold">Photos</h2>
+					<div class="grid grid-cols-2 gap-2">
+						{#each told.photos as photo (photo.id)}
+							<figure>
+								<div class="relative">
+									<img
+										class="w-full"
+										src={sourceOf(told.job.id, photo.id, true)}
+										alt={photo.words || 'Photo'}
+									/>
+									<ArrowLayer arrows={photo.arrows} />
+								</div>
+								<figcaption class="faint text-sm">{photo.time ?? ''} {photo.words}</figcaption>
+							</figure>
+						{/each}
+					</div>
+				</section>
+			{/if}
+		</div>
+	{/if}
+</main>
