@@ -12,10 +12,10 @@ from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.errors import FieldFault
 from ironkettle.core.soundness import SheetTables, Soundness
 from ironkettle.core.soundness.check import check_document
-from ironkettle.reference import compounds, fluids, ring_table, threads
+from ironkettle.reference import cleaning, compounds, fluids, ring_table, threads
 
 UNITS = Path(__file__).resolve().parents[1] / "src/ironkettle/demo/sheets"
-TABLES = SheetTables(ring_table(), threads(), fluids(), compounds())
+TABLES = SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
 
 # A plug of 20 mm in a body with a blind bore; oil at its end, air outside; one O-ring in a groove of 2.05 mm depth.
 PLUG: dict[str, Any] = {

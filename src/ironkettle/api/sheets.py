@@ -32,7 +32,7 @@ from ironkettle.core.moves.log import Tables
 from ironkettle.core.moves.preview import preview, work_faults
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.soundness import SheetTables, check_text, read_text
-from ironkettle.reference import compounds, fluids, ring_table, shipped_tables, threads
+from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
 from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet, sheet_in, versions_of
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
@@ -127,7 +127,7 @@ class SheetCheckOut(BaseModel):
 
 @cache
 def sheet_tables() -> SheetTables:
-    return SheetTables(ring_table(), threads(), fluids(), compounds())
+    return SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
 
 
 @cache

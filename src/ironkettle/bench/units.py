@@ -36,7 +36,7 @@ def figures() -> Iterator[Figure]:
     rings = ring_table()
     yield "picture of the latch ram / subtracting its areas once", median_time(lambda: picture(plain, rings), 10), floor
     shipped = shipped_tables()
-    tables = Tables(shipped.rings, shipped.fluids, shipped.glands, shipped.failures, shipped.house)
+    tables = Tables(shipped.rings, shipped.fluids, shipped.glands, shipped.failures, shipped.cleaning, shipped.house)
     short, long = (_case(sheet, tables, length) for length in (SHORT_LOG, LONG_LOG))
     yield (
         f"moves after {LONG_LOG:,} entries / after {SHORT_LOG}",

@@ -84,7 +84,8 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
     person = find_person(session, job["who"])
     if sheet is None or person is None:
         raise LookupError(f"demo job {index} names a sheet or person that is not in the demo")
-    author, start = person.author(), datetime.now(UTC) - timedelta(hours=3)
+    author = person.author()
+    start = datetime.now(UTC) - timedelta(hours=3, days=job.get("days_ago", 0))
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
     open_job(session, job_id, sheet, house_of(session), start)
     payload, count = {"kind": "intake_recorded", **job["intake"]}, 0

@@ -2,6 +2,7 @@
 
 from ironkettle.reference.loader import (
     bolt_strengths,
+    cleaning,
     compounds,
     extrusion_limits,
     failure_table,
@@ -18,6 +19,7 @@ from ironkettle.reference.loader import (
 
 __all__ = [
     "bolt_strengths",
+    "cleaning",
     "compounds",
     "extrusion_limits",
     "failure_table",

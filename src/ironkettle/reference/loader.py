@@ -11,6 +11,7 @@ from ironkettle.core.failures import Cause, CauseFacts, Correction, FailureTable
 from ironkettle.core.failures.model import Group
 from ironkettle.core.glands import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
 from ironkettle.core.moves.log import Tables
+from ironkettle.core.parts import Cleaning
 from ironkettle.core.pressure import Fluid
 from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
 from ironkettle.core.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals
@@ -247,7 +248,16 @@ def failure_table() -> FailureTable:
 
 
 @cache
+def cleaning() -> tuple[Cleaning, ...]:
+    """How materials are cleaned of soils."""
+    return tuple(
+        Cleaning(row["material"], row["soil"], row["how"], float(row["soak_min"]), row["never"])
+        for row in _rows("cleaning.csv")
+    )
+
+
+@cache
 def shipped_tables() -> Tables:
     """What the rules of a job look up, with the shipped house rules."""
     glands = GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds())
-    return Tables(ring_table(), fluids(), glands, failure_table())
+    return Tables(ring_table(), fluids(), glands, failure_table(), cleaning())

@@ -12,7 +12,7 @@ from ironkettle.core.glands import GlandTables
 from ironkettle.core.house import House
 from ironkettle.core.moves.log import OnShelf, Tables
 from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
-from ironkettle.reference import compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
+from ironkettle.reference import cleaning, compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
 from ironkettle.store.stock import all_stock, shelf_of
 from ironkettle.store.tools import all_gauges, all_wrenches
 
@@ -59,4 +59,4 @@ def tables_of(house: House) -> Tables:
 def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
     """The tables for a set of house rules; kept, because they remember the searches made in them."""
     house = House(dict(own))
-    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), house)
+    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), cleaning(), house)

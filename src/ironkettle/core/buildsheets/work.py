@@ -46,7 +46,8 @@ class TimerSpec(Strict):
 
 
 class StepSpec(Keyed):
-    """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for."""
+    """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for;
+    ``cleans``: parts cleaned of a ``soil``, by the cleaning table."""
 
     stage: Literal["safe", "strip", "clean", "rebuild"]
     text: Text
@@ -67,6 +68,8 @@ class StepSpec(Keyed):
     sets: Names = Field(default_factory=list)
     ahead_of: Names = Field(default_factory=list)
     reads: list[PointName] = Field(default_factory=list)
+    cleans: Names = Field(default_factory=list)
+    soil: Text | None = None
     runs: Names = Field(default_factory=list)
     mark: MarkMade | None = None
     meets: Names = Field(default_factory=list)

@@ -15,6 +15,7 @@ from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.house import House
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, SampleRead, WrenchUsed
+from ironkettle.core.parts import Cleaning
 from ironkettle.core.people import Author, Signature
 from ironkettle.core.pressure import Fluid, HoldRules
 from ironkettle.core.rings import RingTable
@@ -157,6 +158,7 @@ class Tables:
     fluids: tuple[Fluid, ...]
     glands: GlandTables
     failures: FailureTable
+    cleaning: tuple[Cleaning, ...] = ()
     house: House = field(default_factory=lambda: House({}))
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
 

@@ -1,6 +1,18 @@
 """Parts: what is read off them, what readings come to, and the limits they are held against."""
 
+from ironkettle.core.parts.cleaning import Cleaning, cleaning_of
 from ironkettle.core.parts.figures import figure_of, flatness, ovality, run_out, taper, wear
 from ironkettle.core.parts.limit import Limit, read_limit
 
-__all__ = ["Limit", "figure_of", "flatness", "ovality", "read_limit", "run_out", "taper", "wear"]
+__all__ = [
+    "Cleaning",
+    "Limit",
+    "cleaning_of",
+    "figure_of",
+    "flatness",
+    "ovality",
+    "read_limit",
+    "run_out",
+    "taper",
+    "wear",
+]

@@ -10,11 +10,12 @@ from ironkettle.core.buildsheets.fastening import FastenerGroup, PhaseTo
 from ironkettle.core.buildsheets.parts import PointSpec, Read
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.trials import TestKind
+from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.compounds import Compound, find_compound
 from ironkettle.core.drawings.seats import figure
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.house.limits import PART_LIMITS, family_of, part_limit
-from ironkettle.core.parts import read_limit
+from ironkettle.core.parts import Cleaning, cleaning_of, read_limit
 from ironkettle.core.pressure import Fluid, find_fluid
 from ironkettle.core.quantities import (
     read_gauge_pressure,
@@ -37,6 +38,7 @@ class SheetTables:
     threads: tuple[Thread, ...]
     fluids: tuple[Fluid, ...]
     compounds: tuple[Compound, ...]
+    cleaning: tuple[Cleaning, ...]
 
 
 def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
@@ -53,6 +55,8 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     for index, part in enumerate(sheet.parts):
         for place, point in enumerate(part.points):
             yield from _point_faults(f"parts.{index}.points.{place}", point, sheet.family)
+    for index, step in enumerate(sheet.steps):
+        yield from _cleaning_faults(f"steps.{index}", step, sheet, tables.cleaning)
     for index, group in enumerate(sheet.fasteners):
         yield from _group_faults(f"fasteners.{index}", group, tables)
     yield from _test_faults(sheet, tables)
@@ -112,6 +116,32 @@ def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFau
     ):
         if text:
             yield from _refused(path, lambda t=text, f=field: read_limit(t, f, dimension))  # type: ignore[misc]
+
+
+def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleaning, ...]) -> Iterator[FieldFault]:
+    """What is cleaned of a soil that the table does not know on its material, or soaks without a timer."""
+    if step.cleans and step.soil is None:
+        yield FieldFault(
+            f"{path}.soil", "is needed for what is cleaned", tuple(dict.fromkeys(row.soil for row in rows))
+        )
+        return
+    parts = {part.key: part for part in sheet.parts}
+    for place, key in enumerate(step.cleans):
+        part = parts.get(key)
+        if part is None:
+            continue
+        if part.material is None:
+            yield FieldFault(
+                f"{path}.cleans.{place}", f"{part.name} has no material, so how it is cleaned is not known"
+            )
+            continue
+        row = cleaning_of(rows, part.material.value, step.soil or "")
+        if row is None:
+            known = tuple(one.soil for one in rows if one.material == part.material.value)
+            yield FieldFault(f"{path}.soil", f"the table has no “{step.soil}” on {part.material.value}", known)
+        elif row.soak and step.timer is None:
+            text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"
+            yield FieldFault(f"{path}.timer", text)
 
 
 def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Iterator[FieldFault]:

@@ -119,7 +119,7 @@ def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
         path = f"steps.{index}"
         for field, known, what in (
             ("after", names.steps, "step"), ("loosens", names.fasteners, "fastener group"),
-            ("relieves", pressed, "part, zone or setting"), ("takes_off", names.parts, "part"),
+            ("relieves", pressed, "part, zone or setting"), ("takes_off", names.parts, "part"), ("cleans", names.parts, "part"),
             ("opens", names.stations, "station"), ("puts_on", names.parts, "part"),
             ("closes", names.stations, "station"), ("tightens", names.fasteners, "fastener group"),
             ("sets", names.settings, "setting"), ("ahead_of", names.parts, "part"), ("runs", names.tests, "test"),

@@ -56,11 +56,11 @@
 	<div class="modal-box max-w-4xl space-y-2">
 		<p class="faint">{photo.who}, {photo.when.slice(0, 16).replace('T', ' ')}</p>
 		<button
-			class="relative block w-full"
+			class="relative mx-auto block w-fit"
 			aria-label="Tap where an arrow begins, then where it points"
 			onclick={tapped}
 		>
-			<img class="w-full" src={sourceOf(job, photo.id)} alt={photo.words || 'Photo'} />
+			<img class="max-h-[52vh] max-w-full" src={sourceOf(job, photo.id)} alt={photo.words || 'Photo'} />
 			<ArrowLayer {arrows} {tail} />
 		</button>
 		<p class="faint">

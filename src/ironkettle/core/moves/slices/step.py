@@ -28,6 +28,7 @@ from ironkettle.core.moves.slices.base import (
     value_of,
 )
 from ironkettle.core.moves.slices.relief import relief_of
+from ironkettle.core.parts import cleaning_of
 from ironkettle.core.quantities import read_gauge_pressure
 from ironkettle.core.soundness.order import off_order
 
@@ -160,7 +161,7 @@ def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
         why=step.why,
         caution=step.caution,
         tools=(*step.tools, *step.consumables),
-        delicate=(*delicate_of(handled), *_left_on(resolved, step)),
+        delicate=(*delicate_of(handled), *_cleaning(case, step), *_left_on(resolved, step)),
         place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
         hold=_grip_words(resolved, step),
         asks=tuple(_asks(resolved, step)),
@@ -174,6 +175,15 @@ def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
         photo=step.photo,
         shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
     )
+
+
+def _cleaning(case: Case, step: StepSpec) -> tuple[str, ...]:
+    """How the parts of a step are cleaned, each material once, with its don'ts."""
+    materials = dict.fromkeys(
+        part.material.value for key in step.cleans if (part := case.resolved.parts.get(key)) and part.material
+    )
+    rows = (cleaning_of(case.tables.cleaning, material, step.soil or "") for material in materials)
+    return tuple(f"{row.words[0].upper()}{row.words[1:]}" for row in rows if row is not None)
 
 
 def _grip_words(resolved: Resolved, step: StepSpec) -> str | None:
