@@ -66,7 +66,8 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> None:
         option.click()
         expect(option).to_have_attribute("aria-checked", "true")
     for group in card.get_by_role("group").all():
-        if group.get_attribute("aria-label") and group.locator("[aria-pressed]").count():
+        pressed = group.locator('[aria-pressed="true"]').count()
+        if group.get_attribute("aria-label") and group.locator("[aria-pressed]").count() and not pressed:
             group.get_by_role("button").first.click()
     for box in card.locator("form input[data-entry]").all():
         if box.input_value() == "":

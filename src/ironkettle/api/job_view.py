@@ -20,6 +20,7 @@ from ironkettle.core.jobs import (
     kit_of,
     signature_of,
 )
+from ironkettle.core.moves.inspecting import points_drawn
 from ironkettle.core.moves.judging import planned_hold
 from ironkettle.core.moves.log import Case, Run, State
 from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
@@ -97,6 +98,20 @@ class SuspectOut(BaseModel):
     distance: int
     source: str
     look: str
+
+
+class PointAtOut(BaseModel):
+    """A point of inspection in the drawing: what was read there, and whether it holds. ``at``: z and r. [mm]"""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    part: str
+    point: str
+    view: str | None
+    at: tuple[float, float]
+    ask: str
+    words: str
+    good: bool | None
 
 
 class TimerOut(BaseModel):
@@ -206,6 +221,7 @@ class JobView(BaseModel):
     drawn: list[DrawnOut]
     leaks: list[LeakOut]
     suspects: list[SuspectOut]
+    points: list[PointAtOut]
     runs: list[RunOut]
     timers: list[TimerOut]
     signing: SigningOut
@@ -233,6 +249,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         drawn=_drawn(case),
         leaks=list(_leaks(case)),
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
+        points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
         signing=_signing(case),

@@ -203,6 +203,37 @@ def far_off(spec: PointSpec, value: float) -> str | None:
     return None
 
 
+@dataclass(frozen=True, slots=True)
+class PointAt:
+    """A point where it lies in the drawing: what was read there in words, and whether it holds; nothing before it is read."""
+
+    part: str
+    point: str
+    view: str | None
+    at: tuple[float, float]
+    ask: str
+    words: str
+    good: bool | None
+
+
+def points_drawn(case: Case) -> tuple[PointAt, ...]:
+    """The points that have a place in the drawing, with what was read of them last. [mm]"""
+    found = []
+    for part in case.resolved.sheet.parts:
+        read = case.state.get("points", part.key)
+        by_key = {one.point: one for one in read.points} if read else {}
+        for spec in points_of(case, part):
+            if spec.at is None:
+                continue
+            one = by_key.get(spec.key)
+            words = (
+                "" if one is None else figure_words(spec, one.values) or ", ".join((*one.values, *one.signs)) or "seen"
+            )
+            good = None if one is None else _holds(spec, one)
+            found.append(PointAt(part.key, spec.key, spec.view, spec.at, spec.ask, words, good))
+    return tuple(found)
+
+
 def figure_words(spec: PointSpec, values: Sequence[str]) -> str | None:
     """The computed figure in words with its unit; None where nothing is computed."""
     if spec.compute is None or not values:

@@ -17,6 +17,8 @@
 		leaking?: string[];
 		/** The element in hand. */
 		subject?: string | null;
+		/** Points of inspection where they lie, with what was read. */
+		points?: Schemas['PointAtOut'][];
 		onSelect?: (station: string | null) => void;
 	}
 	let {
@@ -28,6 +30,7 @@
 		drawn = [],
 		leaking = [],
 		subject = null,
+		points = [],
 		onSelect = () => {}
 	}: Props = $props();
 
@@ -152,6 +155,14 @@
 			{/if}
 		{/each}
 	{/if}
+	{#each points as point (point.part + point.point)}
+		{@const [z, r] = point.at as [number, number]}
+		<g class="point" data-good={point.good === null ? undefined : point.good}>
+			<path d="M {z} {-r} l {letter * 0.9} {-letter * 1.6} h {-letter * 1.8} Z" />
+			<text x={z} y={-r - letter * 2} font-size={letter} class="word middle">{point.words}</text>
+			<title>{point.ask}</title>
+		</g>
+	{/each}
 	{#each picture.stations as one, index (one.key)}
 		{@const [z0, r0, z1, r1] = one.box as [number, number, number, number]}
 		{@const x = bubbles[index] ?? 0}
@@ -185,6 +196,16 @@
 </svg>
 
 <style>
+	.point path {
+		fill: var(--color-info);
+		stroke: var(--color-base-100);
+	}
+	.point[data-good='true'] path {
+		fill: var(--color-success);
+	}
+	.point[data-good='false'] path {
+		fill: var(--color-error);
+	}
 	path,
 	polygon,
 	line:not(.hatch),

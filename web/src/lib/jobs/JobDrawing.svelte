@@ -74,6 +74,15 @@
 					: [])
 			]}
 			subject={move?.subject ?? null}
+			points={station
+				? []
+				: view.points.filter(
+						(point) =>
+							(point.view ?? view.views[0]?.key ?? picture.view) === picture.view &&
+							(move?.stage === 'inspect'
+								? point.part === move.place || point.good !== null
+								: point.good === false)
+					)}
 			onSelect={(key) => (picked = key)}
 		/>
 		{#if station}
