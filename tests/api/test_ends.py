@@ -107,6 +107,16 @@ def test_a_copy_is_of_the_same_sheet_and_says_of_which_version(client: BenchClie
     assert copy_of(client, source, "swing-bridge-ram", sheet_version=3).json()["job"]["sheet_version"] == 3
 
 
+def test_a_job_is_no_copy_of_itself_and_a_second_sending_changes_nothing(client: BenchClient) -> None:
+    source, other = walk.numbered(client, "FN-0417"), walk.numbered(client, "FN-0416")
+    key, entry = str(uuid.uuid4()), str(uuid.uuid4())
+    itself = copy_of(client, key, "swing-bridge-ram", id=key, entry_id=entry)
+    assert itself.json()["errors"][0]["field"] == "copied_from"
+    first = copy_of(client, source, "swing-bridge-ram", id=key, entry_id=entry).json()
+    again = copy_of(client, other, "swing-bridge-ram", id=key, entry_id=entry).json()
+    assert again["copied_from"] == first["copied_from"] == client.get(f"/api/jobs/{source}").json()["job"]["number"]
+
+
 def test_a_job_reads_the_house_rules_of_the_day_it_was_opened(client: BenchClient) -> None:
     job = walk.open_new(client, "swing-bridge-ram", serial="FN-8001")
     lead = client.as_person("tamsin")

@@ -236,7 +236,7 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
         found: dict[str, Any] = client.get("/api/jobs", params=params).json()
         return found
 
-    assert asked()["total"] == 6
+    assert asked()["total"] == 9
     assert {job["serial"] for job in asked(q="swing ABUTMENT")["jobs"]} == {"FN-0416", "FN-0417"}
     assert asked(q="no such thing")["total"] == 0
     assert asked(q="100%")["total"] == 0
@@ -246,12 +246,12 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
     seen: list[str] = []
     after = None
     for _ in range(3):
-        page = asked(limit=2, **({"after": after} if after else {}))
-        assert page["total"] == 6
+        page = asked(limit=3, **({"after": after} if after else {}))
+        assert page["total"] == 9
         seen += [job["id"] for job in page["jobs"]]
         after = page["next"]
     assert after is None
-    assert len(set(seen)) == 6
+    assert len(set(seen)) == 9
     assert seen == [job["id"] for job in asked()["jobs"]]
     assert client.get("/api/jobs", params={"after": "nonsense"}).status_code == 422
     for words in ("a\x00b", "\u202e"):
@@ -270,12 +270,12 @@ def test_opening_a_job_twice_opens_it_once(client: BenchClient) -> None:
     }  # fmt: skip
     assert client.post("/api/jobs", json=body).status_code == 200
     assert client.post("/api/jobs", json=body).status_code == 200
-    assert client.get("/api/jobs").json()["total"] == 7
+    assert client.get("/api/jobs").json()["total"] == 10
     body |= {"id": str(uuid.uuid4()), "entry_id": str(uuid.uuid4())}
     over = client.post("/api/jobs", json=body | {"intake": {**body["intake"], "pressure": "300 bar"}})  # type: ignore[dict-item]
     assert over.status_code == 422
     assert over.json()["errors"][0]["field"] == "pressure"
-    assert client.get("/api/jobs").json()["total"] == 7
+    assert client.get("/api/jobs").json()["total"] == 10
 
 
 def test_striking_out_keeps_the_entry_and_undoes_its_effect(client: BenchClient) -> None:
@@ -305,7 +305,7 @@ def test_an_entry_is_told_in_words_with_what_may_be_put_right(client: BenchClien
     told = client.post(f"/api/jobs/{job}/describe", json={"payload": payload}).json()
     assert told["words"] == "rod lip seal found, open lips to open air"
     assert [(one["ask"]["field"], one["value"]) for one in told["fields"]] == [
-        ("present", True), ("faced", "outside"), ("note", None),
+        ("present", True), ("faced", "outside"), ("signs", None), ("note", None),
     ]  # fmt: skip
     odd = client.post(f"/api/jobs/{job}/describe", json={"payload": {"kind": "from_another_version", "x": 1}}).json()
     assert odd == {"words": "from another version", "fields": []}

@@ -83,7 +83,7 @@ def test_a_job_whose_sheet_cannot_be_read_stops_neither_the_start_nor_the_others
     assert "build sheet odd cannot be read by this version" in capsys.readouterr().err
     answer = client.get(f"/api/jobs/{JOB}")
     assert (answer.status_code, answer.json()["type"]) == (409, "/problems/sheet-unreadable")
-    assert client.get("/api/jobs").json()["total"] == 7
+    assert client.get("/api/jobs").json()["total"] == 10
     assert client.get(f"/api/jobs/{walk.numbered(client, 'FN-0417')}").status_code == 200
 
 

@@ -12,7 +12,7 @@ from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.core.buildsheets.places import StationMotion
 from ironkettle.core.catalogue import KINDS, ElementKind
 from ironkettle.core.compounds import find_compound, medium_of
-from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose, signs_for
+from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose
 from ironkettle.core.glands import check_gland
 from ironkettle.core.quantities import read_speed, read_temperature
 from ironkettle.core.text import Figure
@@ -116,7 +116,7 @@ def elements() -> list[ElementOut]:
         ElementOut(
             key=kind,
             name=facts.name,
-            signs=[SignOut(key=one.sign, says=one.says) for one in signs_for(kind, table)],
+            signs=[SignOut(key=one.sign, says=one.says) for one in table.offered[kind]],
         )
         for kind, facts in KINDS.items()
     ]

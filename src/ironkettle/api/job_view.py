@@ -14,6 +14,7 @@ from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_mov
 from ironkettle.api.schemas import FindingOut, findings_out
 from ironkettle.core.drawings.leaks import paths_through
 from ironkettle.core.errors import NotAllowedError
+from ironkettle.core.failures import Cause
 from ironkettle.core.jobs import (
     check_may_write,
     compose_statement,
@@ -277,11 +278,10 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
 
 
 def _causes(case: Case) -> list[str]:
-    """What failed: as decided, else as it is seen by itself."""
-    told = told_causes(case)
-    decided = {one.element for one in told}
-    seen = [words for key, words in reversed_words(case).items() if key not in decided]
-    return [*(f"{one.name}: {one.cause}" for one in told), *seen]
+    """What failed: as it is seen by itself, and as was decided."""
+    seen = reversed_words(case)
+    decided = [one for one in told_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
+    return [*seen.values(), *(f"{one.name}: {one.cause}" for one in decided)]
 
 
 def _earlier(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:

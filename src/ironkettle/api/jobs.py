@@ -202,7 +202,9 @@ def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop
     sheet = find_sheet(session, body.sheet_key, body.sheet_version)
     source = _source(session, body, sheet)
     job = open_job(session, body.id, sheet, house_of(session), now())
-    job.copied_from = source
+    # Sent twice it is opened once: what it is a copy of is settled by its first entry.
+    if job.entry_count == 0:
+        job.copied_from = source
     entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at)
     done = append_entry(session, job.id, entry, caller.author, shop, now())
     return job_view(session, job, done.case, done.moves)
@@ -212,6 +214,8 @@ def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
     """The job a new one is a copy of. Raises RuleError where sheets differ, or where it is not said which version counts."""
     if body.copied_from is None:
         return None
+    if body.copied_from == body.id:
+        raise fault("copied_from", "a job is no copy of itself", "another job")
     source = job_of(session, body.copied_from)
     if source.sheet_key != sheet.key:
         raise fault("sheet_key", f"job {source.number} was worked on {source.sheet_key}", source.sheet_key)

@@ -15,16 +15,17 @@ from ironkettle.api.job_view import PhotoOut, photos_out
 from ironkettle.api.jobs import job_of
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.core.errors import RefusedError
+from ironkettle.core.errors import RefusedError, fault
 from ironkettle.photos import made_small
 from ironkettle.store.logs import state_of
 from ironkettle.store.people import names_of
-from ironkettle.store.photos import PhotoRow, add_photo, find_photo
+from ironkettle.store.photos import PhotoRow, add_photo, find_photo, photos_of
 
 router = APIRouter(prefix="/api/jobs", tags=["photos"], responses=ERROR_RESPONSES | GUARDED | NOT_THERE)
 
 Reader = Annotated[Caller, allow(JobPolicy.read)]
 Writer = Annotated[Caller, allow(JobPolicy.append)]
+MOST_PHOTOS = 200
 _PICTURE: dict[int | str, dict[str, Any]] = {200: {"content": {"image/jpeg": {}}, "description": "The photo"}}
 _SENT = {"requestBody": {"required": True, "content": {"image/*": {"schema": {"type": "string", "format": "binary"}}}}}
 
@@ -57,6 +58,8 @@ def send_photo(
     job = job_of(session, job_id)
     present = find_photo(session, id)
     if present is None:
+        if len(photos_of(session, job.id)) >= MOST_PHOTOS:
+            raise fault("photo", f"this job has {MOST_PHOTOS} photos already", "fewer, and of what matters")
         made = made_small(content)
         present = PhotoRow(
             id=id,

@@ -31,7 +31,7 @@ _SHEET = "swing-bridge-ram"
 def figures(url: str) -> Iterator[Figure]:
     """Each as its time beside a floor taken in the same run, on a database with the demo in it."""
     engine = make_engine(url)
-    bench = _Bench(engine)
+    bench = Bench(engine)
     short, long = bench.job(SHORT_LOG), bench.job(LONG_LOG)
     few = median_time(lambda: bench.note(short), 15)
     yield (
@@ -45,7 +45,9 @@ def figures(url: str) -> Iterator[Figure]:
     engine.dispose()
 
 
-class _Bench:
+class Bench:
+    """Opens jobs on the demo's ram and adds to them, as its lead."""
+
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
         until = datetime(2099, 12, 31, tzinfo=UTC).date()
@@ -57,7 +59,7 @@ class _Bench:
         looked = {"kind": "observation_noted", "observation": "rod-leak", "when": "as_found", "value": "12"}
         for number in range(entries - 1):
             document = looked if number % 2 else {"kind": "note_made", "text": "turned, cleaned, looked at"}
-            self._add(job, read_payload(document))
+            self.add(job, read_payload(document))
         return job
 
     def tested(self, samples: int) -> uuid.UUID:
@@ -73,7 +75,7 @@ class _Bench:
             assert move is not None
             if move.kind == "test":
                 break
-            self._add(job, read_payload(filled(move)))
+            self.add(job, read_payload(filled(move)))
         run = str(uuid.uuid4())
         test = {
             "kind": "test_started",
@@ -82,17 +84,17 @@ class _Bench:
             "gauge": move.entry["gauge"],
             "source": "typed",
         }
-        self._add(job, read_payload(test))
+        self.add(job, read_payload(test))
         for start in range(0, samples, _PORTION):
             read = [
                 {"t_s": float(t), "pressure_mpa": 18.0, "temperature_c": 24.0}
                 for t in range(start, min(start + _PORTION, samples))
             ]
-            self._add(job, read_payload({"kind": "test_samples", "run": run, "samples": read}))
+            self.add(job, read_payload({"kind": "test_samples", "run": run, "samples": read}))
         return job
 
     def note(self, job: uuid.UUID) -> None:
-        self._add(job, read_payload({"kind": "note_made", "text": "one more"}))
+        self.add(job, read_payload({"kind": "note_made", "text": "one more"}))
 
     def answer(self, job: uuid.UUID) -> str:
         with session_of(self._engine) as session:
@@ -110,10 +112,10 @@ class _Bench:
             "kind": "intake_recorded", "unit": "Bench ram", "serial": "FN-0000", "customer": "bench", "complaint": "none",
             "fluid": "mineral oil ISO VG 46", "pressure": "180 bar",
         }  # fmt: skip
-        self._add(job, read_payload(intake))
+        self.add(job, read_payload(intake))
         return job
 
-    def _add(self, job: uuid.UUID, payload: Payload) -> None:
+    def add(self, job: uuid.UUID, payload: Payload) -> None:
         now = datetime.now(UTC)
         with session_of(self._engine) as session:
             append_entry(session, job, NewEntry(uuid.uuid4(), now, payload), self._author, shop_of(session), now)

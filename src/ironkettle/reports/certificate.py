@@ -166,9 +166,8 @@ def _found_and_left(report: Certified) -> list[Flowable]:
     told = told_causes(report.case)
     decided = {one.element for one in told}
     causes = [
-        paragraph(f"Likely cause: {words}", 8.5, bold=True, colour=FAIL, before=3)
+        paragraph(f"{'Found' if key in decided else 'Likely cause'}: {words}", 8.5, bold=True, colour=FAIL, before=3)
         for key, words in reversed_words(report.case).items()
-        if key not in decided
     ]
     for one in told:
         made = f" Put right: {'; '.join(one.corrected)}." if one.corrected else ""

@@ -99,7 +99,9 @@ def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Aut
     resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers())
     tables = tables_of(House(job.house))
     carried = _carried(session, job)
-    return Case(resolved, state, tables, now, author, shop.wrenches, shop.gauges, shop.shelf, carried=carried)
+    # A closed job looks for nothing on the shelf any more.
+    shelf = () if state.closed is not None else shop.shelf
+    return Case(resolved, state, tables, now, author, shop.wrenches, shop.gauges, shelf, carried=carried)
 
 
 def _carried(session: Session, job: JobRow) -> Carried | None:

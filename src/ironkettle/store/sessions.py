@@ -103,9 +103,10 @@ def person_of_token(session: Session, text: str) -> Person | None:
 
 def hold_tries(session: Session, subject: str, now: datetime) -> TryRow:
     """The tries of a subject, held until the transaction ends: of many at once, each sees what the one before counted."""
-    first = {"wrong": 0, "last_at": now, "wait_until": now}
-    session.execute(insert(TryRow).values(subject=subject, **first).on_conflict_do_nothing())
-    return session.get_one(TryRow, subject, with_for_update=True, populate_existing=True)
+    # In one statement: a right try of somebody else may take the row away at any moment.
+    first = insert(TryRow).values(subject=subject, wrong=0, last_at=now, wait_until=now)
+    held = first.on_conflict_do_update(index_elements=[TryRow.subject], set_={"subject": subject}).returning(TryRow)
+    return session.scalars(held, execution_options={"populate_existing": True}).one()
 
 
 def count_try(row: TryRow, tries: Tries, now: datetime) -> None:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
 import pytest
 
 from ironkettle.core.errors import NotAllowedError, RefusedError, RuleError
+from ironkettle.core.house import House
 from ironkettle.core.moves.model import Status
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.slices.find import reversed_words
@@ -509,7 +511,10 @@ def test_an_early_timer_is_offered_at_once() -> None:
 
 
 def test_a_part_is_judged_by_its_hardest_point() -> None:
+    # A shop that dresses a pit within its limit.
+    house = House({"school_pits": 1.0})
     job = at("swing-bridge-ram", "measure:rod")
+    job.tables = replace(job.tables, house=house)
     good = {"point": "bend", "values": ["0.05 mm"]}
 
     def read(pit: str, **more: Any) -> dict[str, Any]:
@@ -523,6 +528,7 @@ def test_a_part_is_judged_by_its_hardest_point() -> None:
         job.do(read("0.08 mm", verdict="reuse"))
     # The same verdict, or a harder one, needs no word.
     again = at("swing-bridge-ram", "measure:rod")
+    again.tables = job.tables
     again.do(read("0.08 mm", verdict="dress"))
     again.do(read("0.08 mm", verdict="replace"))
     # At most 0.05 mm is good, up to 0.10 mm may be dressed, beyond that it is replaced.

@@ -3,7 +3,6 @@
 from ironkettle.core.failures.diagnose import Diagnosed, diagnose
 from ironkettle.core.failures.evidence import Circumstances, Faced
 from ironkettle.core.failures.model import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
-from ironkettle.core.failures.offered import signs_for
 
 __all__ = [
     "Cause",
@@ -17,5 +16,4 @@ __all__ = [
     "SignFacts",
     "Weight",
     "diagnose",
-    "signs_for",
 ]

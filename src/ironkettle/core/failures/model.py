@@ -106,6 +106,20 @@ GROUPS: Mapping[ElementKind, Group] = {
 }  # fmt: skip
 
 
+# Signs that only some elements can show. The wrong way round is asked for by itself.
+_ONLY: Mapping[Sign, frozenset[Group]] = {
+    Sign.LIP_TORN: frozenset({Group.LIP, Group.WIPER, Group.PACKING}),
+    Sign.LIP_FOLDED: frozenset({Group.LIP, Group.WIPER, Group.PACKING}),
+    Sign.SPIRAL_CUTS: frozenset({Group.RING, Group.ENERGISER}),
+    Sign.ENERGISER_SPOILED: frozenset({Group.SLIDE, Group.ENERGISER}),
+    Sign.REVERSED: frozenset(),
+}
+_ON_HARD = frozenset({
+    Sign.NONE, Sign.WORN_ONE_SIDE, Sign.WORN_EVENLY, Sign.SCORED_ALONG, Sign.MISSING_PIECE, Sign.RUST_BEHIND,
+    Sign.DIRT_EMBEDDED, Sign.BURNT, Sign.HARD_CRACKED,
+})  # fmt: skip
+
+
 @dataclass(frozen=True, slots=True)
 class Correction:
     """What puts a cause right. ``when``: the chapter it belongs to; *fit*: done by fitting the new one as drawn."""
@@ -149,3 +163,19 @@ class FailureTable:
     @cached_property
     def corrections(self) -> Mapping[str, Correction]:
         return {one.key: one for cause in self.causes.values() for one in cause.corrections}
+
+    @cached_property
+    def offered(self) -> Mapping[ElementKind, tuple[SignFacts, ...]]:
+        """The signs each kind of element can show, *nothing* first, then by how often they are seen on its kind."""
+        return {kind: self._offered_for(group) for kind, group in GROUPS.items()}
+
+    def _offered_for(self, group: Group) -> tuple[SignFacts, ...]:
+        can = [
+            facts
+            for sign, facts in self.signs.items()
+            if group in _ONLY.get(sign, set(Group)) and (group is not Group.HARD or sign in _ON_HARD)
+        ]
+        return tuple(sorted(can, key=lambda one: (one.sign is not Sign.NONE, -self._often(one, group))))
+
+    def _often(self, facts: SignFacts, group: Group) -> float:
+        return sum(self.causes[cause].prior[group] * weight.ratio for cause, weight in facts.weights.items())

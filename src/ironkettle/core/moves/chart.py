@@ -130,11 +130,11 @@ def move_key_of_document(document: Mapping[str, Any]) -> str | None:
 
 def _skipped(case: Case, draft: Draft) -> Draft:
     chapter = "tighten" if draft.move.kind is Kind.TIGHTEN else draft.move.stage.value
-    # A job that ended otherwise has nothing left to do.
+    # A job that is closed has nothing left to do, whatever moves later rules would bring.
     passed_over = (
         case.state.passed_over(draft.move.key)
         or case.state.has("skipped_chapters", chapter)
-        or case.state.has("ended", "ended")
+        or case.state.closed is not None
     )
     return replace(draft, skipped=True) if passed_over and not draft.done else draft
 

@@ -26,15 +26,18 @@ def failed(case: Case) -> list[ElementAt]:
 
 
 def _speaks(case: Case, at: ElementAt) -> bool:
-    known = circumstances_of(case, at)
-    turned = known.faced is not None and known.faced.was != known.faced.must
-    return bool(known.signs) or turned or known.backup_missing
+    faced = _faced(case, at)
+    turned = faced is not None and faced.was != faced.must
+    return bool(_signs(case, at)) or turned or (at.spec.kind in _BACKED and _backup_missing(case, at))
+
+
+def _signs(case: Case, at: ElementAt) -> tuple[Sign, ...]:
+    found = case.state.get("found", at.key)
+    return tuple(sign for sign in found.signs if sign is not Sign.NONE) if found and found.present else ()
 
 
 def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
     """Everything known of one element as it was found. Temperature [°C], pressure [MPa]."""
-    found = case.state.get("found", at.key)
-    signs = tuple(sign for sign in found.signs if sign is not Sign.NONE) if found and found.present else ()
     gland, check = _groove(case, at)
     compound = _compound(case, at)
     service = case.resolved.sheet.service
@@ -43,7 +46,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
     high = service.temperature[1] if service.temperature else None
     return Circumstances(
         at.spec.kind,
-        signs,
+        _signs(case, at),
         at.station.motion.value,
         gland,
         check,

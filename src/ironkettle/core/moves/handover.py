@@ -96,7 +96,7 @@ def _lay(case: Case) -> Iterator[Line]:
         turned = oriented.faces is not None and found.faced is not None and found.faced != oriented.faces
         faced = f", {oriented.word} to {case.resolved.zone_names[found.faced]}" if found.faced else ""
         signs = ", ".join(sign.value.replace("_", " ") for sign in found.signs if sign is not Sign.NONE)
-        words = f"{at.spec.name}{faced}{', the wrong way round' if turned else ''}{f': {signs}' if signs else ''}"
+        words = f"{at.spec.name}{faced}{', the wrong way round' if turned else ''}{f': {signs}' if signs else ''}{f'; {found.note}' if found.note else ''}"
         lines.append(_told(words, marked.mark, caution=turned or bool(signs)))
     yield from sorted(lines, key=lambda line: not line.caution)
 

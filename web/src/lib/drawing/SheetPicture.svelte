@@ -20,6 +20,8 @@
 		/** Points of inspection where they lie, with what was read. */
 		points?: Schemas['PointAtOut'][];
 		onSelect?: (station: string | null) => void;
+		/** A space was tapped. */
+		onZone?: (zone: string) => void;
 	}
 	let {
 		picture,
@@ -31,7 +33,8 @@
 		leaking = [],
 		subject = null,
 		points = [],
-		onSelect = () => {}
+		onSelect = () => {},
+		onZone = () => {}
 	}: Props = $props();
 
 	const id = $props.id();
@@ -91,8 +94,13 @@
 		<g transform="scale(1 {side})">
 			{#each picture.zones as zone (zone.key)}
 				{#each zone.shapes as shape, index (index)}
-					<path d={pathOf(shape)} class="zone" data-kind={zone.kind} style:--share={zone.share}
-						><title>{zone.name}</title></path
+					<path
+						d={pathOf(shape)}
+						class="zone"
+						data-kind={zone.kind}
+						style:--share={zone.share}
+						role="presentation"
+						onclick={() => onZone(zone.key)}><title>{zone.name}</title></path
 					>
 				{/each}
 			{/each}

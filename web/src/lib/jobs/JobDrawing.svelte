@@ -83,6 +83,7 @@
 								? point.part === move.place || point.good !== null
 								: point.good === false)
 					)}
+			onZone={(key) => (store.pointed = key)}
 			onSelect={(key) => (picked = key)}
 		/>
 		{#if station}

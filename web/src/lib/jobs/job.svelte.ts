@@ -14,6 +14,8 @@ export class JobStore {
 	problem = $state.raw<Problem | null>(null);
 	/** What others recorded while this one worked. */
 	meanwhile = $state.raw<Schemas['MeanwhileOut'][]>([]);
+	/** The space somebody tapped on the drawing last. */
+	pointed = $state<string | null>(null);
 	private drawnFor = '';
 
 	constructor(readonly reference: string) {}

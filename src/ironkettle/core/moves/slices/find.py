@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field
@@ -10,12 +10,12 @@ from pydantic import BeforeValidator, Field
 from ironkettle.core.buildsheets.facts import zones_by_key
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.errors import fault
-from ironkettle.core.failures import Sign, signs_for
+from ironkettle.core.failures import Sign
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.moves.resolved import ElementAt, Resolved
 from ironkettle.core.moves.slices.base import ItemKey, Note, known, zone_choices
-from ironkettle.core.moves.slices.leak import suspicion
+from ironkettle.core.moves.slices.leak import suspicions
 from ironkettle.core.stacks import reversed_finding
 
 
@@ -66,16 +66,20 @@ def apply(state: State, payload: ElementFound, mark: Mark) -> None:
 
 def drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
+    suspected = suspicions(case)
     for step in resolved.sheet.steps:
         for station in step.opens:
             for key in reversed(resolved.fitting_order.get(station, ())):
                 after = {f"step:{step.key}": ""}
                 yield Draft(
-                    _move(case, resolved.elements[key]), case.state.has("found", key), step=step.key, after=after
+                    _move(case, resolved.elements[key], suspected),
+                    case.state.has("found", key),
+                    step=step.key,
+                    after=after,
                 )
 
 
-def _move(case: Case, at: ElementAt) -> Move:
+def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
     resolved = case.resolved
     must = resolved.oriented[at.key].faces
     entry: dict[str, Any] = {"kind": "element_found", "element": at.key, "present": True}
@@ -86,7 +90,7 @@ def _move(case: Case, at: ElementAt) -> Move:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between, must)
         asks.append(Ask("faced", Read.ZONE, f"To which side: {word}?", choices))
-    signs = tuple(Choice(one.sign.value, one.says) for one in signs_for(at.spec.kind, case.tables.failures))
+    signs = tuple(Choice(one.sign.value, one.says) for one in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, "What is seen on it?", signs))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
@@ -97,7 +101,7 @@ def _move(case: Case, at: ElementAt) -> Move:
         at.key,
         f"{at.spec.name[0].upper()}{at.spec.name[1:]}: as it came off{missed}",
         entry,
-        why=suspicion(case, at.station.key),
+        why=suspected.get(at.station.key),
         place=at.station.key,
         asks=tuple(asks),
     )

@@ -70,13 +70,13 @@ def _suspect(case: Case, key: str, distance: int, path: LeakPath) -> Suspect:
     return Suspect(key, station.name, distance, source, look)
 
 
-def suspicion(case: Case, station: str) -> str | None:
-    """Why a station is looked at with care, in words; None where it is not suspected."""
-    one = next((one for one in suspects(case) if one.station == station), None)
+def suspicions(case: Case) -> dict[str, str]:
+    """Why each suspected station is looked at with care, in words."""
     seen = case.state.get("leak", "leak")
-    if one is None or seen is None:
-        return None
-    return f"suspect: what leaked to {case.resolved.zone_names[seen.zone]} may have come through here"
+    if seen is None:
+        return {}
+    where = case.resolved.zone_names.get(seen.zone, seen.zone)
+    return {one.station: f"suspect: what leaked to {where} may have come through here" for one in suspects(case)}
 
 
 def drafts(case: Case) -> Iterator[Draft]:

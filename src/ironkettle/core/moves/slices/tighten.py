@@ -193,16 +193,19 @@ def _all_rebuilt(case: Case) -> dict[str, str]:
 
 
 def _wrenches(case: Case, most: float, carried: str | None) -> tuple[Choice, ...]:
-    """The shop's wrenches, those that reach a torque first and of them the one carried over, then the smallest. [N·m]"""
+    """The shop's wrenches: those that reach a torque first, of them those in calibration, the one carried over, then the
+    smallest. [N·m]"""
 
-    def rank(key: str) -> tuple[bool, bool, float]:
+    def ended(used: WrenchUsed) -> bool:
+        return used.calibrated_until is not None and used.calibrated_until < case.now.date()
+
+    def rank(key: str) -> tuple[bool, bool, bool, float]:
         used = case.wrenches[key]
         reaches = read_torque(used.low, "low") <= most <= read_torque(used.high, "high")
-        return not reaches, carried not in {key, used.name}, read_torque(used.high, "high")
+        return not reaches, ended(used), carried not in {key, used.name}, read_torque(used.high, "high")
 
     def told(used: WrenchUsed) -> str:
-        ended = used.calibrated_until is not None and used.calibrated_until < case.now.date()
-        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if ended else ''}"
+        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if ended(used) else ''}"
 
     return tuple(Choice(key, told(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
 

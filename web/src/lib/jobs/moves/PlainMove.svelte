@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import type { Schemas } from '$lib/api';
 	import { AskField, offered } from '$lib/asks';
-	import { SignPicture } from '$lib/failures';
+	import { LookPicture, SignPicture } from '$lib/failures';
 	import { faultAt, ProblemNote } from '$lib/shared';
 	import { MoveForm } from './form.svelte';
 	import Outline from './Outline.svelte';
@@ -25,6 +25,16 @@
 	const opened = $derived(wide || beside.some((ask) => fault(ask.field)));
 
 	$effect(() => form.save());
+	$effect(() => {
+		// A space tapped on the drawing is the answer where spaces are asked for.
+		const ask = move.asks.find((one) => one.field === 'zone');
+		const pointed = store.pointed;
+		if (!ask || !pointed || !ask.choices.some((choice) => choice.key === pointed)) return;
+		untrack(() => {
+			form.values.zone = pointed;
+			store.pointed = null;
+		});
+	});
 	async function record() {
 		if (await form.record()) onDone();
 	}
@@ -47,6 +57,7 @@
 				element={move.subject}
 				{zone}
 			/>{/snippet}
+		{#snippet look(words: string)}<LookPicture {words} />{/snippet}
 		{#snippet picture(sign: string)}<SignPicture sign={sign as Schemas['Sign']} />{/snippet}
 		<AskField
 			{ask}
@@ -54,7 +65,13 @@
 			fault={fault(ask.field)}
 			focused={focused && index === 0}
 			inLine={move.kind === 'count'}
-			drawn={ask.read === 'zone' ? outline : ask.field === 'signs' ? picture : undefined}
+			drawn={ask.read === 'zone'
+				? outline
+				: ask.field === 'signs'
+					? picture
+					: ask.read === 'look' && ask.field !== 'corrections'
+						? look
+						: undefined}
 			others={form.values}
 		/>
 	{/each}

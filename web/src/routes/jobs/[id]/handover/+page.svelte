@@ -60,8 +60,11 @@
 						<ul>
 							{#each lines as line, place (place)}
 								<li class="border-t border-base-300 py-1">
-									<span class={['first-letter:uppercase', line.caution && 'font-semibold text-warning']}
-										>{line.words}</span
+									<span
+										class={[
+											'inline-block first-letter:uppercase',
+											line.caution && 'font-semibold text-warning'
+										]}>{line.words}</span
 									>
 									{#if line.who}<span class="faint text-sm"> {line.who}</span>{/if}
 								</li>
