@@ -107,7 +107,7 @@ UNGUARDED = {
     ("POST", "/api/compounds/advise"), ("POST", "/api/compounds/lubricant"), ("POST", "/api/glands/check"),
     ("POST", "/api/glands/rings"), ("POST", "/api/glands/design"), ("POST", "/api/rings/match"),
     ("GET", "/api/rings/sizes"), ("POST", "/api/rings/compare"),
-    ("GET", "/api/rings/sizes.csv"), ("GET", "/api/failures/elements"), ("POST", "/api/failures/diagnose"),
+    ("GET", "/api/rings/sizes.csv"), ("GET", "/api/failures/elements"), ("POST", "/api/failures/diagnose"), ("POST", "/api/settings/advise"),
 }  # fmt: skip
 
 

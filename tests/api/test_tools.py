@@ -53,3 +53,18 @@ def test_a_calibration_that_ended_is_said_so(client: BenchClient) -> None:
     # The demo's dial wrench was last calibrated until 2026-09-30; the others a year longer at least.
     assert ended["Dial wrench"] is True
     assert ended["Small click wrench"] is (date.today() > date(2027, 11, 30))
+
+
+def test_a_tool_is_changed_and_used_no_more_with_its_trail(client: BenchClient) -> None:
+    stores = client.as_person("wystan")
+    changed = stores.patch("/api/wrenches/w1-small", json={"name": "Small wrench, repaired", "accuracy_pct": 3}).json()
+    assert (changed["name"], changed["accuracy_pct"]) == ("Small wrench, repaired", 3)
+    assert stores.patch("/api/wrenches/w1-small", json={"accuracy_pct": 0}).status_code == 422
+    assert stores.patch("/api/wrenches/w1-small", json={}).status_code == 422
+    assert stores.patch("/api/gauges/nothing", json={"active": False}).status_code == 404
+    assert stores.patch("/api/gauges/g2-dial", json={"active": False}).status_code == 200
+    assert "g2-dial" not in {one["key"] for one in client.get("/api/gauges").json()}
+    # Nobody's job is offered it any more.
+    rows = client.as_person("tamsin").get("/api/trail").json()
+    assert [row["subject"] for row in rows[:2]] == ["g2-dial", "w1-small"]
+    assert rows[1]["before"] == {"name": "Small click wrench", "accuracy_pct": 4}

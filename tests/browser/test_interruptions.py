@@ -45,7 +45,7 @@ def test_work_goes_on_without_a_connection_and_is_sent_when_it_is_back(bench: Pa
     expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
     page.reload()
     expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
-    expect(page.get_by_role("button", name="Log (4)")).to_be_visible()
+    expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
 
 
 def test_the_second_person_sees_what_the_first_did(
@@ -63,7 +63,7 @@ def test_the_second_person_sees_what_the_first_did(
     expect(steps.hand(other)).to_have_attribute("data-move", "step:bleed", timeout=15_000)
     other.get_by_role("button", name=re.compile("^Done: Bleed")).click()
     for one in (page, other):
-        expect(one.get_by_role("button", name="Log (5)")).to_be_visible(timeout=15_000)
+        expect(one.get_by_role("button", name="Log (6)")).to_be_visible(timeout=15_000)
     other_device.close()
 
 
@@ -71,13 +71,13 @@ def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:
     page = bench
     steps.to_move(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
-    page.get_by_role("button", name="Log (4)").click()
+    page.get_by_role("button", name="Log (5)").click()
     page.get_by_role("listitem").filter(has_text="done: Isolate").get_by_role("button", name="Strike out").click()
     page.get_by_label("Why was it a mistake?").fill("ticked before it was locked")
     page.get_by_label("Why was it a mistake?").press("Enter")
     expect(page.get_by_text("Struck out: ticked before it was locked", exact=True)).to_be_visible()
     page.get_by_role("button", name="Check the chain").click()
-    expect(page.get_by_text("The chain holds over 5 entries.")).to_be_visible()
+    expect(page.get_by_text("The chain holds over 6 entries.")).to_be_visible()
     page.get_by_role("button", name="Close", exact=True).click()
     expect(page.get_by_role("button", name=re.compile("^Done: Isolate"))).to_be_visible()
 

@@ -73,7 +73,7 @@ def test_no_move_has_an_accessibility_fault_and_each_fits_the_screen_with_its_ac
         page.set_viewport_size(SIZES[0])  # type: ignore[arg-type]
 
 
-SMALL_TARGETS = """() => [...document.querySelectorAll('a.btn, button, select, input:not([type=checkbox])')]
+SMALL_TARGETS = """() => [...document.querySelectorAll('a.btn, button, select, input:not([type=checkbox]):not(.sr-only)')]
     .filter(e => e.offsetParent && e.offsetHeight < 43.5).map(e => e.outerHTML.slice(0, 80))"""
 
 
@@ -106,6 +106,11 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_move(bench: P
     # Whatever was recorded, the hand stays on the keys: each next field has the focus.
     expect(page.get_by_role("textbox", name="Drift under load")).to_be_focused()
     page.keyboard.type("3")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("radio", name="nowhere: dry outside")).to_be_focused()
+    page.keyboard.press("Enter")
+    # After the choice the main button has it.
+    expect(page.get_by_role("button", name="Note it")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name=re.compile("^Done: Isolate the supply"))).to_be_focused()
     page.keyboard.press("Enter")

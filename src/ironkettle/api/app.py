@@ -42,6 +42,9 @@ from ironkettle.api import (
     torque,
     trail,
 )
+from ironkettle.api import (
+    settings as settings_desk,
+)
 from ironkettle.api.http import BoundedBody
 from ironkettle.api.surface import Surface
 from ironkettle.reference import ring_table, seal_sizes
@@ -88,6 +91,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         glands,
         seals,
         failures,
+        settings_desk,
         compounds,
         house,
         practice,

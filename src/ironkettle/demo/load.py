@@ -85,12 +85,12 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
     if sheet is None or person is None:
         raise LookupError(f"demo job {index} names a sheet or person that is not in the demo")
     author = person.author()
-    start = datetime.now(UTC) - timedelta(hours=3, days=job.get("days_ago", 0))
+    start = datetime.now(UTC) - timedelta(hours=job.get("hours_ago", 3), days=job.get("days_ago", 0))
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
     open_job(session, job_id, sheet, house_of(session), start)
     payload, count = {"kind": "intake_recorded", **job["intake"]}, 0
     while True:
-        moment = start + timedelta(minutes=2 * count)
+        moment = start + timedelta(minutes=job.get("minutes", 2) * count)
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
         move = next_move(done.moves)

@@ -177,6 +177,17 @@ def test_a_second_look_turns_nothing_round() -> None:
     assert keys(job, "cause:") == ["cause:rod-lip"]
 
 
+def test_a_ring_of_another_size_speaks_by_itself() -> None:
+    job = Job(sheet_of(plug()))
+    job.walk(until=lambda move: move.key == "find:ring")
+    # A section of 1.78 mm where one of 2.5 mm belongs, and a reading of the right one.
+    job.do(found("ring", signs="flat_both_sides", section="1.78 mm"))
+    told = {choice.key: str(choice.sign) for choice in job.move("cause:ring").asks[0].choices}
+    assert "its section was 1.78 mm, 2.50 mm belongs here" in told["too_small"]
+    job.do(found("ring", signs="flat_both_sides", section="2.45 mm"))
+    assert not any("belongs here" in str(choice.sign) for choice in job.move("cause:ring").asks[0].choices)
+
+
 def test_what_is_known_of_a_place_comes_from_sheet_and_intake() -> None:
     job = Job(
         sheet_of(plug(service__temperature=["-10 °C", "95 °C"], stations__0__seats__0__elements__0__compound="NBR"))

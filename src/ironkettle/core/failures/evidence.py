@@ -27,7 +27,8 @@ class Faced:
 @dataclass(frozen=True, slots=True)
 class Circumstances:
     """What is known. ``check``: the sums of its groove; ``medium``: a column of the compatibility table; ``gas``: whether
-    it seals gas; temperature [°C], speed [m/s], age [years], pressure [MPa]. None where it is not known.
+    it seals gas; temperature [°C], speed [m/s], age [years], pressure [MPa]; ``section``: that of what came off, as measured, and that of what belongs there [mm]. None where it is
+    not known.
     """
 
     element: ElementKind
@@ -44,6 +45,7 @@ class Circumstances:
     years: float | None = None
     pressure: float | None = None
     backup_missing: bool = False
+    section: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,6 +81,7 @@ _BURNS = frozenset(
 def evidence_of(known: Circumstances) -> Iterator[Evidence]:
     """Every fact that speaks for or against a cause."""
     yield from _facing(known)
+    yield from _size(known)
     yield from _groove(known)
     yield from _backup(known)
     yield from _compound(known)
@@ -94,6 +97,21 @@ def _facing(known: Circumstances) -> Iterator[Evidence]:
         yield Evidence(Cause.REVERSED, _PROOF, f"it faced {was} and must face {must}")
     else:
         yield Evidence(Cause.REVERSED, _MUCH_AGAINST, f"it faced {must}, as it must")
+
+
+# Rubber that lived in a groove has lost or gained this much without being another size. [-]
+_SAME_SECTION = 0.08
+
+
+def _size(known: Circumstances) -> Iterator[Evidence]:
+    if known.section is None:
+        return
+    was, right = known.section
+    text = f"its section was {was:.2f} mm, {right:.2f} mm belongs here"
+    if was < right * (1 - _SAME_SECTION):
+        yield Evidence(Cause.TOO_SMALL, _MUCH, text)
+    elif was > right * (1 + _SAME_SECTION):
+        yield Evidence(Cause.TOO_LARGE, _MUCH, text)
 
 
 def _groove(known: Circumstances) -> Iterator[Evidence]:

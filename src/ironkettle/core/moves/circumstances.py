@@ -10,7 +10,7 @@ from ironkettle.core.failures import Circumstances, Faced, Sign
 from ironkettle.core.glands import Gland, GlandCheck, check_gland
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.resolved import ElementAt
-from ironkettle.core.quantities import read_temperature
+from ironkettle.core.quantities import read_length, read_temperature
 from ironkettle.core.rings import RingSize
 
 _GASES = frozenset({"air", "gas"})
@@ -57,6 +57,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
         read_temperature(high, "temperature") if high else None,
         pressure=max((abs(zones[key].pressure) for key in at.station.between), default=None),
         backup_missing=at.spec.kind in _BACKED and _backup_missing(case, at),
+        section=_section(case, at),
     )
 
 
@@ -87,6 +88,14 @@ def _groove(case: Case, at: ElementAt) -> tuple[Gland | None, GlandCheck | None]
     if gland is None or ring is None:
         return None, None
     return gland, check_gland(gland, ring, case.tables.glands)
+
+
+def _section(case: Case, at: ElementAt) -> tuple[float, float] | None:
+    """The section of the ring that came off, where it was measured, beside that of the one that belongs there. [mm]"""
+    found, ring = case.state.get("found", at.key), _ring(case, at)
+    if found is None or found.section is None or ring is None:
+        return None
+    return read_length(found.section, "section"), ring.section
 
 
 def _ring(case: Case, at: ElementAt) -> RingSize | None:

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Schemas } from '$lib/api';
+	import { focusAfter } from '$lib/shared';
 
 	interface Props {
 		ask: Schemas['AskOut'];
@@ -31,7 +32,7 @@
 	};
 </script>
 
-<fieldset>
+<fieldset data-asked>
 	<legend class="mb-1 font-semibold">{ask.label}</legend>
 	<div class="flex flex-wrap gap-2" role={several ? 'group' : 'radiogroup'} aria-label={ask.label}>
 		{#each shown as option, index (option.key)}
@@ -45,7 +46,11 @@
 				aria-checked={several ? undefined : chosen.includes(option.key)}
 				aria-pressed={several ? chosen.includes(option.key) : undefined}
 				data-entry-option
-				onclick={() => onPick(option.key)}
+				onclick={(event) => {
+					const group = event.currentTarget.closest('fieldset');
+					onPick(option.key);
+					if (!several && group) focusAfter(group);
+				}}
 				{@attach focusFirst(index === 0)}
 			>
 				{@render drawn?.(option.key)}

@@ -5,6 +5,8 @@
 
 	interface Props {
 		what: string;
+		/** What it does, where it adds nothing. */
+		action?: string;
 		fields: {
 			key: string;
 			name: string;
@@ -15,7 +17,7 @@
 		}[];
 		add: (values: Record<string, string>) => Promise<Problem | null>;
 	}
-	let { what, fields, add }: Props = $props();
+	let { what, action, fields, add }: Props = $props();
 
 	const id = $props.id();
 	const article = $derived('aeiou'.includes(what.charAt(0).toLowerCase()) ? 'an' : 'a');
@@ -31,7 +33,7 @@
 </script>
 
 <details class="mt-2">
-	<summary class="btn">Add {article} {what}</summary>
+	<summary class="btn">{action ?? `Add ${article} ${what}`}</summary>
 	<form class="mt-2 grid gap-x-3 sm:grid-cols-2" onsubmit={submit}>
 		{#each fields as field (field.key)}
 			{@const fault = faultAt(problem, field.key)}
@@ -56,7 +58,7 @@
 		{/each}
 		<div class="sm:col-span-2">
 			{#if elsewhere}<ProblemNote {problem} />{/if}
-			<button class="btn btn-primary">Add the {what}</button>
+			<button class="btn btn-primary">{action ?? `Add the ${what}`}</button>
 		</div>
 	</form>
 </details>

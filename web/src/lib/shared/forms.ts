@@ -21,6 +21,15 @@ export function focusNext(from: HTMLElement): boolean {
 	return next !== undefined;
 }
 
+/** After a choice: on to what is asked next in the form, else to its main button. */
+export function focusAfter(group: HTMLElement) {
+	const form = group.closest('form');
+	const asked = [...(form?.querySelectorAll<HTMLElement>('[data-asked], [data-entry]') ?? [])];
+	const next = asked[asked.indexOf(group) + 1];
+	const target = next?.matches('[data-entry]') ? next : next?.querySelector('button');
+	(target ?? form?.querySelector<HTMLElement>('button:not([type=button])'))?.focus();
+}
+
 /** A key for a name: small letters, digits and dashes. */
 export function keyOf(name: string): string {
 	return name

@@ -9,5 +9,5 @@ export { keep, keepText, recall, recallText } from './keep';
 export { asTyped } from './typed';
 export { newId } from './ids';
 export { setUsualUnits, usualUnit } from './usual';
-export { faultAt, focusNext, keyOf } from './forms';
+export { faultAt, focusAfter, focusNext, keyOf } from './forms';
 export { duration, inches, inUnit, plain, shown, withUnit } from './quantity';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { api, ask, type Problem } from '$lib/api';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import { AddForm, ProblemNote } from '$lib/shared';
 
@@ -18,16 +18,23 @@
 
 	let problem = $state.raw<Problem | null>(null);
 
-	async function end() {
+	async function change(body: Schemas['ToolChange']) {
 		const params = { path: { key: tool.key } };
-		const body = { active: false };
 		const answer =
 			kind === 'gauges'
 				? await ask(api.PATCH('/api/gauges/{key}', { params, body }))
 				: await ask(api.PATCH('/api/wrenches/{key}', { params, body }));
-		problem = answer.problem;
 		if (!answer.problem) await onDone();
+		return answer.problem;
 	}
+	async function end() {
+		problem = await change({ active: false });
+	}
+	const edit = (v: Record<string, string>) =>
+		change({
+			name: v.name?.trim() || null,
+			accuracy_pct: v.accuracy_pct?.trim() ? Number(v.accuracy_pct.replace(',', '.')) : null
+		});
 	async function note(v: Record<string, string>) {
 		const params = { path: { key: tool.key } };
 		const body = { calibration: v.calibration ?? '', calibrated_until: v.calibrated_until ?? '' };
@@ -51,6 +58,15 @@
 	<button class="btn mt-1" onclick={() => void end()}
 		>Use no more<span class="sr-only">: {tool.name}</span></button
 	>
+	<AddForm
+		what="change"
+		action="Change"
+		fields={[
+			{ key: 'name', name: 'Another name', hint: tool.name },
+			{ key: 'accuracy_pct', name: 'Another accuracy, ± %' }
+		]}
+		add={edit}
+	/>
 	<AddForm
 		what="calibration"
 		fields={[

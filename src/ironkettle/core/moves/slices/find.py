@@ -8,7 +8,9 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.buildsheets.facts import zones_by_key
+from ironkettle.core.buildsheets.fields import Length
 from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.catalogue import ElementKind
 from ironkettle.core.errors import fault
 from ironkettle.core.failures import Sign
 from ironkettle.core.moves.log import Case, Mark, Payload, State
@@ -28,13 +30,15 @@ Signs = Annotated[list[Sign], BeforeValidator(_as_list)]
 
 
 class ElementFound(Payload):
-    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``signs``: what was seen on it."""
+    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``section``: as measured, where it looks like another ring;
+    ``signs``: what was seen on it."""
 
     kind: Literal["element_found"] = "element_found"
     element: ItemKey
     present: bool
     counted: int | None = Field(default=None, ge=0, le=99)
     faced: ItemKey | None = None
+    section: Length | None = None
     signs: Signs = Field(default_factory=list, max_length=24)
     note: Note = ""
 
@@ -92,6 +96,9 @@ def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
         asks.append(Ask("faced", Read.ZONE, f"To which side: {word}?", choices))
     signs = tuple(Choice(one.sign.value, one.says) for one in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, "What is seen on it?", signs))
+    if at.spec.kind is ElementKind.O_RING:
+        label = "Its section, if it looks like another ring"
+        asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=(0.5, 20.0), optional=True))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
     return Move(

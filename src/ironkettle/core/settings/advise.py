@@ -1,0 +1,215 @@
+"""The next turn of an adjuster towards its target: a robust line through the readings, always approached from one side.
+
+Springs and seats show another value on the way up than on the way down; a value that was come to from the wrong side
+drifts. So a target that was overshot is backed away from, and come up to again. Nothing is suggested through a floor or a
+ceiling, past the ends of the thread, or further than the readings carry.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from statistics import median
+
+from ironkettle.core.errors import FieldFault, RuleError, fault
+from ironkettle.core.findings import Finding, caution, info, reject
+
+BASIS = "line through the readings (median of slopes); the maker's routine wins"
+
+
+class Sense(StrEnum):
+    """What a turn clockwise does to the value."""
+
+    CLOCKWISE_RAISES = "clockwise_raises"
+    CLOCKWISE_LOWERS = "clockwise_lowers"
+
+    @property
+    def sign(self) -> int:
+        return 1 if self is Sense.CLOCKWISE_RAISES else -1
+
+
+@dataclass(frozen=True, slots=True)
+class Target:
+    """What is wanted: a value with its tolerance, and what it must never pass. In one unit, whatever is read.
+
+    ``travel``: the positions of the adjuster between its ends, clockwise positive [turns]; None where they are not known.
+    """
+
+    value: float
+    minus: float
+    plus: float
+    sense: Sense
+    floor: float | None = None
+    ceiling: float | None = None
+    travel: tuple[float, float] | None = None
+
+    def __post_init__(self) -> None:
+        faults = []
+        if self.minus < 0 or self.plus < 0:
+            faults.append(FieldFault("tolerance", "cannot be less than nothing"))
+        if self.floor is not None and self.floor > self.value:
+            faults.append(FieldFault("floor", "lies above the target, so the target would be below its own floor"))
+        if self.ceiling is not None and self.ceiling < self.value:
+            faults.append(FieldFault("ceiling", "lies below the target, so the target would be above its own ceiling"))
+        if faults:
+            raise RuleError(faults)
+
+    @property
+    def low(self) -> float:
+        """The least that is right: of the tolerance and the floor the higher."""
+        low = self.value - self.minus
+        return low if self.floor is None else max(low, self.floor)
+
+    @property
+    def high(self) -> float:
+        """The most that is right."""
+        high = self.value + self.plus
+        return high if self.ceiling is None else min(high, self.ceiling)
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """Where the adjuster stood, clockwise positive [turns], and what was read there."""
+
+    turns: float
+    value: float
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """``next_turns`` from here, clockwise positive [turns]; ``expected`` after it, ``rate`` a turn: None while unknown."""
+
+    done: bool
+    next_turns: float
+    expected: float | None
+    rate: float | None
+    findings: tuple[Finding, ...]
+
+
+# A first turn that tells a rate without doing harm; never further at once than a turn, or than the readings span times this.
+_TRIAL, _MOST, _CARRY = 0.125, 1.0, 4.0
+# Turns closer than this are one position; values closer than this share of the target are one value.
+_SAME_TURNS, _FLAT = 0.01, 1e-4
+# Slopes that differ by more than this share are no line.
+_UNEVEN = 0.5
+# How far below an overshot target it is backed off to, of the target, before it is come up to again. [-]
+_BACK_OFF = 0.03
+
+
+def advise(target: Target, readings: Sequence[Reading]) -> Advice:
+    """The next turn, from the readings in the order they were taken.
+
+    Parameters
+    ----------
+    target : what is wanted, in the unit the readings are in.
+    readings : at least one; positions of the adjuster [turns] between -1000 and 1000.
+
+    Raises RuleError without a reading. Source: Theil's median of slopes; shop practice of coming to a spring's setting
+    from below.
+    """
+    if not readings:
+        raise fault("readings", "take a reading first: where the adjuster stands, and what it shows")
+    here = readings[-1]
+    findings: list[Finding] = _bounds(target, here)
+    slopes = _slopes(readings)
+    rate = median(slopes) if slopes else None
+    within = target.low - 1e-9 <= here.value <= target.high + 1e-9
+    if within and not _from_above(target, readings):
+        text = "within its tolerance: lock it, and read once more after locking"
+        return Advice(True, 0.0, here.value, rate, (*findings, info("done", text, BASIS)))
+    if rate is None:
+        return _trial(target, here, findings)
+    wrong = rate * target.sense.sign < 0
+    if abs(rate) < _FLAT * max(abs(target.value), 1e-12):
+        text = "it does not answer to the adjuster: at its end, stuck, or the wrong adjuster"
+        return Advice(False, 0.0, None, rate, (*findings, reject("no-answer", text, BASIS)))
+    if wrong:
+        text = f"turned clockwise it {'fell' if rate < 0 else 'rose'}, and should have {'risen' if rate < 0 else 'fallen'}: look which way it was turned"
+        return Advice(False, 0.0, None, rate, (*findings, reject("wrong-sense", text, BASIS)))
+    if _is_uneven(slopes):
+        findings.append(caution("uneven", "the readings do not lie on a line: take smaller turns", BASIS))
+    aim = _aim(target, readings, findings)
+    turns = _bounded(target, readings, (aim - here.value) / rate, findings)
+    return Advice(False, turns, here.value + rate * turns, rate, tuple(findings))
+
+
+def _bounds(target: Target, here: Reading) -> list[Finding]:
+    found = []
+    if target.floor is not None and here.value < target.floor:
+        found.append(reject("below-floor", "it stands below its floor: not to be left so", BASIS))
+    if target.ceiling is not None and here.value > target.ceiling:
+        found.append(reject("above-ceiling", "it stands above its ceiling: not to be left so", BASIS))
+    return found
+
+
+def _slopes(readings: Sequence[Reading]) -> list[float]:
+    """The slope of every pair of positions that are apart; a position read twice counts as it was read last."""
+    last: dict[float, Reading] = {}
+    for reading in readings:
+        last[round(reading.turns / _SAME_TURNS)] = reading
+    places = list(last.values())
+    return [(b.value - a.value) / (b.turns - a.turns) for place, a in enumerate(places) for b in places[place + 1 :]]
+
+
+def _is_uneven(slopes: Sequence[float]) -> bool:
+    middle = median(slopes)
+    return len(slopes) > 1 and any(abs(slope - middle) > _UNEVEN * abs(middle) for slope in slopes)
+
+
+def _from_above(target: Target, readings: Sequence[Reading]) -> bool:
+    """Whether the value was come to on its way down: it will creep up from there."""
+    if len(readings) < 2:
+        return False
+    here = readings[-1]
+    before = next((one for one in reversed(readings[:-1]) if abs(one.turns - here.turns) >= _SAME_TURNS), None)
+    return before is not None and before.value > target.high and here.value < before.value
+
+
+def _trial(target: Target, here: Reading, findings: list[Finding]) -> Advice:
+    up = here.value < target.value
+    turns = _TRIAL * target.sense.sign * (1 if up else -1)
+    turns = _in_travel(target, here, turns, findings)
+    text = f"one position tells no rate: turn {abs(turns):g} of a turn and read again"
+    return Advice(False, turns, None, None, (*findings, info("trial", text, BASIS)))
+
+
+def _aim(target: Target, readings: Sequence[Reading], findings: list[Finding]) -> float:
+    """What the next turn is to bring: the target, or below it where it was overshot."""
+    here = readings[-1]
+    overshot = here.value > target.high or _from_above(target, readings)
+    if not overshot:
+        return target.value
+    # Back past the tolerance, so that it is come up to again; never below the floor.
+    back = target.low - max(_BACK_OFF * abs(target.value), target.minus)
+    if target.floor is not None and back < target.floor:
+        findings.append(caution("floor", "backed off to its floor only; come up to the target from there", BASIS))
+        return min(target.floor, target.value)
+    findings.append(info("overshot", "too high: back off below it, then come up to it from below", BASIS))
+    return back
+
+
+def _bounded(target: Target, readings: Sequence[Reading], turns: float, findings: list[Finding]) -> float:
+    here = readings[-1]
+    span = max(one.turns for one in readings) - min(one.turns for one in readings)
+    most = min(_MOST, _CARRY * span)
+    if abs(turns) > most:
+        findings.append(info("part-way", "further than the readings carry: go part of the way and read again", BASIS))
+        turns = most if turns > 0 else -most
+    return _in_travel(target, here, turns, findings)
+
+
+def _in_travel(target: Target, here: Reading, turns: float, findings: list[Finding]) -> float:
+    if target.travel is None:
+        return turns
+    low, high = target.travel
+    wanted = here.turns + turns
+    if low - 1e-9 <= wanted <= high + 1e-9:
+        return turns
+    findings.append(
+        reject("end-of-thread", "the adjuster has not that far to go: the spring or its seat is wrong", BASIS)
+    )
+    return min(max(wanted, low), high) - here.turns
+
+
+__all__ = ["Advice", "Reading", "Sense", "Target", "advise"]
