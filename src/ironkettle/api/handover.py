@@ -9,8 +9,9 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
 from ironkettle.api.deps import DbSession, JobShop
+from ironkettle.api.found_view import EarlierOut, LeakOut, PhotoOut
 from ironkettle.api.identity import allow
-from ironkettle.api.job_view import EarlierOut, JobSummary, LeakOut, PhotoOut, job_view
+from ironkettle.api.job_view import JobSummary, job_view
 from ironkettle.api.jobs import case_for, named_job
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE

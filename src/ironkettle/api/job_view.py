@@ -2,19 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from ironkettle.api.found_view import (
+    DrawnOut,
+    EarlierOut,
+    LeakOut,
+    PhotoOut,
+    PointAtOut,
+    SuspectOut,
+    causes_of,
+    drawn_of,
+    earlier_of,
+    leaks_of,
+    photos_out,
+)
 from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_move
 from ironkettle.api.schemas import FindingOut, findings_out
-from ironkettle.core.drawings.leaks import paths_through
 from ironkettle.core.errors import NotAllowedError
-from ironkettle.core.failures import Cause
 from ironkettle.core.jobs import (
     check_may_write,
     compose_statement,
@@ -23,17 +34,15 @@ from ironkettle.core.jobs import (
 )
 from ironkettle.core.moves.inspecting import points_drawn
 from ironkettle.core.moves.judging import planned_hold
-from ironkettle.core.moves.log import Case, Run, State
+from ironkettle.core.moves.log import Case, Run
 from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.runs import GaugeUsed, Judgement
-from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import Released
-from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.leak import suspects
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.people import AUTHORITY_WORD
-from ironkettle.store.jobs import JobRow, earlier_jobs, log_rows, sheet_of
+from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
 
 
@@ -71,48 +80,6 @@ class RunOut(BaseModel):
     value: str | None
     planned_hold_s: float | None
     judgement: Judgement | None
-
-
-class DrawnOut(BaseModel):
-    """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
-
-    element: str
-    state: Literal["unknown", "found", "missing", "fitted"]
-    faces: str | None
-    wrong: bool
-
-
-class LeakOut(BaseModel):
-    """The way a leak takes where an element was missing or the wrong way round."""
-
-    words: str
-    stations: list[str]
-
-
-class SuspectOut(BaseModel):
-    """A station that can let a leak where it is seen: how many stations it lies behind, and what to look at."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    station: str
-    name: str
-    distance: int
-    source: str
-    look: str
-
-
-class PointAtOut(BaseModel):
-    """A point of inspection in the drawing: what was read there, and whether it holds. ``at``: z and r. [mm]"""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    part: str
-    point: str
-    view: str | None
-    at: tuple[float, float]
-    ask: str
-    words: str
-    good: bool | None
 
 
 class TimerOut(BaseModel):
@@ -171,37 +138,6 @@ class NamedOut(BaseModel):
     name: str
 
 
-class ArrowOut(BaseModel):
-    """From and to as shares of the photo's width and height. [-]"""
-
-    start: tuple[float, float]
-    end: tuple[float, float]
-    word: str
-
-
-class PhotoOut(BaseModel):
-    id: UUID
-    about: str | None
-    time: Literal["before", "after"] | None
-    words: str
-    arrows: list[ArrowOut]
-    on_certificate: bool
-    who: str
-    when: datetime
-
-
-class EarlierOut(BaseModel):
-    """An earlier job on the same unit and what had failed in it; ``again``: also decided on in this job."""
-
-    number: int
-    opened_at: datetime
-    released: bool
-    ended: str
-    complaint: str
-    causes: list[str]
-    again: bool
-
-
 class JobView(BaseModel):
     """``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
 
@@ -243,12 +179,12 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         chapters=_chapters(moves),
         moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
-        causes=_causes(case),
-        earlier=_earlier(session, job, case),
+        causes=causes_of(case),
+        earlier=earlier_of(session, job, case),
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
-        drawn=_drawn(case),
-        leaks=list(_leaks(case)),
+        drawn=drawn_of(case),
+        leaks=list(leaks_of(case)),
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names) for run in case.state.runs.values()],
@@ -258,46 +194,6 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         server_time=case.now,
         meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
     )
-
-
-def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
-    """The photos of a job that entries tell of, in the order they were told of first."""
-    return [
-        PhotoOut(
-            id=marked.value.photo,
-            about=marked.value.about,
-            time=marked.value.time,
-            words=marked.value.words,
-            arrows=[ArrowOut(start=one.start, end=one.end, word=one.word) for one in marked.value.arrows],
-            on_certificate=marked.value.on_certificate,
-            who=name_of(marked.mark, names),
-            when=marked.mark.when,
-        )
-        for marked in state.book("photos").values()
-    ]
-
-
-def _causes(case: Case) -> list[str]:
-    """What failed: as it is seen by itself, and as was decided."""
-    seen = reversed_words(case)
-    decided = [one for one in told_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
-    return [*seen.values(), *(f"{one.name}: {one.cause}" for one in decided)]
-
-
-def _earlier(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
-    now = {(one.element, one.key.value) for one in told_causes(case)}
-    return [
-        EarlierOut(
-            number=row.number,
-            opened_at=row.opened_at,
-            released=row.released,
-            ended=row.ended,
-            complaint=row.complaint,
-            causes=[f"{one['name']}: {one['cause']}" for one in row.causes],
-            again=any((one["element"], one["key"]) in now for one in row.causes),
-        )
-        for row in earlier_jobs(session, job)
-    ]
 
 
 _OVER = {Status.DONE, Status.SKIPPED}
@@ -324,34 +220,6 @@ def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
             )
         )
     return found
-
-
-def _drawn(case: Case) -> list[DrawnOut]:
-    found = []
-    for key in case.resolved.elements:
-        must = case.resolved.oriented[key].faces
-        seen, fitted = case.state.get("found", key), case.state.get("fitted", key)
-        if fitted is not None:
-            found.append(DrawnOut(element=key, state="fitted", faces=fitted.faces, wrong=False))
-        elif seen is None:
-            found.append(DrawnOut(element=key, state="unknown", faces=None, wrong=False))
-        elif not seen.present:
-            found.append(DrawnOut(element=key, state="missing", faces=None, wrong=True))
-        else:
-            wrong = must is not None and seen.faced is not None and seen.faced != must
-            found.append(DrawnOut(element=key, state="found", faces=seen.faced, wrong=wrong))
-    return found
-
-
-def _leaks(case: Case) -> Iterator[LeakOut]:
-    """The ways through the stations whose elements were found wrong and are not made good yet."""
-    wrong = {case.resolved.elements[one.element].station.key for one in _drawn(case) if one.wrong}
-    names = case.resolved.zone_names
-    for station in case.resolved.sheet.stations:
-        if station.key in wrong:
-            for path in paths_through(case.resolved.sheet, station.key):
-                words = f"a way from {names[path.source]} to {names[path.zone]} through {station.name}"
-                yield LeakOut(words=words, stations=list(path.stations))
 
 
 def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:

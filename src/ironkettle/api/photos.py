@@ -10,8 +10,8 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel
 
 from ironkettle.api.deps import DbSession, now
+from ironkettle.api.found_view import PhotoOut, photos_out
 from ironkettle.api.identity import allow
-from ironkettle.api.job_view import PhotoOut, photos_out
 from ironkettle.api.jobs import job_of
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
