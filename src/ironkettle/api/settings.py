@@ -26,7 +26,7 @@ class SettingReading(Body):
     value: QuantityText = Field(examples=["331 bar"])
 
 
-class AdviseBody(Body):
+class SettingBody(Body):
     """What is wanted, and the readings so far. ``travel``: how far the adjuster goes from its first reading, both ways."""
 
     kind: Literal["target"] = "target"
@@ -52,7 +52,7 @@ class SettingAdviceOut(BaseModel):
 
 
 @router.post("/advise", summary="The next turn of an adjuster towards its target")
-def advise_setting(body: AdviseBody) -> SettingAdviceOut:
+def advise_setting(body: SettingBody) -> SettingAdviceOut:
     wanted = _target(body.target)
     dimension, unit = wanted.unit.dimension, wanted.unit
     read = Collector()
