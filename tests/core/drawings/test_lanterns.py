@@ -76,3 +76,13 @@ def test_a_passage_that_ends_in_it_is_its_port() -> None:
     document = stuffing_box(13)
     document["parts"][0]["solid"].append({"passage": {"from": [13, 20], "to": [22, 12], "zone": "lube"}})
     assert told(document) == {}
+
+
+def test_a_port_from_the_shafts_side_does_too() -> None:
+    """The plunger has a hole across it that opens into the lantern from inside."""
+    document = stuffing_box(13)
+    document["parts"][1]["solid"] = [
+        {"bar": {"from": 5, "to": 60, "outer": 10}, "cut": [{"plate": {"from": 21, "to": 24, "inner": 6, "outer": 11}}]}
+    ]
+    document["zones"].append({"key": "inside", "name": "hole", "kind": "drain", "seed": [22, 8]})
+    assert not any("lantern ring" in message for message in told(document).values())

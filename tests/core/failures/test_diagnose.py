@@ -268,3 +268,30 @@ def test_a_wider_gap_never_lowers_extrusion(clearance: float, wider: float) -> N
     more = causes("o_ring", "nibbled_low_side", gland=other[0], check=other[1])
     wide = share["extrusion"].share + share["missing_backup"].share
     assert more["extrusion"].share + more["missing_backup"].share >= wide - 1e-9
+
+
+def test_a_sign_speaks_for_against_or_not_at_all() -> None:
+    found = causes("o_ring", "soft_swollen")
+    assert found["old_age"].speaks_against == ("soft and swollen: speaks against it",)
+    assert found["chemical_swell"].speaks_for == ("soft and swollen: speaks strongly for it",)
+    assert found["twist"].speaks_for == ()
+    assert found["twist"].speaks_against == ()
+
+
+def test_each_kind_is_offered_the_signs_it_can_show() -> None:
+    on = {kind: [one.sign for one in offered] for kind, offered in TABLE.offered.items()}
+    assert set(on) == set(ElementKind)
+    assert all(signs[0] is Sign.NONE for signs in on.values())
+    # The wrong way round is asked for by itself, of no kind.
+    assert not any(Sign.REVERSED in signs for signs in on.values())
+    assert Sign.LIP_FOLDED in on[ElementKind.WIPER]
+    assert Sign.LIP_FOLDED not in on[ElementKind.O_RING]
+    assert Sign.SPIRAL_CUTS in on[ElementKind.ENERGISER]
+    # Metal neither swells nor takes a set.
+    assert set(on[ElementKind.CONED_WASHER]) <= {
+        Sign.NONE, Sign.WORN_ONE_SIDE, Sign.WORN_EVENLY, Sign.SCORED_ALONG, Sign.MISSING_PIECE, Sign.RUST_BEHIND,
+        Sign.DIRT_EMBEDDED, Sign.BURNT, Sign.HARD_CRACKED,
+    }  # fmt: skip
+    # The likeliest stands first: of what a ring shows most often, before what it seldom shows.
+    ring = on[ElementKind.O_RING]
+    assert ring.index(Sign.FLAT_BOTH_SIDES) < ring.index(Sign.RUST_BEHIND)

@@ -185,3 +185,27 @@ def test_a_thing_repeats_with_one_kind_of_position_only() -> None:
     positions = [{"key": key, "name": "P", "of": [1, 2], "parts": ["plug"]} for key in ("left", "right")]
     assert "plug repeats with left already" in told(positions=positions)["positions.1.parts.0"]
     assert told(positions=positions[:1]) == {}
+
+
+def test_a_temperature_range_runs_upwards() -> None:
+    assert "is not below" in told(service__temperature=["20 °C", "20 °C"])["service.temperature"]
+    assert told(service__temperature=["20 °C", "21 °C"]) == {}
+
+
+def test_what_is_cleaned_is_of_a_known_material_and_soil_and_soaks_under_a_timer() -> None:
+    def cleaned(**wash: Any) -> dict[str, str]:
+        step = {"key": "wash", "stage": "clean", "text": "Wash", **wash}
+        return told(steps__2=step)
+
+    assert cleaned(cleans=["plug"], soil="oil and dirt") == {}
+    assert "needed for what is cleaned" in cleaned(cleans=["plug"])["steps.2.soil"]
+    assert "has no “jam” on steel" in cleaned(cleans=["plug"], soil="jam")["steps.2.soil"]
+    assert "soaks 60 min" in cleaned(cleans=["plug"], soil="carbon")["steps.2.timer"]
+    timer = {"key": "soak", "minutes": 60, "for": "the carbon to soften", "may_cut": True}
+    assert cleaned(cleans=["plug"], soil="carbon", timer=timer) == {}
+    assert list(cleaned(cleans=["teapot"], soil="carbon")) == ["steps.2.cleans.0"]
+    bare = told(
+        parts__1__material=None,
+        steps__2={"key": "wash", "stage": "clean", "text": "Wash", "cleans": ["plug"], "soil": "carbon"},
+    )
+    assert "has no material" in bare["steps.2.cleans.0"]
