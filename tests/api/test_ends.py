@@ -37,6 +37,9 @@ def test_a_job_ends_without_a_release_and_tells_what_was_found(client: BenchClie
     text = certificate(client, job)
     assert f"Not repaired, {words}" in text
     assert "not released for service" in text
+    assert "Certificate of what was found" in text
+    assert "Repair certificate" not in text
+    assert "leak seen: open air" in text
     assert "DRAFT" not in text
     assert "Released and signed" not in text
     assert "fit for service" not in text

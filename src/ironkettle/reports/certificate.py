@@ -126,7 +126,11 @@ def _heading(report: Certified) -> list[Flowable]:
             ["Taken in", f"{report.who(intake.mark)}, {day(intake.mark.when)}"],
         ]
     return [
-        paragraph("Repair certificate", 20, bold=True),
+        paragraph(
+            "Certificate of what was found" if report.state.has("ended", "ended") else "Repair certificate",
+            20,
+            bold=True,
+        ),
         paragraph(f"Job {report.number}", 11, colour=COPPER, before=2),
         Spacer(1, 4),
         table(rows, (0.2, 0.8), head=False),
@@ -163,6 +167,9 @@ def _found_and_left(report: Certified) -> list[Flowable]:
         left = state.book("observed").get((observation.key, "as_left"))
         cells = [f"{cell.value.value}{unit}" if cell else "not noted" for cell in (found, left)]
         rows.append([observation.name, *cells])
+    leak = state.seen_first.get("leak", {}).get("leak")
+    if leak is not None:
+        rows.append(["Where it was wet", payload_words(report.resolved, leak.value), ""])
     told = told_causes(report.case)
     decided = {one.element for one in told}
     causes = [
@@ -290,7 +297,7 @@ def _tool(name: str, accuracy_pct: float, calibration: str | None, until: date |
 
 def _signature(report: Certified) -> list[Flowable]:
     state = report.state
-    parts: list[Flowable] = [title("Release")]
+    parts: list[Flowable] = [title("End of the job" if report.state.has("ended", "ended") else "Release")]
     for reopened in state.book("reopened").values():
         told = f"Reopened by {report.who(reopened.mark)}, {day(reopened.mark.when)}: {reopened.value.reason}"
         parts.append(paragraph(told, 8.5))

@@ -6,6 +6,7 @@ from reportlab.platypus import Flowable
 
 from ironkettle.core.moves.chart import moves_of
 from ironkettle.core.moves.log import Case
+from ironkettle.core.moves.model import Status
 from ironkettle.core.moves.schools import schools_in
 from ironkettle.reports.pieces import paragraph, title
 from ironkettle.reports.style import FAINT
@@ -13,7 +14,10 @@ from ironkettle.reports.style import FAINT
 
 def schools_section(case: Case) -> list[Flowable]:
     """Each choice of the house in force on the day the job was opened, with the other ways in a line."""
-    held = schools_in(case, moves_of(case))
+    moves = moves_of(case)
+    if case.state.has("ended", "ended"):
+        moves = tuple(move for move in moves if move.status is Status.DONE)
+    held = schools_in(case, moves)
     if not held:
         return []
     return [title("Choices of the house"), *(paragraph(one.told, 7.5, colour=FAINT) for one in held)]

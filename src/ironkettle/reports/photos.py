@@ -67,4 +67,4 @@ def photos_section(chosen: Sequence[PhotoTaken], pictures: Mapping[str, bytes]) 
         KeepTogether([Table([[*row, *[""] * (_SIDE_BY_SIDE - len(row))]], colWidths=[WIDTH / 2] * 2), Spacer(1, 4)])
         for row in rows
     ]
-    return [title("Photos"), *tables]
+    return [KeepTogether([title("Photos"), tables[0]]), *tables[1:]]
