@@ -60,6 +60,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("GET", "/api/sheets"): (ALL, None),
     ("POST", "/api/sheets"): (WORKERS, {"text": "{}"}),
     ("GET", "/api/sheets/find"): (ALL, None),
+    ("PATCH", "/api/sheets/swing-bridge-ram"): (WORKERS, {"active": False}),
     ("GET", "/api/sheets/swing-bridge-ram/2"): (ALL, None),
     ("GET", "/api/sheets/swing-bridge-ram/2/changes"): (ALL, None),
     ("GET", "/api/sheets/swing-bridge-ram/2/export"): (ALL, None),

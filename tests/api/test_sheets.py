@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID, uuid4
 
 import pytest
 import yaml
@@ -134,3 +135,53 @@ def test_a_sheet_of_the_second_format_is_drawn_in_the_view_and_for_the_answers_a
     for answers in ({"wire": "rope"}, {"moon": "plain"}):
         assert app_client.post("/api/sheets/picture", json={"text": ram, "answers": answers}).status_code == 422
     assert app_client.post("/api/sheets/picture", json={"text": "[1"}).json()["picture"] is None
+
+
+def opened(client: BenchClient, job: UUID, version: int | None = None) -> Any:
+    """A job opened on the ram's sheet; sent twice it is the same."""
+    body = {
+        "id": str(job), "entry_id": str(UUID(int=job.int ^ 1)), "bench_time": "2026-11-24T09:00:00Z", "sheet_key": "swing-bridge-ram",
+        "sheet_version": version, "intake": {"unit": "Gate ram", "serial": "FN-0419", "customer": "bridges", "complaint": "leaks", "fluid": "mineral oil ISO VG 46", "pressure": "180 bar"},
+    }  # fmt: skip
+    return client.post("/api/jobs", json=body)
+
+
+def test_a_sheet_is_used_no_more_and_again_with_its_trail(client: BenchClient) -> None:
+    def listed(**query: bool) -> list[str]:
+        return [one["key"] for one in client.get("/api/sheets", params=query).json()]
+
+    open_before = opened(client, uuid4())
+    assert open_before.status_code == 200, open_before.text
+    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": False}).json() == {"active": False}
+    assert "swing-bridge-ram" not in listed()
+    assert "swing-bridge-ram" in listed(ended=True)
+    found = client.get("/api/sheets/find", params={"q": "swing"}).json()
+    assert "swing-bridge-ram" not in [one["key"] for one in found]
+    refused = opened(client, uuid4())
+    assert refused.status_code == 409
+    assert "used no more" in refused.json()["detail"]
+    # The job that is open goes on, and sent once more it is not refused.
+    job = open_before.json()["job"]["id"]
+    assert client.get(f"/api/jobs/{job}").status_code == 200
+    assert opened(client, UUID(job)).status_code == 200
+    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": True}).status_code == 200
+    assert opened(client, uuid4()).status_code == 200
+    assert client.patch("/api/sheets/no-such", json={"active": True}).status_code == 404
+    assert client.patch("/api/sheets/swing-bridge-ram", json={}).status_code == 422
+    trail = client.as_person("tamsin").get("/api/trail").json()
+    assert [(one["noun"], one["subject"], one["change"]) for one in trail[:2]] == [
+        ("sheet", "swing-bridge-ram", "used again"),
+        ("sheet", "swing-bridge-ram", "used no more"),
+    ]
+
+
+def test_a_newer_version_of_a_sheet_used_no_more_is_used(client: BenchClient) -> None:
+    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": False}).status_code == 200
+    assert send(client, {**DOCUMENT, "version": 3})[0] == 200
+    newest = {one["key"]: (one["version"], one["active"]) for one in client.get("/api/sheets").json()}
+    assert newest["swing-bridge-ram"] == (3, True)
+    assert opened(client, uuid4()).status_code == 200
+    assert opened(client, uuid4(), version=2).status_code == 409
+    # The same version brought in again is used again.
+    assert send(client, DOCUMENT)[0] == 200
+    assert opened(client, uuid4(), version=2).status_code == 200

@@ -9,7 +9,7 @@ import yaml
 from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel, Field
 
-from ironkettle.api.deps import DbSession
+from ironkettle.api.deps import DbSession, now
 from ironkettle.api.identity import allow
 from ironkettle.api.policies import Caller, SheetPolicy
 from ironkettle.api.problems import (
@@ -33,7 +33,8 @@ from ironkettle.core.moves.preview import preview, work_faults
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.soundness import SheetTables, check_text, read_text
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
-from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet, sheet_in, versions_of
+from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet, sheet_in, use_sheet, versions_of
+from ironkettle.store.trail import leave_trail
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
 
@@ -77,17 +78,22 @@ def job_picture(resolved: Resolved, view: str | None) -> Picture:
 
 
 class SheetListed(SheetSummary):
-    """``earlier``: the versions before this one that are kept, the newest first."""
+    """``earlier``: the versions before this one that are kept, the newest first; ``active``: False once it is used no more."""
 
     earlier: list[int]
+    active: bool
 
 
 @router.get("", summary="The newest version of each sheet", responses=GUARDED)
-def sheets(session: DbSession, caller: Reader) -> list[SheetListed]:
+def sheets(session: DbSession, caller: Reader, ended: bool = False) -> list[SheetListed]:
+    """``ended``: also those that are used no more."""
     kept = versions_of(session)
     return [
-        SheetListed(key=r.key, version=r.version, name=r.name, family=r.family, earlier=kept[r.key][1:])
+        SheetListed(
+            key=r.key, version=r.version, name=r.name, family=r.family, earlier=kept[r.key][1:], active=r.active
+        )
         for r in latest_sheets(session)
+        if r.active or ended
     ]
 
 
@@ -103,7 +109,26 @@ def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> Shee
     if faults:
         raise RuleError(faults)
     row = add_sheet(session, sheet)
+    # Brought in again it is used again.
+    row.active = True
+    leave_trail(session, caller.key, now(), "sheet", row.key, "brought in", after={"version": row.version})
     return SheetSummary(key=row.key, version=row.version, name=row.name, family=row.family)
+
+
+class SheetUse(Body):
+    """``active``: whether new jobs may be opened on it. Jobs that are open go on either way."""
+
+    active: bool
+
+
+@router.patch("/{key}", summary="Use a sheet no more for new jobs, or again", responses=GUARDED | NOT_THERE)
+def use(key: NameText, body: SheetUse, session: DbSession, caller: Importer) -> SheetUse:
+    before = use_sheet(session, key, body.active)
+    if before is None:
+        raise NotThereError("build sheet", key)
+    change = "used again" if body.active else "used no more"
+    leave_trail(session, caller.key, now(), "sheet", key, change, {"active": before}, {"active": body.active})
+    return body
 
 
 class ZoneAreaOut(BaseModel):
@@ -230,7 +255,7 @@ class FoundOut(BaseModel):
 def find(session: DbSession, caller: Reader, q: Annotated[str, Query(min_length=1, max_length=200)]) -> list[FoundOut]:
     found = []
     for row in latest_sheets(session):
-        by = found_by(sheet_in(row), q)
+        by = found_by(sheet_in(row), q) if row.active else None
         if by is not None:
             found.append(FoundOut(key=row.key, version=row.version, name=row.name, family=row.family, by=by))
     return found

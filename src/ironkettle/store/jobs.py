@@ -15,7 +15,7 @@ from ironkettle.core.errors import DamagedEntryError, RefusedError
 from ironkettle.core.house import House
 from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
 from ironkettle.store.base import Base
-from ironkettle.store.sheets import load_sheet
+from ironkettle.store.sheets import SheetRow, load_sheet
 
 
 class JobRow(Base):
@@ -158,12 +158,19 @@ def log_rows(session: Session, job_id: UUID, after: int = 0) -> list[EntryRow]:
 
 
 def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: datetime) -> JobRow:
-    """A new job on a sheet, under the house rules of the day; the same id again gives the job that is there."""
+    """A new job on a sheet, under the house rules of the day; the same id again gives the job that is there.
+
+    Raises RefusedError for an id that is taken, and for a sheet that is used no more.
+    """
     present = session.get(JobRow, job_id)
     if present is not None:
         if (present.sheet_key, present.sheet_version) != (sheet.key, sheet.version):
             raise RefusedError("job-exists", "a job with this id is open on another build sheet")
         return present
+    kept = session.get(SheetRow, (sheet.key, sheet.version))
+    if kept is not None and not kept.active:
+        told = f"{sheet.name}, version {sheet.version}, is used no more: choose another sheet, or use it again under Workshop"
+        raise RefusedError("sheet-ended", told)
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
     job.house = dict(house.own)
     session.add(job)

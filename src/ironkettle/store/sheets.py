@@ -27,6 +27,8 @@ class SheetRow(Base):
     family: Mapped[str]
     document: Mapped[dict[str, Any]]
     added_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    # False once no new job is opened on it; jobs that are open go on.
+    active: Mapped[bool] = mapped_column(default=True)
 
 
 @lru_cache(maxsize=128)
@@ -64,6 +66,18 @@ def latest_sheets(session: Session) -> list[SheetRow]:
     newest = select(SheetRow.key, func.max(SheetRow.version).label("version")).group_by(SheetRow.key).subquery()
     query = select(SheetRow).join(newest, (SheetRow.key == newest.c.key) & (SheetRow.version == newest.c.version))
     return list(session.scalars(query.order_by(SheetRow.name)))
+
+
+def use_sheet(session: Session, key: str, active: bool) -> bool | None:
+    """Whether new jobs may be opened on any version of a sheet, from now on; gives what it was. None when it is not there."""
+    rows = list(session.scalars(select(SheetRow).where(SheetRow.key == key).order_by(SheetRow.version.desc())))
+    if not rows:
+        return None
+    before = rows[0].active
+    for row in rows:
+        row.active = active
+    session.flush()
+    return before
 
 
 def versions_of(session: Session) -> dict[str, list[int]]:

@@ -12,7 +12,7 @@
 	let problem = $state.raw<Problem | null>(null);
 
 	async function load() {
-		sheets = (await ask(api.GET('/api/sheets'))).data ?? sheets;
+		sheets = (await ask(api.GET('/api/sheets', { params: { query: { ended: true } } }))).data ?? sheets;
 		wrenches = (await ask(api.GET('/api/wrenches'))).data ?? wrenches;
 		gauges = (await ask(api.GET('/api/gauges'))).data ?? gauges;
 	}
@@ -25,6 +25,13 @@
 		return answer.problem;
 	}
 
+	async function use(sheet: Schemas['SheetListed'], active: boolean) {
+		const answer = await ask(
+			api.PATCH('/api/sheets/{key}', { params: { path: { key: sheet.key } }, body: { active } })
+		);
+		problem = answer.problem;
+		await load();
+	}
 	const addWrench = async (v: Record<string, string>) =>
 		added(
 			await ask(
@@ -81,9 +88,15 @@
 					<li class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2">
 						<span class="flex-1"
 							><strong>{sheet.name}</strong><br /><span class="faint"
-								>{sheet.family} · version {sheet.version}</span
+								>{sheet.family} · version {sheet.version}{sheet.active ? '' : ' · used no more'}</span
 							></span
 						>
+						{#if session.may('import_sheets')}
+							<button class="btn" onclick={() => void use(sheet, !sheet.active)}
+								>{sheet.active ? 'Use no more' : 'Use again'}<span class="sr-only">: {sheet.name}</span
+								></button
+							>
+						{/if}
 						<a class="btn" href="/api/sheets/{sheet.key}/{sheet.version}/export" download>Export</a>
 						{#if sheet.earlier.length}<div class="w-full"><SheetChanges {sheet} /></div>{/if}
 					</li>

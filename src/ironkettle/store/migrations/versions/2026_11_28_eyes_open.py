@@ -1,4 +1,5 @@
-"""Beside each job: what failed, the house rules of its day, how it ended, whose copy it is; photos; tools that are ended.
+"""Beside each job: what failed, the house rules of its day, how it ended, whose copy it is; photos; tools and
+sheets that are ended.
 
 Revision ID: 20261128b
 """
@@ -28,7 +29,7 @@ def upgrade() -> None:
     op.add_column(
         "jobs", sa.Column("copied_from", sa.Uuid(), sa.ForeignKey("jobs.id", name="fk_jobs_copied_from_jobs"))
     )
-    for table in ("wrenches", "gauges"):
+    for table in ("wrenches", "gauges", "sheets"):
         op.add_column(table, sa.Column("active", sa.Boolean(), nullable=False, server_default=sa.true()))
         op.alter_column(table, "active", server_default=None)
     op.create_table(
@@ -54,7 +55,7 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("photos")
-    for table in ("wrenches", "gauges"):
+    for table in ("wrenches", "gauges", "sheets"):
         op.drop_column(table, "active")
     op.drop_column("jobs", "copied_from")
     op.drop_column("jobs", "ended")
