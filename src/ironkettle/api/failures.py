@@ -11,7 +11,7 @@ from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.core.buildsheets.places import StationMotion
 from ironkettle.core.catalogue import KINDS, ElementKind
-from ironkettle.core.compounds import find_compound, medium_of
+from ironkettle.core.compounds import Lubricant, find_compound, medium_of
 from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose
 from ironkettle.core.glands import check_gland
 from ironkettle.core.quantities import read_speed, read_temperature
@@ -35,6 +35,7 @@ class DiagnoseBody(Body):
     must_face: NameText | None = None
     fluid: NameText | None = None
     compound: NameText | None = None
+    lubricant: Lubricant | None = None
     temperature: QuantityText | None = None
     speed: QuantityText | None = None
     years: Figure | None = Field(default=None, ge=0, le=100)
@@ -66,6 +67,7 @@ class DiagnoseBody(Body):
             temperature,
             speed,
             self.years,
+            lubricant=self.lubricant,
         )
 
 

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ironkettle.core.catalogue import ElementKind
+from ironkettle.core.compounds import Lubricant
 from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, Weight, diagnose
 from ironkettle.core.failures.model import GROUPS
 from ironkettle.core.glands import Gland, GlandCheck, Medium, Motion, Seat, check_gland
@@ -295,3 +296,29 @@ def test_each_kind_is_offered_the_signs_it_can_show() -> None:
     # The likeliest stands first: of what a ring shows most often, before what it seldom shows.
     ring = on[ElementKind.O_RING]
     assert ring.index(Sign.FLAT_BOTH_SIDES) < ring.index(Sign.RUST_BEHIND)
+
+
+def test_the_wrong_lubricant_speaks_and_the_right_one_moves_nothing() -> None:
+    """EPDM swells in mineral oil and grease (compatibility table: do not use); NBR stands both."""
+    epdm = next(one for one in compounds() if one.name == "EPDM")
+    without = causes("o_ring", "soft_swollen", compound=epdm)["chemical_swell"]
+    greased = causes("o_ring", "soft_swollen", compound=epdm, lubricant=Lubricant.MINERAL_GREASE)["chemical_swell"]
+    assert greased.share > without.share
+    assert "mineral grease was on it, which EPDM does not stand" in greased.speaks_for
+    for compound, lubricant in (
+        (NBR, Lubricant.MINERAL_GREASE),
+        (epdm, Lubricant.SERVICE_FLUID),
+        (None, Lubricant.MINERAL_OIL),
+    ):
+        told = causes("o_ring", "soft_swollen", compound=compound, lubricant=lubricant)["chemical_swell"]
+        assert told.share == causes("o_ring", "soft_swollen", compound=compound)["chemical_swell"].share
+    # Silicone grease draws into silicone rubber: the classical mistake (compatibility table: do not use).
+    silicone = next(one for one in compounds() if one.name == "VMQ")
+    told = causes("o_ring", "soft_swollen", compound=silicone, lubricant=Lubricant.SILICONE_GREASE)["chemical_swell"]
+    assert told.share > causes("o_ring", "soft_swollen", compound=silicone)["chemical_swell"].share
+
+
+def test_found_dry_speaks_for_dry_running() -> None:
+    dry = causes("lip_seal", "worn_one_side", lubricant=Lubricant.DRY)["dry_running"]
+    assert dry.share > causes("lip_seal", "worn_one_side")["dry_running"].share
+    assert "it was dry as it came off" in dry.speaks_for

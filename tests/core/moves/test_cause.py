@@ -6,6 +6,7 @@ from typing import Any
 
 import pytest
 
+from ironkettle.core.compounds import Lubricant
 from ironkettle.core.errors import RefusedError, RuleError
 from ironkettle.core.failures import Cause
 from ironkettle.core.moves.circumstances import circumstances_of
@@ -219,3 +220,20 @@ def test_the_log_tells_the_cause_and_what_was_seen_in_words() -> None:
     told = words(job.state.get("causes", "rod-lip"))
     assert told.startswith("rod lip seal: cause dirt in the fluid or from outside (")
     assert told.endswith("by what was seen and known); grit")
+
+
+def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
+    job = ram()
+    (ask,) = [one for one in job.move("find:rod-lip").asks if one.field == "lubricant"]
+    assert ask.optional
+    assert [choice.key for choice in ask.choices] == [
+        "dry", "mineral_oil", "mineral_grease", "silicone_grease", "pfpe_grease",
+    ]  # fmt: skip
+    with pytest.raises(RuleError, match="what is missing has no lubricant on it"):
+        job.do({**found("rod-lip", lubricant="dry", note="gone"), "present": False})
+    job.do(found("rod-lip", faced="rod_side", signs="worn_one_side", lubricant="dry"))
+    case = job.case()
+    assert circumstances_of(case, case.resolved.elements["rod-lip"]).lubricant is Lubricant.DRY
+    to_causes(job)
+    dry = next(one for one in job.move("cause:rod-lip").asks[0].choices if one.key == "dry_running")
+    assert "it was dry as it came off" in str(dry.sign)

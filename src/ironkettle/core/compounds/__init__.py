@@ -2,7 +2,7 @@
 
 from ironkettle.core.compounds.advise import WORDS, CompoundAdvice, judge_compound, rank_compounds
 from ironkettle.core.compounds.expansion import rubber_expansion
-from ironkettle.core.compounds.lubricant import check_lubricant
+from ironkettle.core.compounds.lubricant import check_lubricant, lubricant_column
 from ironkettle.core.compounds.model import Compound, Duty, Lubricant, Rating, find_compound, medium_of
 
 __all__ = [
@@ -15,6 +15,7 @@ __all__ = [
     "check_lubricant",
     "find_compound",
     "judge_compound",
+    "lubricant_column",
     "medium_of",
     "rank_compounds",
     "rubber_expansion",

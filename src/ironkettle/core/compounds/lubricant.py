@@ -15,6 +15,16 @@ _COLUMN = {
     Lubricant.SILICONE_GREASE: "silicone_grease",
     Lubricant.PFPE_GREASE: "pfpe_grease",
 }
+
+
+def lubricant_column(lubricant: Lubricant) -> str | None:
+    """The column of the compatibility table a lubricant is rated in; None for dry, and for the fluid of the unit itself.
+
+    Source: reference/tables/compatibility.csv.
+    """
+    return _COLUMN.get(lubricant)
+
+
 _GREASES = {Lubricant.MINERAL_GREASE, Lubricant.SILICONE_GREASE, Lubricant.PFPE_GREASE}
 _NEVER_IN_FOOD = {Lubricant.MINERAL_OIL, Lubricant.MINERAL_GREASE}
 

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ironkettle.core.catalogue import ElementKind
-from ironkettle.core.compounds import Compound, Rating
+from ironkettle.core.compounds import Compound, Lubricant, Rating, lubricant_column
 from ironkettle.core.failures.model import Cause, Sign
 from ironkettle.core.glands import Gland, GlandCheck, Medium
 
@@ -27,7 +27,7 @@ class Faced:
 @dataclass(frozen=True, slots=True)
 class Circumstances:
     """What is known. ``check``: the sums of its groove; ``medium``: a column of the compatibility table; ``gas``: whether
-    it seals gas; temperature [°C], speed [m/s], age [years], pressure [MPa]; ``section``: that of what came off, as measured, and that of what belongs there [mm]. None where it is
+    it seals gas; ``lubricant``: what was on it as it came off; temperature [°C], speed [m/s], age [years], pressure [MPa]; ``section``: that of what came off, as measured, and that of what belongs there [mm]. None where it is
     not known.
     """
 
@@ -46,6 +46,7 @@ class Circumstances:
     pressure: float | None = None
     backup_missing: bool = False
     section: tuple[float, float] | None = None
+    lubricant: Lubricant | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,6 +86,7 @@ def evidence_of(known: Circumstances) -> Iterator[Evidence]:
     yield from _groove(known)
     yield from _backup(known)
     yield from _compound(known)
+    yield from _lubricant(known)
     yield from _gas(known)
     yield from _use(known)
 
@@ -188,6 +190,20 @@ def _compound(known: Circumstances) -> Iterator[Evidence]:
             yield Evidence(Cause.HEAT, _SOME, f"{known.temperature:g} °C is near its end: {span}")
         else:
             yield Evidence(Cause.HEAT, _AGAINST, f"{known.temperature:g} °C: {span}")
+
+
+def _lubricant(known: Circumstances) -> Iterator[Evidence]:
+    if known.lubricant is Lubricant.DRY:
+        yield Evidence(Cause.DRY_RUNNING, _SOME, "it was dry as it came off")
+    column = None if known.lubricant is None else lubricant_column(known.lubricant)
+    if known.lubricant is None or column is None or known.compound is None:
+        return
+    name, compound = known.lubricant.value.replace("_", " "), known.compound
+    rating = compound.ratings[column]
+    if rating is Rating.DO_NOT_USE:
+        yield Evidence(Cause.CHEMICAL_SWELL, _MUCH * 2, f"{name} was on it, which {compound.name} does not stand")
+    elif rating is Rating.DOUBTFUL:
+        yield Evidence(Cause.CHEMICAL_SWELL, _SOME, f"{name} was on it, which {compound.name} hardly stands")
 
 
 def _gas(known: Circumstances) -> Iterator[Evidence]:

@@ -39,6 +39,7 @@ def _signs(case: Case, at: ElementAt) -> tuple[Sign, ...]:
 def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
     """Everything known of one element as it was found. Temperature [°C], pressure [MPa]."""
     gland, check = _groove(case, at)
+    found = case.state.get("found", at.key)
     compound = _compound(case, at)
     service = case.resolved.sheet.service
     gas = None if service.medium == _STEAM else service.medium in _GASES
@@ -58,6 +59,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
         pressure=max((abs(zones[key].pressure) for key in at.station.between), default=None),
         backup_missing=at.spec.kind in _BACKED and _backup_missing(case, at),
         section=_section(case, at),
+        lubricant=found.lubricant if found and found.present else None,
     )
 
 

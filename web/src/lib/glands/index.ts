@@ -7,6 +7,7 @@ export {
 	emptyGroove,
 	grooveBody,
 	isComplete,
+	LUBRICANTS,
 	MATERIALS,
 	MEDIA,
 	MOTIONS,

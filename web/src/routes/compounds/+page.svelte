@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
+	import { LUBRICANTS } from '$lib/glands';
 	import CompoundRow from './CompoundRow.svelte';
 	import HardnessFields from './HardnessFields.svelte';
 
@@ -11,14 +12,6 @@
 		['food', 'Food'],
 		['potable_water', 'Drinking water']
 	] as const;
-	const LUBRICANTS: [Schemas['Lubricant'], string][] = [
-		['service_fluid', 'the service fluid itself'],
-		['mineral_oil', 'mineral oil'],
-		['mineral_grease', 'mineral grease'],
-		['silicone_grease', 'silicone grease'],
-		['pfpe_grease', 'PFPE grease'],
-		['dry', 'nothing, dry']
-	];
 	let media = $state.raw<string[]>([]);
 	let fluid = $state('mineral_hydraulic_oil');
 	let second = $state('');

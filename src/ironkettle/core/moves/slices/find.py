@@ -11,6 +11,7 @@ from ironkettle.core.buildsheets.facts import zones_by_key
 from ironkettle.core.buildsheets.fields import Length
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.catalogue import ElementKind
+from ironkettle.core.compounds import Lubricant
 from ironkettle.core.errors import fault
 from ironkettle.core.failures import Sign
 from ironkettle.core.moves.log import Case, Mark, Payload, State
@@ -31,7 +32,7 @@ Signs = Annotated[list[Sign], BeforeValidator(_as_list)]
 
 class ElementFound(Payload):
     """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``section``: as measured, where it looks like another ring;
-    ``signs``: what was seen on it."""
+    ``signs``: what was seen on it; ``lubricant``: what was on it, where it can be told."""
 
     kind: Literal["element_found"] = "element_found"
     element: ItemKey
@@ -40,6 +41,7 @@ class ElementFound(Payload):
     faced: ItemKey | None = None
     section: Length | None = None
     signs: Signs = Field(default_factory=list, max_length=24)
+    lubricant: Lubricant | None = None
     note: Note = ""
 
 
@@ -62,6 +64,8 @@ def check(case: Case, payload: ElementFound) -> None:
         raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
     if not payload.present and set(payload.signs) - {Sign.NONE}:
         raise fault("signs", "what is missing shows no sign; leave it out", Sign.NONE.value)
+    if not payload.present and payload.lubricant is not None:
+        raise fault("lubricant", "what is missing has no lubricant on it; leave it out")
 
 
 def apply(state: State, payload: ElementFound, mark: Mark) -> None:
@@ -83,6 +87,12 @@ def drafts(case: Case) -> Iterator[Draft]:
                 )
 
 
+# As a hand can tell them apart on a part; the fluid of the unit itself says nothing.
+_LUBRICANTS = tuple(
+    Choice(one.value, one.value.replace("_", " ")) for one in Lubricant if one is not Lubricant.SERVICE_FLUID
+)
+
+
 def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
     resolved = case.resolved
     must = resolved.oriented[at.key].faces
@@ -99,6 +109,7 @@ def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
     if at.spec.kind is ElementKind.O_RING:
         label = "Its section, if it looks like another ring"
         asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=(0.5, 20.0), optional=True))
+    asks.append(Ask("lubricant", Read.CHOICE, "What was on it, if you can tell?", _LUBRICANTS, optional=True))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
     return Move(

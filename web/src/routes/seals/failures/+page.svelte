@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { SignPicture } from '$lib/failures';
-	import { MATERIALS } from '$lib/glands';
+	import { LUBRICANTS, MATERIALS } from '$lib/glands';
 	import { faultAt, ProblemNote } from '$lib/shared';
 
 	type Known = 'compound' | 'fluid' | 'temperature' | 'speed';
@@ -13,6 +13,7 @@
 	let motion = $state('');
 	let seen = $state<Schemas['Sign'][]>([]);
 	let known = $state<Record<Known, string>>({ compound: '', fluid: '', temperature: '', speed: '' });
+	let lubricant = $state('');
 	let years = $state('');
 	let found = $state.raw<Schemas['DiagnosisOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
@@ -31,6 +32,7 @@
 			motion: (motion || null) as Schemas['StationMotion'] | null,
 			compound: known.compound || null,
 			fluid: known.fluid || null,
+			lubricant: (lubricant || null) as Schemas['Lubricant'] | null,
 			temperature: known.temperature || null,
 			speed: known.speed || null,
 			years: years.trim() ? Number(years.replace(',', '.')) : null
@@ -108,6 +110,13 @@
 				<select class="entry select mt-1 w-full" bind:value={known.fluid}>
 					<option value="">not known</option>
 					{#each media as one (one)}<option value={one}>{one.replaceAll('_', ' ')}</option>{/each}
+				</select></label
+			>
+			<label class="font-semibold"
+				>What was on it
+				<select class="entry select mt-1 w-full" bind:value={lubricant}>
+					<option value="">not known</option>
+					{#each LUBRICANTS as [key, name] (key)}<option value={key}>{name}</option>{/each}
 				</select></label
 			>
 			{#each [['temperature', 'Temperature', '95 °C'], ['speed', 'Speed', '0.3 m/s']] as [key, name, hint] (key)}
