@@ -131,7 +131,7 @@ def root_of(page: Page) -> str:
 def to_move(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
     """A job of the demo, worked over the API up to a move, and opened there."""
     root, request = root_of(page), page.context.request
-    job = request.get(f"{root}/api/jobs?q={serial}").json()["jobs"][0]
+    job = request.get(f"{root}/api/jobs?q={serial}", max_retries=3).json()["jobs"][0]
     view = request.get(f"{root}/api/jobs/{job['id']}").json()
     for _ in range(90):
         move = walk.next_of(view)

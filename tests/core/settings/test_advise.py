@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from ironkettle.core.errors import RuleError
@@ -160,7 +160,8 @@ def test_nothing_is_ever_suggested_through_a_floor_or_past_the_thread(
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.floats(20, 200), st.floats(0, 0.02), st.floats(150, 340))
+@example(rate=121.0, noise=0.0, start=340.0)
+@given(rate=st.floats(20, 200), noise=st.floats(0, 0.02), start=st.floats(150, 340))
 def test_followed_turn_by_turn_it_arrives_from_below(rate: float, noise: float, start: float) -> None:
     """A spring that answers evenly, read with a small error, is at its target in the end."""
     place, readings = 0.0, [Reading(0.0, start)]

@@ -95,6 +95,8 @@ _SAME_TURNS, _FLAT = 0.01, 1e-4
 _UNEVEN = 0.5
 # How far below an overshot target it is backed off to, of the target, before it is come up to again. [-]
 _BACK_OFF = 0.03
+# As near to where it was aimed as counts as there, as a share of the target [-].
+_LANDED = 1e-6
 
 
 def advise(target: Target, readings: Sequence[Reading]) -> Advice:
@@ -177,15 +179,20 @@ def _trial(target: Target, here: Reading, findings: list[Finding]) -> Advice:
 def _aim(target: Target, readings: Sequence[Reading], findings: list[Finding]) -> float:
     """What the next turn is to bring: the target, or below it where it was overshot."""
     here = readings[-1]
-    overshot = here.value > target.high or _from_above(target, readings)
-    if not overshot:
-        return target.value
     # Back past the tolerance, so that it is come up to again; never below the floor.
     back = target.low - max(_BACK_OFF * abs(target.value), target.minus)
-    if target.floor is not None and back < target.floor:
+    held = target.floor is not None and back < target.floor
+    if target.floor is not None and held:
+        back = min(target.floor, target.value)
+    # Half of the way past the tolerance is back far enough: a reading rarely lands where it was aimed.
+    enough = max((target.low + back) / 2, back + _LANDED * abs(target.value))
+    overshot = here.value > target.high or (_from_above(target, readings) and here.value > enough)
+    if not overshot:
+        return target.value
+    if held:
         findings.append(caution("floor", "backed off to its floor only; come up to the target from there", BASIS))
-        return min(target.floor, target.value)
-    findings.append(info("overshot", "too high: back off below it, then come up to it from below", BASIS))
+    else:
+        findings.append(info("overshot", "too high: back off below it, then come up to it from below", BASIS))
     return back
 
 
