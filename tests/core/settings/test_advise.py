@@ -159,6 +159,33 @@ def test_nothing_is_ever_suggested_through_a_floor_or_past_the_thread(
         assert target.low - 1e-6 <= here.value <= target.high + 1e-6
 
 
+@settings(max_examples=200, deadline=None)
+@example(rate=121.0, start=340.0, value=350.0, minus=0.0, plus=5.0, under=0.0)
+@example(rate=50.0, start=-20.0, value=0.0, minus=0.0, plus=4.0, under=None)
+@given(
+    rate=st.floats(20, 200),
+    start=st.floats(-300, 700),
+    value=st.sampled_from([0.0, 20.0, 350.0]),
+    minus=st.sampled_from([0.0, 1.0, 5.0]),
+    plus=st.sampled_from([1.0, 5.0]),
+    under=st.sampled_from([None, 0.0, 0.5, 2.0, 50.0]),
+)
+def test_it_never_stands_still_before_it_is_done(
+    rate: float, start: float, value: float, minus: float, plus: float, under: float | None
+) -> None:
+    """A spring that answers evenly: every advice is a turn or *done*, whatever the tolerance and however near the floor."""
+    target = Target(value, minus, plus, UP, floor=None if under is None else value - under)
+    place, readings = 0.0, [Reading(0.0, start)]
+    for _ in range(60):
+        found = advise(target, readings)
+        if found.done:
+            break
+        assert found.next_turns != 0, found
+        place += found.next_turns
+        readings.append(Reading(place, start + rate * place))
+    assert found.done, readings
+
+
 @settings(max_examples=60, deadline=None)
 @example(rate=121.0, noise=0.0, start=340.0)
 @given(rate=st.floats(20, 200), noise=st.floats(0, 0.02), start=st.floats(150, 340))

@@ -117,7 +117,11 @@ def advise(target: Target, readings: Sequence[Reading]) -> Advice:
     slopes = _slopes(readings)
     rate = median(slopes) if slopes else None
     within = target.low - 1e-9 <= here.value <= target.high + 1e-9
-    if within and not _from_above(target, readings):
+    way = _way(target, readings)
+    if within and way is not _Way.FROM_BELOW and _has_no_room(target):
+        findings.append(caution("no-room", "its floor leaves no room to come up to it from below", BASIS))
+        way = _Way.FROM_BELOW
+    if within and way is _Way.FROM_BELOW:
         text = "within its tolerance: lock it, and read once more after locking"
         return Advice(True, 0.0, here.value, rate, (*findings, info("done", text, BASIS)))
     if rate is None:
@@ -131,7 +135,7 @@ def advise(target: Target, readings: Sequence[Reading]) -> Advice:
         return Advice(False, 0.0, None, rate, (*findings, reject("wrong-sense", text, BASIS)))
     if _is_uneven(slopes):
         findings.append(caution("uneven", "the readings do not lie on a line: take smaller turns", BASIS))
-    aim = _aim(target, readings, findings)
+    aim = _aim(target, way, findings)
     turns = _bounded(target, readings, (aim - here.value) / rate, findings)
     return Advice(False, turns, here.value + rate * turns, rate, tuple(findings))
 
@@ -159,13 +163,40 @@ def _is_uneven(slopes: Sequence[float]) -> bool:
     return len(slopes) > 1 and any(abs(slope - middle) > _UNEVEN * abs(middle) for slope in slopes)
 
 
-def _from_above(target: Target, readings: Sequence[Reading]) -> bool:
-    """Whether the value was come to on its way down: it will creep up from there."""
-    if len(readings) < 2:
-        return False
-    here = readings[-1]
-    before = next((one for one in reversed(readings[:-1]) if abs(one.turns - here.turns) >= _SAME_TURNS), None)
-    return before is not None and before.value > target.high and here.value < before.value
+class _Way(StrEnum):
+    """How the value of the last reading was come to."""
+
+    FROM_BELOW = "from below"
+    FROM_ABOVE = "from above"
+    BACKED_OFF = "backed off"
+
+
+def _way(target: Target, readings: Sequence[Reading]) -> _Way:
+    """Overshot it is come to from above, and will creep, until it was backed off far enough and rose again."""
+    way, last = _Way.FROM_BELOW, readings[0].value
+    # Half of the way is back far enough: a reading rarely lands where it was aimed.
+    back = _back_to(target)
+    enough = max((target.low + back) / 2, back + _LANDED * abs(target.value))
+    for reading in readings:
+        if reading.value > target.high:
+            way = _Way.FROM_ABOVE
+        elif way is _Way.FROM_ABOVE and reading.value <= enough:
+            way = _Way.BACKED_OFF
+        elif way is _Way.BACKED_OFF and reading.value > last:
+            way = _Way.FROM_BELOW
+        last = reading.value
+    return way
+
+
+def _back_to(target: Target) -> float:
+    """Past the tolerance, so that it is come up to again; never below the floor."""
+    back = target.low - max(_BACK_OFF * abs(target.value), target.minus, target.plus)
+    return back if target.floor is None else max(back, target.floor)
+
+
+def _has_no_room(target: Target) -> bool:
+    """Whether the floor stands at the target, so that nothing below it may be backed off to."""
+    return target.floor is not None and target.value - target.floor <= _LANDED * abs(target.value)
 
 
 def _trial(target: Target, here: Reading, findings: list[Finding]) -> Advice:
@@ -176,20 +207,12 @@ def _trial(target: Target, here: Reading, findings: list[Finding]) -> Advice:
     return Advice(False, turns, None, None, (*findings, info("trial", text, BASIS)))
 
 
-def _aim(target: Target, readings: Sequence[Reading], findings: list[Finding]) -> float:
+def _aim(target: Target, way: _Way, findings: list[Finding]) -> float:
     """What the next turn is to bring: the target, or below it where it was overshot."""
-    here = readings[-1]
-    # Back past the tolerance, so that it is come up to again; never below the floor.
-    back = target.low - max(_BACK_OFF * abs(target.value), target.minus)
-    held = target.floor is not None and back < target.floor
-    if target.floor is not None and held:
-        back = min(target.floor, target.value)
-    # Half of the way past the tolerance is back far enough: a reading rarely lands where it was aimed.
-    enough = max((target.low + back) / 2, back + _LANDED * abs(target.value))
-    overshot = here.value > target.high or (_from_above(target, readings) and here.value > enough)
-    if not overshot:
+    if way is not _Way.FROM_ABOVE:
         return target.value
-    if held:
+    back = _back_to(target)
+    if back == target.floor:
         findings.append(caution("floor", "backed off to its floor only; come up to the target from there", BASIS))
     else:
         findings.append(info("overshot", "too high: back off below it, then come up to it from below", BASIS))
