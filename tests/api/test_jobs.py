@@ -305,7 +305,7 @@ def test_an_entry_is_told_in_words_with_what_may_be_put_right(client: BenchClien
     told = client.post(f"/api/jobs/{job}/describe", json={"payload": payload}).json()
     assert told["words"] == "rod lip seal found, open lips to open air"
     assert [(one["ask"]["field"], one["value"]) for one in told["fields"]] == [
-        ("present", True), ("faced", "outside"), ("signs", None), ("note", None),
+        ("present", True), ("faced", "outside"), ("signs", None), ("lubricant", None), ("note", None),
     ]  # fmt: skip
     odd = client.post(f"/api/jobs/{job}/describe", json={"payload": {"kind": "from_another_version", "x": 1}}).json()
     assert odd == {"words": "from another version", "fields": []}

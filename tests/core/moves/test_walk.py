@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ironkettle.core.moves.model import Chapter, Status
+from ironkettle.core.moves.model import Chapter, Kind, Status
 from ironkettle.core.soundness.check import check_document
 from tests.bench import BEDE, INTAKE, TAMSIN, Job, filled
 from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
@@ -205,4 +205,22 @@ def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
         # What is there against a danger was passed over: the lead answers for it.
         job.author = TAMSIN if move.key == "sign" else BEDE
         job.do(filled(move))
+    assert job.state.has("released", "released")
+
+
+def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
+    """Stripped, it can be tested as found no more; so the strip-down waits, and a test struck out afterwards is no move."""
+    job = Job(sheet_of(unit("weed-skip-ram")))
+    first = next(one.key for one in job.moves() if one.stage is Chapter.STRIP and one.kind is Kind.STEP)
+    job.walk(until=lambda move: move.kind is Kind.TEST)
+    assert job.move(first).status is Status.BLOCKED
+    assert "tested no more" in " ".join(job.move(first).blocked_by)
+    test = job.next()
+    assert test is not None
+    entry = job.do(filled(test))
+    job.walk(until=lambda move: move.key == first)
+    job.do(filled(job.move(first)))
+    job.do({"kind": "entry_struck", "entry": str(entry), "reason": "another unit on the stand"})
+    assert job.move(test.key).status is Status.SKIPPED
+    job.walk()
     assert job.state.has("released", "released")

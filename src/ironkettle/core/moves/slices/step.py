@@ -115,12 +115,15 @@ def _work_ahead(case: Case) -> bool:
 def drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     safe = {f"step:{one.key}": "" for one in resolved.sheet.steps if one.stage == "safe"}
+    found = {f"test:{one.key}:as_found": "" for one in resolved.sheet.tests if one.when in {"as_found", "both"}}
     places = off_order(resolved.sheet)
     for step in resolved.sheet.steps:
         early = step.timer is not None and step.timer.early
         after: dict[str, str] = {} if early else merged(after_steps(case, step.key), relief_of(case, step))
         if step.stage in {"strip", "clean"} and not early:
             after = merged(after, dict.fromkeys(safe, "make it safe first"))
+        if is_stripping(step):
+            after = merged(after, dict.fromkeys(found, "afterwards it can be tested no more"))
         after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
         yield Draft(_move(case, step, places), is_done(case, step), step=step.key, after=after)
 
@@ -252,6 +255,16 @@ def words(resolved: Resolved, payload: StepDone) -> str:
     text = step.text if step else payload.step
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
     return f"done: {text}{freely}{f': {payload.note}' if payload.note else ''}"
+
+
+def is_stripping(step: StepSpec) -> bool:
+    """Whether a step changes what there was: a step of the strip-down, but for a soak that may begin early."""
+    return step.stage == "strip" and not (step.timer is not None and step.timer.early)
+
+
+def being_stripped(case: Case) -> bool:
+    """Whether the strip-down has begun: what the unit was like before can be tested no more."""
+    return any(is_stripping(one) and one.key in case.state.book("steps") for one in case.resolved.sheet.steps)
 
 
 def refuse_if_apart(case: Case) -> None:

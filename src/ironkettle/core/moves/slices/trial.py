@@ -21,7 +21,7 @@ from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
 from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
-from ironkettle.core.moves.slices.step import refuse_if_apart
+from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
 from ironkettle.core.pressure import (
     LEAST_READINGS,
 )
@@ -114,7 +114,7 @@ def _may_run(case: Case, test: str, when: When) -> TestSpec:
         raise fault("when", f"{spec.name} is run {'as found' if spec.when == 'as_found' else 'as left'}", spec.when)
     if when == "as_left":
         refuse_if_apart(case)
-    elif any(step.key in case.state.book("steps") and step.stage == "strip" for step in case.resolved.sheet.steps):
+    elif being_stripped(case):
         raise RefusedError("apart", "the unit is being stripped; what it was like before can be tested no more")
     return spec
 
@@ -248,7 +248,7 @@ def drafts(case: Case) -> Iterator[Draft]:
             # On the machine before it is made safe, on the stand or bench after it.
             after = {} if spec.place == "machine" else safe
             done = any(run.counts for run in case.state.runs_of(spec.key, "as_found"))
-            yield Draft(_move(case, spec, "as_found"), done, after=after)
+            yield Draft(_move(case, spec, "as_found"), done, skipped=not done and being_stripped(case), after=after)
         if spec.when in {"as_left", "both"}:
             step = runs.get(spec.key)
             after = {f"step:{step.key}": ""} if step else {f"step:{key}": "" for key in spec.after} or rebuilt
