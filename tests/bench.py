@@ -11,7 +11,7 @@ from typing import Any
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.moves.chart import check_entry, moves_of, next_move
 from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
-from ironkettle.core.moves.model import Move, Status
+from ironkettle.core.moves.model import Kind, Move, Status
 from ironkettle.core.moves.register import complete, fold, read_payload
 from ironkettle.core.moves.resolved import Resolved, resolve
 from ironkettle.core.moves.runs import GaugeUsed, SampleRead, WrenchUsed, chunks_of
@@ -47,7 +47,7 @@ class Job:
         self.now = START
         self._resolved: dict[frozenset[tuple[str, str]], Resolved] = {}
         if intake:
-            self.do(INTAKE)
+            self.do({**INTAKE, "pressure": sheet.service.pressure})
 
     @property
     def state(self) -> State:
@@ -104,11 +104,19 @@ class Job:
         self.entries.append((kept.model_copy(update={"samples": []}) if read else kept, mark))
         return mark.entry
 
+    def take(self, move: Move) -> uuid.UUID:
+        """Do a move as a careful hand does; the lead cuts a timer that nobody else may."""
+        author, self.author = self.author, TAMSIN if move.kind is Kind.TIMER else self.author
+        try:
+            return self.do(filled(move))
+        finally:
+            self.author = author
+
     def walk(self, until: Callable[[Move], bool] = lambda move: False, most: int = 400) -> int:
         """Fill the asks of the next move and post it, again and again, until it is released or a move is reached."""
         for count in range(most):
             move = self.next()
             if move is None or until(move):
                 return count
-            self.do(filled(move))
+            self.take(move)
         raise AssertionError(f"not released after {most} entries; next is {self.next()}")

@@ -211,7 +211,7 @@ def test_torque(app_client: BenchClient) -> None:
     # 11.1 · 300/340 = 9.79 on the scale, below the 12 from which a 60 N·m wrench is trusted.
     assert body["passes"][0] == {
         "pct": 30, "name": "30 %", "setting_nm": pytest.approx(11.1), "sequence": [1, 4, 2, 5, 3, 6],
-        "wrench_setting_nm": pytest.approx(9.794, abs=1e-3), "reached": False,
+        "wrench_setting_nm": pytest.approx(9.794, abs=1e-3), "wrench_text": "9.8 N·m", "reached": False,
     }  # fmt: skip
     assert body["passes"][3]["sequence"] == [1, 2, 3, 4, 5, 6]
     assert ask(app_client, "/api/torque/plan", spec={"turns": 0.25, "thread": "M42x2"}).json()["travel_mm"] == 0.5

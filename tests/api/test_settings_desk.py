@@ -51,7 +51,7 @@ def test_units_may_be_mixed_and_the_answer_is_in_the_targets(client: BenchClient
         ({"readings": []}, "readings"),
         ({"readings": [{"turns": 0, "value": "312"}]}, "readings.0.value"),
         ({"readings": [{"turns": 1e9, "value": "312 bar"}]}, "readings.0.turns"),
-        ({"kind": "edge"}, "kind"),
+        ({"kind": "to the eye"}, "kind"),
         ({"sense": "sideways"}, "sense"),
         ({"pitch": None, "travel": "8 mm"}, "pitch"),
         ({"pitch": "-1 mm"}, "pitch"),

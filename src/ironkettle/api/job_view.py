@@ -41,6 +41,7 @@ from ironkettle.core.moves.runs import GaugeUsed, Judgement
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.leak import suspects
 from ironkettle.core.moves.slices.timer import running_timers
+from ironkettle.core.moves.trialling import in_words
 from ironkettle.core.people import AUTHORITY_WORD
 from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
@@ -76,8 +77,7 @@ class RunOut(BaseModel):
     closed: bool
     abandoned: bool
     note: str
-    seen: bool | None
-    value: str | None
+    told: str | None
     planned_hold_s: float | None
     judgement: Judgement | None
 
@@ -224,7 +224,8 @@ def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
 
 def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:
     spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
-    planned = planned_hold(case, spec, run.gauge, run.compliance) if spec is not None and run.gauge else None
+    held = spec is not None and spec.key not in case.resolved.told
+    planned = planned_hold(case, spec, run.gauge, run.compliance) if spec and held and run.gauge else None
     return RunOut(
         run=run.key,
         test=run.test,
@@ -239,8 +240,7 @@ def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:
         closed=run.closed is not None,
         abandoned=run.abandoned,
         note=run.note,
-        seen=run.seen,
-        value=run.value,
+        told=None if run.record is None else in_words(run.record),
         planned_hold_s=planned,
         judgement=run.judgement,
     )

@@ -10,10 +10,20 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from ironkettle.api.glands import GrooveBody
-from ironkettle.api.torque import FastenerBody, PatternBody, SpecBody, TorquePlanBody
-from ironkettle.core.buildsheets.facts import gland_of
-from ironkettle.core.buildsheets.fastening import PhaseTo
-from ironkettle.core.buildsheets.trials import TestKind
+from ironkettle.api.move_facts import (
+    DialOut,
+    HoldTestOut,
+    SettingOut,
+    TrialTestOut,
+    dial_of,
+    groove_of,
+    hold_of,
+    pattern_of,
+    setting_of,
+    torque_of,
+    trial_of,
+)
+from ironkettle.api.torque import PatternBody, TorquePlanBody
 from ironkettle.core.house import Held
 from ironkettle.core.jobs import (
     signed_words,
@@ -24,7 +34,6 @@ from ironkettle.core.moves.model import ACTION_WORD, Ask, Chapter, Kind, Move, S
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.schools import school_of
 from ironkettle.core.moves.slices.passed_over import GROUND_WORD, danger_of, is_passable
-from ironkettle.core.tightening import Layout
 
 
 class ChoiceOut(BaseModel):
@@ -82,18 +91,6 @@ class GroundOut(BaseModel):
     words: str
 
 
-class HoldTestOut(BaseModel):
-    """The figures of a pressure hold, as its plan is asked for."""
-
-    test: str
-    when: str
-    pressure: str
-    volume: str
-    medium: str
-    bulk_modulus_gpa: float | None
-    leak_limit: str
-
-
 class RungOut(BaseModel):
     """``tried``: what came of it, once it was tried."""
 
@@ -125,7 +122,8 @@ class MoveOut(BaseModel):
     ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
     taken apart again from here; ``school``: the choice of the house it rests on. ``groove``: of the
     element whose size is to be found; ``view``: of the drawing
-    that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold.
+    that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold;
+    ``trial``: of a test told in figures; ``setting``: of what is adjusted; ``pattern`` and ``dial``: of what is tightened.
     """
 
     key: str
@@ -159,6 +157,10 @@ class MoveOut(BaseModel):
     groove: GrooveBody | None
     torque: TorquePlanBody | None
     hold_test: HoldTestOut | None
+    trial: TrialTestOut | None
+    setting: SettingOut | None
+    pattern: PatternBody | None
+    dial: DialOut | None
     school: SchoolOut | None
 
 
@@ -221,10 +223,14 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         danger=danger,
         action=ACTION_WORD[move.kind],
         again=move.stage is Chapter.STRIP and move.kind is Kind.STEP and move.status is Status.DONE,
-        groove=_groove(case, move.subject) if move.kind is Kind.IDENTIFY else None,
-        torque=_torque(case, move) if move.kind is Kind.TIGHTEN else None,
+        groove=groove_of(case, move.subject) if move.kind is Kind.IDENTIFY else None,
+        torque=torque_of(case, move) if move.kind is Kind.TIGHTEN else None,
         school=SchoolOut.of(school_of(case, move)),
-        hold_test=_hold_test(case, move) if move.kind is Kind.TEST else None,
+        hold_test=hold_of(case, move) if move.kind is Kind.TEST else None,
+        trial=trial_of(case, move) if move.kind is Kind.TEST else None,
+        setting=setting_of(case, move) if move.kind is Kind.SET else None,
+        pattern=pattern_of(case, move) if move.kind is Kind.TIGHTEN else None,
+        dial=dial_of(case, move) if move.kind is Kind.TIGHTEN else None,
     )
 
 
@@ -235,62 +241,3 @@ def _view_of(case: Case, place: str | None) -> str | None:
     if station is None or len(views) < 2:
         return None
     return next((seat.view for seat in station.seats if seat.view), views[0].key)
-
-
-def _torque(case: Case, move: Move) -> TorquePlanBody | None:
-    """What the plan of a phase to a torque is asked with; None for a phase of another kind."""
-    group = case.resolved.groups[move.subject]
-    phase = group.phases[int(move.entry["phase"])]
-    if phase.to is not PhaseTo.TORQUE:
-        return None
-    fastener = None
-    if group.thread and group.grade:
-        fastener = FastenerBody(thread=group.thread, grade=group.grade, condition=group.condition or "light oil")
-    return TorquePlanBody(
-        spec=SpecBody(min=phase.low, max=phase.high, target=phase.target, tolerance_pct=phase.tolerance_pct),
-        pattern=PatternBody(layout=group.layout if group.count > 1 else Layout.SINGLE, count=group.count),
-        passes_pct=list(phase.passes_pct),
-        soft_thread=group.soft_thread,
-        fastener=fastener,
-        aim="top" if case.tables.house.holds("aim", 1) else "middle",
-    )
-
-
-def _hold_test(case: Case, move: Move) -> HoldTestOut | None:
-    spec = next(one for one in case.resolved.sheet.tests if one.key == move.subject)
-    if spec.kind is not TestKind.PRESSURE_HOLD:
-        return None
-    return HoldTestOut(
-        test=spec.key,
-        when=str(move.entry["when"]),
-        pressure=spec.pressure or "",
-        volume=spec.volume or "",
-        medium=spec.medium or "",
-        bulk_modulus_gpa=spec.bulk_modulus_gpa,
-        leak_limit=spec.leak_limit or "",
-    )
-
-
-def _groove(case: Case, element: str) -> GrooveBody | None:
-    """The groove of an element as the body of /api/glands/check, its ring left out; None for a seat that is no groove."""
-    at = case.resolved.elements[element]
-    gland = gland_of(case.resolved.sheet, at.station, at.seat)
-    if gland is None:
-        return None
-    seat = at.seat
-    return GrooveBody(
-        seat=gland.seat,
-        motion=gland.motion,
-        medium=gland.medium,
-        bore=seat.bore,
-        rod=seat.rod,
-        groove_diameter=seat.groove_diameter or "",
-        groove_depth=seat.groove_depth,
-        groove_width=seat.groove_width or "",
-        diametral_clearance=seat.diametral_clearance,
-        pressure=f"{gland.pressure or 0:g} MPa",
-        pressure_direction=gland.pressure_direction,
-        hardness_shore_a=seat.hardness_shore_a,
-        backup_rings_fitted=min(gland.backup_rings_fitted, 2),
-        pressed_from=gland.pressed_from,
-    )

@@ -2,15 +2,28 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from collections.abc import Iterable
+from functools import reduce
+from operator import or_
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Discriminator, Field, Tag
 
 from ironkettle.api.deps import HouseRules
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.trials import (
+    ANALYSE_BODIES,
+    PLAN_BODIES,
+    TrialBody,
+    TrialOut,
+    TrialPlanOut,
+    analyse_trial,
+    plan_trial,
+)
 from ironkettle.core.errors import fault
+from ironkettle.core.house import House
 from ironkettle.core.housing import HousingMaterial
 from ironkettle.core.pressure import (
     STANDARD_PRESSURE_MPA,
@@ -38,6 +51,8 @@ from ironkettle.core.text import Figure
 from ironkettle.reference import fluids
 
 BAR_PER_MPA = 10.0
+
+HOLD = "pressure_hold"
 
 router = APIRouter(prefix="/api/tests", tags=["tests"], responses=ERROR_RESPONSES)
 
@@ -161,8 +176,28 @@ class TraceOut(BaseModel):
     samples: list[TraceSampleOut]
 
 
-@router.post("/plan", summary="How long this gauge must hold on this volume")
-def plan(body: PlanBody, house: HouseRules) -> PlanOut:
+def _kind_of(body: Any) -> str:
+    """Which body it is: a hold where no kind is told."""
+    kind = body.get("kind", HOLD) if isinstance(body, dict) else getattr(body, "kind", HOLD)
+    return str(kind)
+
+
+def _one_of(hold: Any, others: dict[str, Any]) -> Any:
+    bodies = {HOLD: hold, **others}
+    union = reduce(or_, (Annotated[body, Tag(kind)] for kind, body in bodies.items()))
+    return Annotated[union, Discriminator(_kind_of, custom_error_type="kind", custom_error_message=_kinds(bodies))]
+
+
+def _kinds(bodies: Iterable[str]) -> str:
+    return f"is no kind of test here; it is one of {', '.join(bodies)}"
+
+
+@router.post("/plan", summary="How a test is run; for a hold, how long this gauge must hold on this volume")
+def plan(body: _one_of(PlanBody, PLAN_BODIES), house: HouseRules) -> PlanOut | TrialPlanOut:  # type: ignore[valid-type]
+    return plan_trial(body) if isinstance(body, TrialBody) else _plan_of_hold(body, house)
+
+
+def _plan_of_hold(body: PlanBody, house: House) -> PlanOut:
     volume, gauge, limit = _setup(body, house.hold_rules)
     pressure = _wanted(body.pressure, body, volume)
     result = plan_hold(pressure, volume, gauge, limit, house.hold_rules)
@@ -176,8 +211,12 @@ def plan(body: PlanBody, house: HouseRules) -> PlanOut:
     )
 
 
-@router.post("/analyse", summary="Leak rate, interval and verdict of a hold")
-def analyse(body: AnalyseBody, house: HouseRules) -> AnalysisOut:
+@router.post("/analyse", summary="What a run came to: its figures with their doubt, and the verdict")
+def analyse(body: _one_of(AnalyseBody, ANALYSE_BODIES), house: HouseRules) -> AnalysisOut | TrialOut:  # type: ignore[valid-type]
+    return analyse_trial(body) if isinstance(body, TrialBody) else _analyse_hold(body, house)
+
+
+def _analyse_hold(body: AnalyseBody, house: House) -> AnalysisOut:
     volume, gauge, limit = _setup(body, house.hold_rules)
     unit = find_unit(body.pressure_unit)
     if unit is None or unit.dimension is not Dimension.PRESSURE:

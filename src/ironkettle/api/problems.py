@@ -14,11 +14,13 @@ from sqlalchemy.exc import DBAPIError, IntegrityError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from starlette.exceptions import HTTPException
 
+from ironkettle.core.buildsheets.trials import TestKind
 from ironkettle.core.errors import FieldFault, NotAllowedError, RefusedError, RuleError
 from ironkettle.core.wording import plain_words
 from ironkettle.store.jobs import DamagedLogError
 
 log = structlog.get_logger()
+_KINDS = frozenset({*TestKind, "target", "preset", "edge", "contact"})
 MEDIA_TYPE = "application/problem+json"
 
 
@@ -141,7 +143,11 @@ def install(app: FastAPI) -> None:
 
 def _fault(item: dict[str, Any]) -> FieldFault:
     loc = [str(part) for part in item["loc"]]
-    # The first part says where it came from (body, path, query); the discriminator of an entry is no field.
+    # The first part says where it came from (body, path, query); the kind that tells bodies apart is no field.
+    if loc[0] == "body" and len(loc) > 2 and loc[1] in _KINDS:
+        del loc[1]
+    if item["type"] == "kind":
+        loc.append("kind")
     path = ".".join(part for part in loc[1:]) or loc[0]
     context = item.get("ctx") or {}
     expected = context.get("expected") or context.get("expected_tags")

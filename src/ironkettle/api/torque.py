@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.core.errors import RuleError, fault
-from ironkettle.core.quantities import read_length, read_torque
+from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque, show
 from ironkettle.core.text import Figure
 from ironkettle.core.tightening import (
     LOCKING_WORD,
@@ -98,12 +98,16 @@ class TorquePlanBody(Body):
 
 
 class PassOut(BaseModel):
-    """``wrench_setting_nm``: on the scale, adapter included; ``reached``: the scale is trusted there."""
+    """``wrench_setting_nm``: on the scale, adapter included; ``wrench_text``: the same in the scale's own unit.
+
+    ``reached``: the scale is trusted there.
+    """
 
     pct: float
     name: str
     setting_nm: float | None
     wrench_setting_nm: float | None
+    wrench_text: str | None
     reached: bool | None
     sequence: list[int]
 
@@ -172,7 +176,7 @@ def plan(body: TorquePlanBody) -> TorquePlanOut:
         setting_nm=result.setting,
         wrench_setting_nm=result.wrench_setting,
         setting_text=result.setting_text,
-        passes=[_pass(one) for one in result.passes],
+        passes=[_pass(one, body.wrench) for one in result.passes],
         wrench=result.wrench and WrenchOut(fits=result.wrench.fits, reason=result.wrench.reason),
         preload_kn=_range(result.preload),
         proof_pct=_range(result.proof_pct),
@@ -190,12 +194,14 @@ def choices() -> TorqueChoicesOut:
     )
 
 
-def _pass(one: Pass) -> PassOut:
+def _pass(one: Pass, wrench: WrenchBody | None) -> PassOut:
+    scale = None if wrench is None else read_quantity(wrench.max, Dimension.TORQUE, "wrench.max").unit
     return PassOut(
         pct=one.pct,
         name=one.turn.name,
         setting_nm=one.setting,
         wrench_setting_nm=one.wrench_setting,
+        wrench_text=None if scale is None or one.wrench_setting is None else show(one.wrench_setting, scale),
         reached=one.reached,
         sequence=list(one.sequence),
     )

@@ -27,6 +27,7 @@ from ironkettle.store.stock import StockItem
 from ironkettle.store.tools import GaugeTool, WrenchTool
 
 _HERE = Path(__file__).parent
+_MOST_ENTRIES = 400
 _NAMESPACE = uuid.UUID("6b1f6e8a-6f4e-5a34-9c61-0d3c7f6a9a11")
 
 
@@ -88,14 +89,16 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
     start = datetime.now(UTC) - timedelta(hours=job.get("hours_ago", 3), days=job.get("days_ago", 0))
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
     open_job(session, job_id, sheet, house_of(session), start)
-    payload, count = {"kind": "intake_recorded", **job["intake"]}, 0
-    while True:
+    # What was found is found once: measured again after dressing it is as it should be.
+    payload, found = {"kind": "intake_recorded", **job["intake"]}, dict(job.get("found", {}))
+    for count in range(_MOST_ENTRIES):
         moment = start + timedelta(minutes=job.get("minutes", 2) * count)
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
         move = next_move(done.moves)
         if move is None:
-            raise LookupError(f"demo job {index} does not come to {job['until']}")
+            break
         if move.key == job["until"]:
             return
-        payload, count = filled(move, **job.get("found", {}).get(move.key, {})), count + 1
+        payload = filled(move, **found.pop(move.key, {}))
+    raise LookupError(f"demo job {index} does not come to {job['until']}")

@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import date
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
@@ -16,7 +15,7 @@ from ironkettle.core.catalogue import KINDS
 from ironkettle.core.drawings import picture
 from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, signed_words
 from ironkettle.core.moves.inspecting import VERDICT_WORD
-from ironkettle.core.moves.log import Case, Mark, Run, State
+from ironkettle.core.moves.log import Case, Mark, State
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import SampleRead, WrenchUsed
@@ -25,13 +24,12 @@ from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.measure import standing
 from ironkettle.core.moves.slices.photo import PhotoTaken
-from ironkettle.core.quantities import read_gauge_pressure
 from ironkettle.reports.house import schools_section
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
-from ironkettle.reports.trace import trace_drawing
+from ironkettle.reports.trials import tests_section, tool_words
 
 CAVEAT = (
     "Figures from standards are guidance. The maker's drawing and manual, local codes and licensed practice win. "
@@ -94,7 +92,7 @@ def certificate_pdf(report: Certified) -> bytes:
         *schools_section(report.case),
         *_torques(report),
         *_settings(report),
-        *_tests(report),
+        *tests_section(report),
         *photos_section(_chosen(report), report.pictures),
         *_signature(report),
     ]
@@ -245,54 +243,7 @@ def _settings(report: Certified) -> list[Flowable]:
 
 
 def _wrench(wrench: WrenchUsed) -> str:
-    return _tool(wrench.name, wrench.accuracy_pct, wrench.calibration, wrench.calibrated_until)
-
-
-def _tests(report: Certified) -> list[Flowable]:
-    """Every run that was closed, the failed and undecided ones too."""
-    parts: list[Flowable] = []
-    for test in report.resolved.sheet.tests:
-        runs = [run for run in report.state.runs_of(test.key) if run.closed is not None]
-        if not runs:
-            parts.append(paragraph(f"{test.name}: not run", 8.5, bold=True))
-        for number, run in enumerate(runs, start=1):
-            name = test.name if len(runs) == 1 else f"{test.name}, run {number}"
-            name = f"{name}, as found" if run.when == "as_found" else name
-            parts.append(KeepTogether(_run(report, run, name)))
-    return [title("Tests"), *parts] if parts else []
-
-
-def _run(report: Certified, run: Run, name: str) -> list[Flowable]:
-    gauge = run.gauge
-    tool = f"{_tool(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
-    by = f"{tool}{report.who(run.mark)}, {day(run.mark.when)}"
-    if run.abandoned:
-        return [paragraph(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
-    found = run.judgement
-    if found is None:
-        return [paragraph(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
-    colour = PASS if found.verdict == "pass" else FAIL
-    heading = paragraph(f"{name}: {found.verdict.upper()}", 9.5, bold=True, colour=colour, before=3)
-    if gauge is None:
-        seen = f"{found.limit}: {'seen' if run.seen else 'not seen'}{f', {run.value}' if run.value else ''}"
-        return [heading, paragraph(f"{seen}; {by}", 8)]
-    held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
-    facts = (
-        f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
-        f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "
-        f"{'temperature corrected' if found.temperature_corrected else 'no temperature readings'}; {by}"
-    )
-    words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
-    samples = report.traces.get(run.key, ())
-    wanted = read_gauge_pressure(found.wanted, "wanted") * 10
-    trace = [trace_drawing(samples, found.hold_s, wanted, WIDTH, 84)] if len(samples) > 1 else []
-    return [heading, paragraph(facts, 8), *words, *trace]
-
-
-def _tool(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
-    """A wrench or gauge with its accuracy and calibration."""
-    known = ", ".join(part for part in (calibration, f"valid to {until.isoformat()}" if until else None) if part)
-    return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"
+    return tool_words(wrench.name, wrench.accuracy_pct, wrench.calibration, wrench.calibrated_until)
 
 
 def _signature(report: Certified) -> list[Flowable]:

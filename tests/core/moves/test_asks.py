@@ -83,14 +83,14 @@ def test_a_note_with_a_unit_is_read_as_one() -> None:
     ("figures", "words"),
     [
         ({"kind": "function", "sign": "no drop"}, "no drop"),
-        ({"kind": "drift", "limit": "1 mm"}, "T: limit 1 mm"),
-        ({"kind": "set_point", "value": "4 bar", "lock_up": "4.4 bar"}, "T: 4 bar, lock-up 4.4 bar"),
-        ({"kind": "count", "what": "drops", "limit": "5 a minute"}, "drops: limit 5 a minute"),
-        ({"kind": "pump_up", "volume": "10 l", "to": "1.5 bar", "within": "40 s"}, "T: to 1.5 bar, within 40 s"),
-        ({"kind": "effort", "value": "1.4 inH2O", "floor": "1.3 inH2O"}, "T: 1.4 inH2O, never below 1.3 inH2O"),
+        # No cylinder, no unit, no time: figures that the rule of the kind cannot read.
+        ({"kind": "drift", "limit": "1 mm/min"}, "T: limit 1 mm/min"),
+        ({"kind": "set_point", "value": "four bar", "lock_up": "4.4 bar"}, "T: four bar, lock-up 4.4 bar"),
+        ({"kind": "count", "what": "drops", "limit": "hardly any"}, "drops: limit hardly any"),
+        ({"kind": "reading", "quantity": "level", "limit": "5 mm"}, "level: limit 5 mm"),
     ],
 )
-def test_a_test_of_another_kind_is_asked_in_words(figures: dict[str, Any], words: str) -> None:
+def test_a_test_whose_figures_cannot_be_read_is_asked_in_words(figures: dict[str, Any], words: str) -> None:
     job = Job(sheet_of(plug(tests=[{"key": "t", "name": "T", **figures}])))
     ask = job.move("test:t:as_left").asks[0]
     assert ask.label == words

@@ -21,6 +21,7 @@ from ironkettle.core.buildsheets.fields import (
 )
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.text import Figure
+from ironkettle.core.trials import TRIALS
 
 
 class TestKind(StrEnum):
@@ -70,17 +71,19 @@ class TestSpec(Named):
     leak_limit: Flow | None = None
     hold: Time | None = None
     load: Written | None = None
-    side: Text | None = None
+    side: Literal["cap", "rod"] | None = None
+    other_side: Literal["open", "shut"] | None = None
     limit: Written | None = None
     value: Written | None = None
     tolerance: Written | None = None
-    repeats: int = Field(default=1, ge=1, le=100)
+    repeats: int | None = Field(default=None, ge=1, le=100)
     spread: Written | None = None
     reseat: Written | None = None
     dribble: Within | None = None
     lock_up: Written | None = None
     creep: Within | None = None
     droop: Within | None = None
+    hysteresis: Written | None = None
     floor: Written | None = None
     ceiling: Written | None = None
     breakaway: Written | None = None
@@ -95,7 +98,7 @@ class TestSpec(Named):
 
     @model_validator(mode="after")
     def _has_its_figures(self) -> TestSpec:
-        missing = [name for name in TEST_NEEDS[self.kind] if getattr(self, name) is None]
+        missing = [name for name in _needs(self.kind) if getattr(self, name) is None]
         if missing:
             words = ", ".join(name.replace("_", " ") for name in missing)
             raise ValueError(f"a test of kind {self.kind.replace('_', ' ')} needs {words}")
@@ -106,18 +109,16 @@ class TestSpec(Named):
         return (*(() if self.zone is None else (self.zone,)), *self.zones)
 
 
-TEST_NEEDS: dict[TestKind, tuple[str, ...]] = {
-    TestKind.PRESSURE_HOLD: ("pressure", "volume", "medium", "leak_limit"),
-    TestKind.DRIFT: ("limit",),
-    TestKind.OPENING_PRESSURE: ("value",),
-    TestKind.SET_POINT: ("value",),
-    TestKind.EFFORT: ("value",),
-    TestKind.FRICTION: ("breakaway",),
-    TestKind.COUNT: ("what", "limit"),
-    TestKind.PUMP_UP: ("volume", "to", "within"),
-    TestKind.READING: ("quantity", "limit"),
-    TestKind.FUNCTION: ("sign",),
-}
+_HOLD_NEEDS = ("pressure", "volume", "medium", "leak_limit")
+
+
+def _needs(kind: TestKind) -> tuple[str, ...]:
+    """The figures without which a kind says nothing; what the unit's cylinder tells is not among them."""
+    trial = TRIALS.get(kind)
+    if trial is None:
+        return _HOLD_NEEDS
+    required = (name for name, one in trial.criteria.model_fields.items() if one.is_required())
+    return tuple(name for name in required if name in TestSpec.model_fields)
 
 
 class Observation(Named):

@@ -81,8 +81,7 @@ class Run:
     hold: int | None = None
     closed: Mark | None = None
     abandoned: bool = False
-    seen: bool | None = None
-    value: str | None = None
+    record: Mapping[str, Any] | None = None
     note: str = ""
 
     @property

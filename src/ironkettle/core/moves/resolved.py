@@ -16,6 +16,7 @@ from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.supplies import KitLine
 from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.catalogue import KINDS
+from ironkettle.core.moves.trialling import Told, told_of
 from ironkettle.core.soundness.order import dependencies
 from ironkettle.core.stacks import Orientation, OrientedElement
 
@@ -90,6 +91,12 @@ class Resolved:
     @cached_property
     def fitting_order(self) -> dict[str, tuple[str, ...]]:
         return {station.key: station.fitting_order for station in self.orientation.stations}
+
+    @cached_property
+    def told(self) -> dict[str, Told]:
+        """The tests that are told in figures, by their key."""
+        read = {spec.key: told_of(self.sheet, spec) for spec in self.sheet.tests}
+        return {key: one for key, one in read.items() if one is not None}
 
     @cached_property
     def before(self) -> dict[str, dict[str, str]]:

@@ -67,6 +67,20 @@ class Chunk(_Fixed):
     sha256: str
 
 
+class ResultTold(_Fixed):
+    """One figure a run came to, with its interval and what it was held against, as told."""
+
+    model_config = ConfigDict(extra="ignore", frozen=True)
+
+    key: str
+    name: str
+    value: float
+    shown: str
+    interval: str | None = None
+    within: str | None = None
+    verdict: Literal["pass", "fail", "undecided", "invalid"] | None = None
+
+
 class Judgement(_Fixed):
     """What a test run came to, as it was judged when it was closed. Later rules do not judge it again."""
 
@@ -83,6 +97,7 @@ class Judgement(_Fixed):
     hold_s: float = 0.0
     temperature_corrected: bool = False
     words: list[str] = Field(default_factory=list)
+    results: list[ResultTold] = Field(default_factory=list)
 
 
 def chunk_text(samples: Iterable[SampleRead]) -> str:

@@ -156,6 +156,7 @@ UNITS: tuple[Unit, ...] = (
     Unit("rad", Dimension.ANGLE, "radian", ("rad",)),
     Unit("m/s", Dimension.SPEED, "meter / second", ("m/s",)),
     Unit("mm/s", Dimension.SPEED, "millimeter / second", ("mm/s",)),
+    Unit("mm/min", Dimension.SPEED, "millimeter / minute", ("mm/min",)),
     Unit("m/min", Dimension.SPEED, "meter / minute", ("m/min",)),
     Unit("ft/s", Dimension.SPEED, "foot / second", ("ft/s", "fps")),
     Unit("ft/min", Dimension.SPEED, "foot / minute", ("ft/min", "fpm")),

@@ -1,5 +1,18 @@
-"""Settings: the next turn towards a target, from the readings taken so far."""
+"""Settings: the next turn towards a target from the readings so far, and the routines without a figure."""
 
 from ironkettle.core.settings.advise import Advice, Reading, Sense, Target, advise
+from ironkettle.core.settings.routines import Direction, Seen, advise_contact, advise_edge, advise_preset, turn_words
 
-__all__ = ["Advice", "Reading", "Sense", "Target", "advise"]
+__all__ = [
+    "Advice",
+    "Direction",
+    "Reading",
+    "Seen",
+    "Sense",
+    "Target",
+    "advise",
+    "advise_contact",
+    "advise_edge",
+    "advise_preset",
+    "turn_words",
+]

@@ -9,7 +9,6 @@ from ironkettle.core.buildsheets.facts import GROOVES, cylinder_of, dimension_of
 from ironkettle.core.buildsheets.fastening import FastenerGroup, PhaseTo
 from ironkettle.core.buildsheets.parts import PointSpec, Read
 from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.buildsheets.trials import TestKind
 from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.compounds import Compound, find_compound
 from ironkettle.core.drawings.seats import figure
@@ -163,7 +162,7 @@ def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Itera
 def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     rating = rating_of(sheet)
     for index, test in enumerate(sheet.tests):
-        if test.kind is TestKind.PRESSURE_HOLD and test.medium is not None:
+        if test.medium is not None:
             medium = test.medium
             yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]
         if test.pressure and read_gauge_pressure(test.pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:

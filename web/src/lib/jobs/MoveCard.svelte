@@ -8,6 +8,9 @@
 	import PlainMove from './moves/PlainMove.svelte';
 	import SignMove from './moves/SignMove.svelte';
 	import TightenMove from './moves/TightenMove.svelte';
+	import SetMove from './moves/SetMove.svelte';
+	import TrialMove from './moves/TrialMove.svelte';
+	import TurnMove from './moves/TurnMove.svelte';
 	import TimerMove from './moves/TimerMove.svelte';
 	import Ladder from './Ladder.svelte';
 	import TakeApart from './TakeApart.svelte';
@@ -30,13 +33,19 @@
 			? HoldMove
 			: move.kind === 'identify' && move.groove
 				? IdentifyMove
-				: move.torque
-					? TightenMove
-					: move.kind === 'timer'
-						? TimerMove
-						: move.kind === 'sign'
-							? SignMove
-							: PlainMove
+				: move.kind === 'tighten'
+					? move.entry.readings
+						? TightenMove
+						: TurnMove
+					: move.kind === 'set'
+						? SetMove
+						: move.trial
+							? TrialMove
+							: move.kind === 'timer'
+								? TimerMove
+								: move.kind === 'sign'
+									? SignMove
+									: PlainMove
 	);
 	// A step that asks nothing is its own button: the whole sentence is the target.
 	const bare = $derived(

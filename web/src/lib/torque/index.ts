@@ -1,1 +1,2 @@
 export { default as BoltPattern } from './BoltPattern.svelte';
+export { default as TurnDial } from './TurnDial.svelte';

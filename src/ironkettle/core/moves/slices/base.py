@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from typing import Annotated, Protocol
+from typing import Annotated, Any, Protocol
 
-from pydantic import StringConstraints
+from pydantic import BeforeValidator, StringConstraints
 
 from ironkettle.core.buildsheets.facts import dimension_of
 from ironkettle.core.buildsheets.parts import PartSpec, Read
@@ -18,8 +18,17 @@ from ironkettle.core.quantities import BASE_UNIT, Dimension, find_unit, from_bas
 from ironkettle.core.text import Plain, PlainLines
 
 ItemKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_\-]{0,59}(@[a-z0-9_\-]{1,20})?$")]
+
+
+def _as_written(value: Any) -> Any:
+    """A number counted or read, as it would be written down."""
+    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
+
+
 Short = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), Plain]
-Note = Annotated[str, StringConstraints(max_length=2000, strip_whitespace=True), *PlainLines]
+Note = Annotated[
+    str, BeforeValidator(_as_written), StringConstraints(max_length=2000, strip_whitespace=True), *PlainLines
+]
 Reason = Annotated[str, StringConstraints(min_length=5, max_length=600, strip_whitespace=True), *PlainLines]
 
 # What a length or a pressure is asked in where the sheet's limit does not say.

@@ -19,9 +19,10 @@ from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import WrenchUsed
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, after_steps, known
-from ironkettle.core.quantities import read_torque
+from ironkettle.core.quantities import Dimension, read_quantity, read_torque
+from ironkettle.core.text import Figure
 from ironkettle.core.tightening import Layout, TorqueRange, Turn, turns_of
-from ironkettle.core.tightening.setting import BARE_TARGET_PCT
+from ironkettle.core.tightening.setting import BARE_TARGET_PCT, setting_within
 
 
 class ReadAt(Payload):
@@ -32,7 +33,9 @@ class ReadAt(Payload):
 class GroupTightened(Payload):
     """``turn``: which pass of the phase, from 1. Torques stand in ``readings``; other phases in ``done`` and a word.
 
-    ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server.
+    ``turned`` [turns], ``back`` to the slot and the ``gap`` left: what was measured where a phase has it.
+    ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server;
+    ``overdue``: why it was used though its calibration had ended.
     """
 
     kind: Literal["group_tightened"] = "group_tightened"
@@ -41,12 +44,17 @@ class GroupTightened(Payload):
     turn: int = Field(default=1, ge=1, le=20)
     readings: list[ReadAt] = Field(default_factory=list, max_length=64)
     done: bool | None = None
+    turned: Figure | None = Field(default=None, ge=0, le=100)
+    back: Short | None = None
+    gap: Short | None = None
+    overdue: Short | None = None
     wrench: Short | None = None
     wrench_used: WrenchUsed | None = None
     note: Note = ""
 
 
 PAYLOADS = (GroupTightened,)
+_SHORTEST_REASON = 8
 
 
 def range_of(phase: Phase) -> TorqueRange:
@@ -78,6 +86,7 @@ def check(case: Case, payload: GroupTightened) -> None:
     if phase.to is not PhaseTo.TORQUE:
         if payload.done is not True:
             raise fault("done", phase_words(case.resolved, group, phase), "yes")
+        _check_measured(phase, payload)
         return
     turns = _turns(group, phase)
     if payload.turn > len(turns):
@@ -104,11 +113,49 @@ def _check_wrench(case: Case, payload: GroupTightened) -> None:
     used = _listed(case, payload.wrench)
     if used is None:
         return
+    if _ended(case, used) and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
+        text = f"the calibration of {used.name} ended on {used.calibrated_until}: take another, or say in writing why this one"
+        raise fault("overdue", text)
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
     for one in payload.readings:
         if not low <= read_torque(one.reading, "reading") <= high:
             text = f"{used.name} reads from {used.low} to {used.high}; {one.reading} is not in its range"
             raise fault("wrench", text, "a wrench that reaches")
+
+
+def _ended(case: Case, used: WrenchUsed) -> bool:
+    return used.calibrated_until is not None and used.calibrated_until < case.now.date()
+
+
+def turns_between(phase: Phase) -> tuple[float, float]:
+    """Between how many turns a phase by turns is right: its own range, or a twentieth either way. [turns]"""
+    if isinstance(phase.turns, tuple):
+        return phase.turns
+    turns = phase.turns or 0.0
+    return turns * 0.95, turns * 1.05
+
+
+def _check_measured(phase: Phase, payload: GroupTightened) -> None:
+    """Raises RuleError for what was measured and does not fit the phase; what it must have and lacks too."""
+    if phase.to is PhaseTo.TURNS and payload.turned is not None:
+        low, high = turns_between(phase)
+        if not low - 1e-9 <= payload.turned <= high + 1e-9:
+            raise fault("turned", f"{payload.turned:g} turns are not what is wanted", f"{low:g} to {high:g} turns")
+    if phase.to is PhaseTo.SLOT and payload.back is not None and phase.slots:
+        back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
+        if not 0 <= back <= most + 0.5:
+            way = "back" if phase.back else "on"
+            raise fault(
+                "back", f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}", f"0 to {most:.0f} °"
+            )
+    if phase.to is PhaseTo.GAP and phase.gap:
+        if payload.gap is None:
+            raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
+        gap = read_quantity(payload.gap, Dimension.LENGTH, "gap").value
+        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        if not low - 1e-9 <= gap <= high + 1e-9:
+            text = f"a gap of {payload.gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
+            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}")
 
 
 def _listed(case: Case, wrench: str | None) -> WrenchUsed | None:
@@ -192,20 +239,22 @@ def _all_rebuilt(case: Case) -> dict[str, str]:
     return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
 
 
-def _wrenches(case: Case, most: float, carried: str | None) -> tuple[Choice, ...]:
-    """The shop's wrenches: those that reach a torque first, of them those in calibration, the one carried over, then the
-    smallest. [N·m]"""
+def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
+    return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
 
-    def ended(used: WrenchUsed) -> bool:
-        return used.calibrated_until is not None and used.calibrated_until < case.now.date()
 
-    def rank(key: str) -> tuple[bool, bool, bool, float]:
+def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, the one carried
+    over, then the smallest. [N·m]"""
+
+    def rank(key: str) -> tuple[bool, bool, bool, bool, float]:
         used = case.wrenches[key]
-        reaches = read_torque(used.low, "low") <= most <= read_torque(used.high, "high")
-        return not reaches, ended(used), carried not in {key, used.name}, read_torque(used.high, "high")
+        reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
+        wide = read_torque(used.high, "high")
+        return not reaches, _ended(case, used), not holds, carried not in {key, used.name}, wide
 
     def told(used: WrenchUsed) -> str:
-        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if ended(used) else ''}"
+        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
 
     return tuple(Choice(key, told(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
 
@@ -213,14 +262,15 @@ def _wrenches(case: Case, most: float, carried: str | None) -> tuple[Choice, ...
 def _move(case: Case, at: _At) -> Move:
     resolved = case.resolved
     entry: dict[str, Any] = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
-    asks: tuple[Ask, ...] = (Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase)),)
+    done = Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase))
+    asks: tuple[Ask, ...] = (done, *_measured_asks(at.group, at.phase))
     text = f"{at.group.name}: {phase_words(resolved, at.group, at.phase)}"
     if at.phase.to is PhaseTo.TORQUE:
         turn = at.turns[at.turn - 1]
         right = turn_range(at.phase, turn)
         entry["readings"] = [{"number": number} for number in turn.sequence]
         asks = (
-            _wrench_ask(case, at, right.high),
+            *_wrench_asks(case, at, right),
             *(
                 Ask(
                     f"readings.{place}.reading",
@@ -246,14 +296,39 @@ def _move(case: Case, at: _At) -> Move:
         caution=at.phase.caution,
         place=at.group.part,
         hold=f"Kept from turning: {at.group.locking}" if at.group.locking else None,
+        shows=_screws(at.group),
         asks=asks,
     )
 
 
-def _wrench_ask(case: Case, at: _At, most: float) -> Ask:
+def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
     carried = case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
-    choices = _wrenches(case, most, carried)
-    return Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+    choices = _wrenches(case, right, carried)
+    yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+    if choices and any(_ended(case, one) for one in case.wrenches.values()):
+        first = case.wrenches[choices[0].key]
+        label = "Why with a wrench whose calibration ended"
+        yield Ask("overdue", Read.TEXT, label, optional=not _ended(case, first))
+
+
+def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
+    """What is measured where a phase is not to a torque: turns, the way back to a slot, the gap."""
+    if phase.to is PhaseTo.TURNS:
+        yield Ask("turned", Read.NUMBER, "Turned, in turns", limit=turns_between(phase))
+    if phase.to is PhaseTo.SLOT and phase.slots:
+        way = "back" if phase.back else "on"
+        yield Ask(
+            "back", Read.ANGLE, f"How far {way} to the slot", unit="°", limit=(0.0, 360 / phase.slots), optional=True
+        )
+    if phase.to is PhaseTo.GAP and phase.gap:
+        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        yield Ask("gap", Read.LENGTH, "The gap that remains", unit="mm", limit=(low, high))
+
+
+def _screws(group: FastenerGroup) -> str | None:
+    """Which screw goes where, where their lengths differ."""
+    told = [f"{place.screw} at {', '.join(str(one) for one in place.numbers)}" for place in group.places]
+    return f"Screws: {'; '.join(told)}" if told else None
 
 
 def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
@@ -280,4 +355,10 @@ def words(resolved: Resolved, payload: GroupTightened) -> str:
         read = ", ".join(f"{one.number}: {one.reading}" for one in payload.readings)
         return f"{name}, pass {payload.turn}: {read} with {payload.wrench_used.name if payload.wrench_used else payload.wrench}"
     phase = phase_words(resolved, group, group.phases[payload.phase]) if group else "done"
-    return f"{name}: {phase}"
+    measured = [
+        f"{payload.turned:g} turns" if payload.turned is not None else "",
+        f"{payload.back} to the slot" if payload.back else "",
+        f"gap {payload.gap}" if payload.gap else "",
+    ]
+    told = ", ".join(one for one in measured if one)
+    return f"{name}: {phase}{f'; {told}' if told else ''}"

@@ -5,14 +5,15 @@ A hold is told in one entry, or recorded as it comes: begun, its samples in part
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterator, Sequence
 from typing import Any, Literal
 from uuid import UUID
 
-from pydantic import Field
+from pydantic import Field, field_validator, model_validator
 
 from ironkettle.core.buildsheets.parts import Read
-from ironkettle.core.buildsheets.trials import TestKind, TestSpec
+from ironkettle.core.buildsheets.trials import TestSpec
 from ironkettle.core.errors import RefusedError, fault
 from ironkettle.core.moves.judging import analysis_of, judged, planned_hold
 from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
@@ -20,8 +21,9 @@ from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
 from ironkettle.core.moves.slices.again import apart_since
-from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
+from ironkettle.core.moves.slices.base import ItemKey, Note, known
 from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
+from ironkettle.core.moves.trialling import Told, in_words, judged_of
 from ironkettle.core.pressure import (
     LEAST_READINGS,
 )
@@ -29,11 +31,13 @@ from ironkettle.core.quantities import read_gauge_pressure
 
 When = Literal["as_found", "as_left"]
 MOST_SAMPLES = 20_000
+# Room for a few thousand readings as they are written.
+MOST_RECORD = 500_000
 _SHORTEST_WORD = 4
 
 
 class TestRun(Payload):
-    """A run told in one. A hold has its gauge and its samples; the others whether the sign was seen, and what was read."""
+    """A run told in one. A hold has its gauge and its samples; the other kinds their ``record``, as the kind has it."""
 
     __test__ = False
     kind: Literal["test_run"] = "test_run"
@@ -42,9 +46,26 @@ class TestRun(Payload):
     gauge: GaugeUsed | None = None
     samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
     compliance: MeasuredInPlace | None = None
-    seen: bool | None = None
-    value: Short | None = None
+    record: dict[str, Any] | None = None
     note: Note = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_it_was_told_before(cls, told: Any) -> Any:
+        """Entries of an earlier version had the sign and the word beside the record."""
+        if not isinstance(told, dict) or not ({"seen", "value"} & told.keys()):
+            return told
+        kept = {key: one for key, one in told.items() if key not in {"seen", "value"}}
+        if told.get("seen") is None or told.get("record") is not None:
+            return kept
+        return {**kept, "record": {"seen": told["seen"], "value": told.get("value")}}
+
+    @field_validator("record")
+    @classmethod
+    def _is_small(cls, record: dict[str, Any] | None) -> dict[str, Any] | None:
+        if record is not None and len(json.dumps(record, default=str)) > MOST_RECORD:
+            raise ValueError(f"is longer than {MOST_RECORD} characters")
+        return record
 
 
 class TestStarted(Payload):
@@ -96,8 +117,8 @@ def check(case: Case, payload: Payload) -> None:
         _check_told(case, payload)
     elif isinstance(payload, TestStarted):
         spec = _may_run(case, payload.test, payload.when)
-        if spec.kind is not TestKind.PRESSURE_HOLD:
-            raise fault("test", f"{spec.name} is told in one: was its sign seen, what was read")
+        if spec.key in case.resolved.told:
+            raise fault("test", f"{spec.name} is told in one: {case.resolved.told[spec.key].says}")
         if str(payload.run) in case.state.runs:
             raise RefusedError("run-exists", "this run was started already")
         _check_gauge(case, spec, payload.gauge)
@@ -113,7 +134,9 @@ def _may_run(case: Case, test: str, when: When) -> TestSpec:
     if spec.when not in {when, "both"}:
         raise fault("when", f"{spec.name} is run {'as found' if spec.when == 'as_found' else 'as left'}", spec.when)
     if when == "as_left":
-        refuse_if_apart(case)
+        # One that a step runs is run where it stands, before what is put on after it.
+        if not any(spec.key in step.runs for step in case.resolved.sheet.steps):
+            refuse_if_apart(case)
     elif being_stripped(case):
         raise RefusedError("apart", "the unit is being stripped; what it was like before can be tested no more")
     return spec
@@ -121,9 +144,15 @@ def _may_run(case: Case, test: str, when: When) -> TestSpec:
 
 def _check_told(case: Case, payload: TestRun) -> None:
     spec = _may_run(case, payload.test, payload.when)
-    if spec.kind is not TestKind.PRESSURE_HOLD:
-        if payload.seen is None:
-            raise fault("seen", f"was it seen: {sign_of(spec)}?", "yes", "no")
+    told = case.resolved.told.get(spec.key)
+    if told is not None:
+        if payload.record is None:
+            raise fault("record", f"what was read? {told.says}")
+        if payload.samples:
+            raise fault("samples", f"{spec.name} is not told by a trace")
+        if payload.gauge is not None:
+            _check_listed(case, payload.gauge)
+        told.outcome(payload.record, payload.gauge)
         return
     if payload.gauge is None:
         raise fault("gauge", "on which gauge was it read?")
@@ -139,6 +168,10 @@ def _check_gauge(case: Case, spec: TestSpec, gauge: GaugeUsed) -> None:
         raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
     if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
         raise fault("gauge.resolution", "must be above zero", "0.1 bar")
+    _check_listed(case, gauge)
+
+
+def _check_listed(case: Case, gauge: GaugeUsed) -> None:
     listed = next((one for one in case.gauges.values() if one.name == gauge.name), None)
     if listed is not None and listed != gauge:
         text = f"the shop's list has {listed.name} with {listed.range}, {listed.resolution}, ±{listed.accuracy_pct:g} %"
@@ -209,10 +242,10 @@ def judgement_of(case: Case, payload: Payload) -> Judgement | None:
     """What the run comes to that this entry tells or closes; None for an entry that closes none."""
     if isinstance(payload, TestRun):
         spec = _spec(case, payload.test)
-        if spec.kind is TestKind.PRESSURE_HOLD:
+        told = case.resolved.told.get(spec.key)
+        if told is None:
             return judged(spec, analysis_of(case, spec, payload, payload.samples))
-        verdict: Literal["pass", "fail"] = "pass" if payload.seen else "fail"
-        return Judgement(verdict=verdict, limit=sign_of(spec), wanted=payload.value or "")
+        return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
     if isinstance(payload, TestClosed) and not payload.abandoned:
         run = case.state.runs[str(payload.run)]
         spec = _spec(case, run.test)
@@ -224,7 +257,7 @@ def apply(state: State, payload: Payload, mark: Mark) -> None:
     if isinstance(payload, TestRun):
         run = Run(
             str(mark.entry), payload.test, payload.when, mark, payload.gauge, compliance=payload.compliance, closed=mark,
-            seen=payload.seen, value=payload.value, note=payload.note,
+            record=payload.record, note=payload.note,
         )  # fmt: skip
         run.take(mark.chunks)
         state.runs[run.key] = run
@@ -292,7 +325,13 @@ def worked_since(case: Case, run: Run) -> bool:
 def _move(case: Case, spec: TestSpec, when: When) -> Move:
     entry: dict[str, Any] = {"kind": "test_run", "test": spec.key, "when": when}
     asks: tuple[Ask, ...]
-    if spec.kind is TestKind.PRESSURE_HOLD:
+    told = case.resolved.told.get(spec.key)
+    if told is not None:
+        gauge = _gauge_that_tells(case, told)
+        entry["gauge"] = None if gauge is None else gauge.model_dump(mode="json")
+        entry["record"] = told.blank
+        asks = told.asks
+    else:
         used = _gauge_for(case, spec)
         entry["gauge"] = used.model_dump(mode="json")
         held = planned_hold(case, spec, used)
@@ -303,8 +342,6 @@ def _move(case: Case, spec: TestSpec, when: When) -> Move:
             "every_s": round(max(held / 60, 2.0), 1),
         }
         asks = (Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit),)
-    else:
-        asks = (Ask("seen", Read.YES_NO, sign_of(spec)), Ask("value", Read.TEXT, "What was read", optional=True))
     as_found = when == "as_found"
     return Move(
         f"test:{spec.key}:{when}",
@@ -334,20 +371,18 @@ def _gauge_for(case: Case, spec: TestSpec) -> GaugeUsed:
     return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
 
 
-def sign_of(spec: TestSpec) -> str:
-    """What is looked for, in words, from the figures of its kind."""
-    if spec.sign:
-        return spec.sign
-    figures = [
-        f"{words} {value}".strip()
-        for words, value in (
-            ("", spec.value), ("limit", spec.limit), ("lock-up", spec.lock_up), ("spread", spec.spread),
-            ("reseat", spec.reseat), ("never below", spec.floor), ("never above", spec.ceiling),
-            ("breakaway", spec.breakaway), ("running", spec.running), ("to", spec.to), ("within", spec.within),
-        )
-        if value
-    ]  # fmt: skip
-    return f"{spec.what or spec.quantity or spec.name}: {', '.join(figures).strip()}"
+def _gauge_that_tells(case: Case, told: Told) -> GaugeUsed | None:
+    """The shop's gauge in calibration that can tell what is wanted; None where none does: it is chosen by hand."""
+    if not told.reads_pressure:
+        return None
+    today = case.now.date()
+    able = [
+        one
+        for one in case.gauges.values()
+        if not (one.calibrated_until and one.calibrated_until < today)
+        and not told.trial.plan(told.criteria, told.instrument(one)).findings
+    ]
+    return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)
 
 
 def words(resolved: Resolved, payload: Payload) -> str:
@@ -362,6 +397,6 @@ def words(resolved: Resolved, payload: Payload) -> str:
         measured = payload.compliance
         beside = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
         return f"{name}: started with {payload.gauge.name}{beside}"
-    if payload.gauge:
+    if payload.record is None and payload.gauge:
         return f"{name}: held on {payload.gauge.name}"
-    return f"{name}: {'seen' if payload.seen else 'not seen'}{f', {payload.value}' if payload.value else ''}"
+    return f"{name}: {in_words(payload.record or {})}"

@@ -74,7 +74,7 @@
 			atmosphere: '1013.25 hPa'
 		};
 		void ask(api.POST('/api/tests/plan', { body })).then((answer) => {
-			plan = answer.data;
+			plan = answer.data as Schemas['PlanOut'] | null;
 			problem = answer.problem;
 		});
 	});

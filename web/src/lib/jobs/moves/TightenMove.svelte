@@ -48,6 +48,13 @@
 	const torque = $derived(move.torque as Schemas['TorquePlanBody']);
 	const wrench = $derived(wrenches.find((one) => one.key === form.values.wrench));
 	const pass = $derived(plan?.passes[Number(move.entry.turn ?? 1) - 1]);
+	const wrenchAsk = $derived(move.asks.find((one) => one.field === 'wrench'));
+	const overdueAsk = $derived(move.asks.find((one) => one.field === 'overdue'));
+	let choosing = $state(untrack(() => form.values.wrench === undefined));
+	function chosen(key: unknown) {
+		form.values.wrench = key;
+		choosing = false;
+	}
 	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
 	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
 
@@ -95,21 +102,32 @@
 		void record();
 	}}
 >
-	{#each move.asks.filter((ask) => !ask.field.startsWith('readings.')) as ask, index (ask.field)}
+	{#if wrenchAsk && (choosing || !wrench)}
 		<AskField
-			{ask}
-			bind:value={form.values[ask.field]}
-			fault={fault(ask.field)}
-			focused={focused && index === 0 && form.values[ask.field] === undefined}
+			ask={wrenchAsk}
+			bind:value={() => form.values.wrench, chosen}
+			fault={fault('wrench')}
+			focused={focused && form.values.wrench === undefined}
 		/>
-	{/each}
+	{/if}
+	{#if overdueAsk && (wrench?.calibration_ended || fault('overdue') || !overdueAsk.optional)}
+		<AskField ask={overdueAsk} bind:value={form.values.overdue} fault={fault('overdue')} />
+	{/if}
 	{#if plan && wrench}
-		<p class="text-2xl font-bold text-primary">
-			Set {shown(pass?.wrench_setting_nm ?? plan.wrench_setting_nm ?? 0, 1)} N·m
+		<p class="text-5xl font-bold text-primary">
+			Set {pass?.wrench_text ?? plan.passes.at(-1)?.wrench_text}
 			{#if pass && pass.pct < 100}<span class="faint text-base font-normal"
-					>of {shown(plan.wrench_setting_nm ?? 0, 1)} N·m in the end</span
+					>of {plan.passes.at(-1)?.wrench_text} in the end</span
 				>{/if}
 		</p>
+		{#if !choosing}
+			<p>
+				<span class="font-semibold">with {wrench.name}</span>
+				<button type="button" class="link ml-2 min-h-11" onclick={() => (choosing = true)}
+					>Another wrench</button
+				>
+			</p>
+		{/if}
 		{#if plan.wrench}<p class={plan.wrench.fits ? 'text-success' : 'text-error'}>{plan.wrench.reason}</p>{/if}
 	{/if}
 	<Findings findings={refused} />

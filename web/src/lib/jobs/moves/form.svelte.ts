@@ -12,7 +12,9 @@ export class MoveForm {
 
 	constructor(
 		private readonly store: JobStore,
-		private readonly move: Move
+		private readonly move: Move,
+		/** What a screen keeps beside the fields of the asks. */
+		private readonly beside: string[] = []
 	) {
 		this.key = `kettle-move-${store.id}-${move.key}`;
 		this.values = { ...proposedValues(move.asks), ...this.kept() };
@@ -23,7 +25,9 @@ export class MoveForm {
 		try {
 			const stored = JSON.parse(recallText(this.key) ?? '{}') as Values;
 			return Object.fromEntries(
-				this.move.asks.map((ask) => [ask.field, stored[ask.field]]).filter(([, value]) => value !== undefined)
+				[...this.move.asks.map((ask) => ask.field), ...this.beside]
+					.map((field) => [field, stored[field]])
+					.filter(([, value]) => value !== undefined)
 			);
 		} catch {
 			return {};

@@ -1,0 +1,245 @@
+"""Readings and limits as written, and whether a value with its doubt holds a limit."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterable, Sequence
+
+from scipy.special import stdtrit
+
+from ironkettle.core.errors import FieldFault, RuleError, fault
+from ironkettle.core.findings import Finding, caution, reject
+from ironkettle.core.quantities import (
+    Dimension,
+    Quantity,
+    Toleranced,
+    Unit,
+    find_unit,
+    from_base,
+    read_quantity,
+    read_toleranced,
+    scale_and_offset,
+    show,
+)
+from ironkettle.core.trials.model import Instrument, InstrumentUsed, Reading, Verdict
+
+Band = tuple[float | None, float | None]
+_WORST: tuple[Verdict, ...] = ("invalid", "fail", "undecided", "pass")
+_DIGITS = re.compile(r"\d+(?:[.,](?P<behind>\d+))?")
+# Readings of the same kind that differ more than this from their middle, in medians of their differences, are misread.
+_FAR = 8.0
+
+
+def pressure_of(text: str, field: str) -> Quantity:
+    """A gauge pressure, below zero for a vacuum. [MPa] Raises RuleError for an absolute one."""
+    found = read_quantity(text, Dimension.PRESSURE, field)
+    if found.unit.absolute:
+        raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+    return found
+
+
+def quantity_of(text: str, dimension: Dimension, field: str) -> Quantity:
+    """A quantity of a dimension; pressures as gauge. Raises RuleError."""
+    return pressure_of(text, field) if dimension is Dimension.PRESSURE else read_quantity(text, dimension, field)
+
+
+def unit_named(symbol: str) -> Unit:
+    """A unit known to be there, by its symbol."""
+    found = find_unit(symbol)
+    assert found is not None
+    return found
+
+
+def any_of(text: str, dimensions: Sequence[Dimension], field: str) -> Quantity:
+    """A quantity of one of several dimensions. Raises RuleError naming what fits the first."""
+    told: RuleError | None = None
+    for dimension in dimensions:
+        try:
+            return quantity_of(text, dimension, field)
+        except RuleError as error:
+            told = told or error
+    assert told is not None
+    raise told
+
+
+def band_of(
+    value: str, tolerance: str | None, field: str, dimensions: Sequence[Dimension]
+) -> tuple[Quantity, Toleranced]:
+    """A target with its tolerance, written behind it or apart; none is a tolerance of nothing. [base unit] Raises RuleError."""
+    told: RuleError | None = None
+    for dimension in dimensions:
+        try:
+            quantity, found = read_toleranced(value, dimension, field)
+        except RuleError as error:
+            told = told or error
+            continue
+        if quantity.unit.absolute:
+            raise fault(field, f"“{value.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+        if tolerance is not None:
+            amount = read_quantity(tolerance.strip().lstrip("±"), dimension, "tolerance").value
+            if amount <= 0:
+                raise fault("tolerance", "must be above zero", f"5 {quantity.unit.symbol}")
+            found = Toleranced(found.nominal, amount, amount)
+        return quantity, found
+    assert told is not None
+    raise told
+
+
+def has_tolerance(found: Toleranced) -> bool:
+    return found.high > found.low
+
+
+def read_each(texts: Sequence[str], dimension: Dimension, field: str) -> list[Reading]:
+    """Readings as written, every fault named by its place. [base unit]"""
+    found: list[Reading] = []
+    faults: list[FieldFault] = []
+    for place, text in enumerate(texts):
+        try:
+            found.append(read_one(text, dimension, f"{field}.{place}"))
+        except RuleError as error:
+            faults += error.faults
+    if faults:
+        raise RuleError(faults)
+    return found
+
+
+def read_one(text: str, dimension: Dimension, field: str) -> Reading:
+    """One reading, with half of the last digit written. [base unit]"""
+    quantity = quantity_of(text, dimension, field)
+    scale, _ = scale_and_offset(quantity.unit)
+    return Reading(quantity.value, abs(scale) * _last_digit(text) / 2)
+
+
+def _last_digit(text: str) -> float:
+    """What the last digit written stands for: 0.1 for ``281.5``. Fractions and whole numbers: 1."""
+    match = _DIGITS.search(text)
+    behind = match["behind"] if match else None
+    return 10.0 ** -len(behind) if behind else 1.0
+
+
+def instrument_of(used: InstrumentUsed | None, dimension: Dimension) -> Instrument:
+    """The instrument of a reading [base unit]. Raises RuleError naming the field."""
+    if used is None:
+        return Instrument()
+    step = quantity_of(used.resolution, dimension, "gauge.resolution").value if used.resolution else None
+    reach = quantity_of(used.range, dimension, "gauge.range").value if used.range else None
+    if step is not None and step <= 0:
+        raise fault("gauge.resolution", "must be above zero")
+    if reach is not None and reach == 0:
+        raise fault("gauge.range", "must be above zero")
+    return Instrument(step, used.accuracy_pct, reach)
+
+
+def check_reach(readings: Sequence[Reading], instrument: Instrument, field: str, unit: Unit) -> None:
+    """Raises RuleError for a reading that lies past the end of the instrument."""
+    for place, one in enumerate(readings):
+        if instrument.reach is not None and abs(one.value) > 1.02 * abs(instrument.reach):
+            text = f"{show(one.value, unit)} is past the end of a gauge that reaches {show(instrument.reach, unit)}"
+            raise fault(f"{field}.{place}", text, f"up to {show(instrument.reach, unit)}")
+
+
+def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float, tuple[float, float]]:
+    """The mean, and the interval it lies in with 95 %: Student's of the scatter, and what the instrument is off by.
+
+    Steps and accuracy are the same for every reading, so looking often does not narrow them. [base unit]
+    Source: Student's t with n − 1; one reading has no scatter of its own.
+    """
+    values = [one.value for one in readings]
+    mean = math.fsum(values) / len(values)
+    half = instrument.half(mean)
+    if len(values) > 1:
+        deviation = math.sqrt(math.fsum((one - mean) ** 2 for one in values) / (len(values) - 1))
+        half += float(stdtrit(len(values) - 1, 0.975)) * deviation / math.sqrt(len(values))
+    return mean, (mean - half, mean + half)
+
+
+def held(interval: tuple[float, float], within: Band) -> Verdict:
+    """pass where the whole interval lies within, fail where none of it does, else undecided. [base unit]"""
+    low, high = interval
+    least, most = within
+    slack = 1e-9 * max(abs(low), abs(high), 1e-9)
+    if (least is not None and high < least - slack) or (most is not None and low > most + slack):
+        return "fail"
+    if (least is None or low >= least - slack) and (most is None or high <= most + slack):
+        return "pass"
+    return "undecided"
+
+
+def worst(verdicts: Iterable[Verdict | None]) -> Verdict:
+    """The worst of the verdicts; undecided where nothing was judged."""
+    told = [one for one in verdicts if one is not None]
+    return min(told, key=_WORST.index) if told else "undecided"
+
+
+def far_off(readings: Sequence[Reading]) -> int | None:
+    """The place of a reading that lies far from all others, as a misread one does; None where none does."""
+    if len(readings) < 4:
+        return None
+    values = sorted(one.value for one in readings)
+    middle = values[len(values) // 2]
+    usual = sorted(abs(one - middle) for one in values)[len(values) // 2]
+    usual = max(usual, 1e-3 * abs(middle), *(one.written for one in readings))
+    place = max(range(len(readings)), key=lambda n: abs(readings[n].value - middle))
+    return place if abs(readings[place].value - middle) > _FAR * usual else None
+
+
+def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Band, basis: str) -> tuple[Finding, ...]:
+    """What of the instrument is not known, and so is not in the doubt; and whether it was written down too coarsely."""
+    found = []
+    if instrument.accuracy_pct is None:
+        text = "the gauge is not told: only the scatter of the readings is in the doubt"
+        found.append(caution("gauge-unknown", text, basis))
+    least, most = within
+    finest = min((one.written for one in readings), default=0.0)
+    if least is not None and most is not None and 8 * finest > most - least:
+        text = "written down more coarsely than what is allowed: read every digit the gauge shows"
+        found.append(caution("coarsely-written", text, basis))
+    return tuple(found)
+
+
+USUAL_TOLERANCE_PCT = 3.0
+
+
+def allowed(band: Toleranced, findings: list[Finding], basis: str) -> tuple[float, float]:
+    """Between what a target is right, any with a tolerance; without one ±3 %, and said so. [base unit]
+
+    Raises RuleError for a target of 0 without one.
+
+    Source: ±3 % is what safety valves are commonly allowed in their set pressure (ASME BPVC VIII); guidance only.
+    """
+    if has_tolerance(band):
+        return band.low, band.high
+    half = abs(band.nominal) * USUAL_TOLERANCE_PCT / 100
+    if half == 0:
+        raise fault("value", "a target of nothing needs its tolerance", "0 bar ±0.1")
+    text = f"no tolerance is given: ±{USUAL_TOLERANCE_PCT:g} % is taken; the maker's figure wins"
+    findings.append(caution("no-tolerance", text, basis))
+    return band.nominal - half, band.nominal + half
+
+
+def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: float) -> tuple[Finding, ...]:
+    """Whether the gauge can show what is asked of it: its step, and how far it reaches. [base unit]"""
+    found = []
+    if coarsest is not None and instrument.step is not None and instrument.step > coarsest * (1 + 1e-9):
+        text = (
+            f"the gauge shows steps of {show(instrument.step, unit)}; {show(coarsest, unit)} or finer is needed to tell"
+        )
+        found.append(caution("coarse", text, "a quarter of what is allowed"))
+    if coarsest is not None and instrument.accuracy_pct is not None and instrument.half(top) > coarsest * (1 + 1e-9):
+        text = f"the gauge may be off by {show(instrument.half(top), unit)}; {show(coarsest, unit)} or less is needed to tell"
+        found.append(caution("inaccurate", text, "a quarter of what is allowed"))
+    if instrument.reach is not None and abs(instrument.reach) < abs(top):
+        text = f"the gauge reaches {show(instrument.reach, unit)}; up to {show(top, unit)} is read"
+        found.append(reject("out-of-reach", text, "range of the gauge"))
+    return tuple(found)
+
+
+def shown(value: float, unit: Unit | str) -> str:
+    """Any value in its unit, as it is told. [base unit, or the plain number]"""
+    return f"{value:.3g} {unit}".strip() if isinstance(unit, str) else show(value, unit)
+
+
+def in_unit(value: float, unit: Unit | str) -> float:
+    """Any value [base unit] as the number in its unit. Source: the definition of the unit."""
+    return value if isinstance(unit, str) else from_base(value, unit)

@@ -1,0 +1,111 @@
+"""The tests of a job on its certificate: every run with its figures, their doubt, its verdict and its trace."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from datetime import date
+from typing import Protocol
+
+from reportlab.platypus import Flowable, KeepTogether, Spacer
+
+from ironkettle.core.moves.log import Mark, Run, State
+from ironkettle.core.moves.resolved import Resolved
+from ironkettle.core.moves.runs import Judgement, SampleRead
+from ironkettle.core.moves.trialling import in_words
+from ironkettle.core.quantities import read_gauge_pressure
+from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
+from ironkettle.reports.style import FAIL, FAINT, PASS
+from ironkettle.reports.trace import trace_drawing
+
+_WORD = {"pass": "holds", "fail": "does not hold", "undecided": "not decided", "invalid": "cannot be judged"}
+
+
+class Report(Protocol):
+    """What of a certificate its tests are made from."""
+
+    @property
+    def state(self) -> State: ...
+
+    @property
+    def resolved(self) -> Resolved: ...
+
+    @property
+    def traces(self) -> Mapping[str, Sequence[SampleRead]]: ...
+
+    def who(self, mark: Mark) -> str: ...
+
+
+def tests_section(report: Report) -> list[Flowable]:
+    """Every run that was closed, the failed and undecided ones too."""
+    parts: list[Flowable] = _found_and_left(report)
+    for test in report.resolved.sheet.tests:
+        runs = [run for run in report.state.runs_of(test.key) if run.closed is not None]
+        if not runs:
+            parts.append(paragraph(f"{test.name}: not run", 8.5, bold=True))
+        for number, run in enumerate(runs, start=1):
+            name = test.name if len(runs) == 1 else f"{test.name}, run {number}"
+            name = f"{name}, as found" if run.when == "as_found" else name
+            parts.append(KeepTogether(_run(report, run, name)))
+    return [title("Tests"), *parts] if parts else []
+
+
+def _found_and_left(report: Report) -> list[Flowable]:
+    """Figures read as found and again as left, side by side."""
+    rows = [["As found and as left", "Found", "Left", "Allowed"]]
+    for test in report.resolved.sheet.tests:
+        found, left = (_last(report, test.key, when) for when in ("as_found", "as_left"))
+        if found is None or left is None:
+            continue
+        before = {one.key: one for one in found.results}
+        for one in left.results:
+            if one.key in before:
+                rows.append([f"{test.name}: {one.name.lower()}", before[one.key].shown, one.shown, one.within or ""])
+    return [table(rows, (0.4, 0.2, 0.2, 0.2))] if len(rows) > 1 else []
+
+
+def _last(report: Report, test: str, when: str) -> Judgement | None:
+    runs = [run for run in report.state.runs_of(test, when) if run.counts]
+    return runs[-1].judgement if runs else None
+
+
+def _run(report: Report, run: Run, name: str) -> list[Flowable]:
+    gauge = run.gauge
+    tool = f"{tool_words(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
+    by = f"{tool}{report.who(run.mark)}, {day(run.mark.when)}"
+    if run.abandoned:
+        return [paragraph(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
+    found = run.judgement
+    if found is None:
+        return [paragraph(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
+    colour = PASS if found.verdict == "pass" else FAIL
+    heading = paragraph(f"{name}: {found.verdict.upper()}", 9.5, bold=True, colour=colour, before=3)
+    if run.record is not None:
+        return [heading, *_figures(found), paragraph(f"{found.limit}: {in_words(run.record)}; {by}", 8)]
+    assert gauge is not None
+    held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
+    facts = (
+        f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
+        f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "
+        f"{'temperature corrected' if found.temperature_corrected else 'no temperature readings'}; {by}"
+    )
+    words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
+    samples = report.traces.get(run.key, ())
+    wanted = read_gauge_pressure(found.wanted, "wanted") * 10
+    trace = [trace_drawing(samples, found.hold_s, wanted, WIDTH, 84)] if len(samples) > 1 else []
+    return [heading, paragraph(facts, 8), *words, *trace]
+
+
+def _figures(found: Judgement) -> list[Flowable]:
+    """Every figure a run came to, with its doubt and what it was held against."""
+    rows = [["Figure", "Found", "95 %", "Allowed", ""]]
+    for one in found.results:
+        mark = "" if one.verdict is None else _WORD[one.verdict]
+        rows.append([one.name, one.shown, one.interval or "", one.within or "", mark])
+    words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
+    return [table(rows, (0.28, 0.16, 0.24, 0.22, 0.1)) if len(rows) > 1 else Spacer(0, 0), *words]
+
+
+def tool_words(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
+    """A wrench or gauge with its accuracy and calibration."""
+    known = ", ".join(part for part in (calibration, f"valid to {until.isoformat()}" if until else None) if part)
+    return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"

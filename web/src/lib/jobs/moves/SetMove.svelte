@@ -1,0 +1,223 @@
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import RotateCcw from '@lucide/svelte/icons/rotate-ccw';
+	import RotateCw from '@lucide/svelte/icons/rotate-cw';
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { faultAt, Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import type { Dimension } from '$lib/shared/quantity';
+	import { Curve } from '$lib/trials';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, move, focused, onDone }: MoveProps = $props();
+
+	interface Reading {
+		turns: number;
+		value?: string;
+		sign?: boolean;
+	}
+	const READINGS = 'readings';
+	const setting = $derived(move.setting as Schemas['SettingOut']);
+	const form = untrack(() => new MoveForm(store, move, [READINGS]));
+	const readings = $derived((form.values[READINGS] as Reading[] | undefined) ?? []);
+	const here = $derived(readings.at(-1)?.turns ?? 0);
+	const inFigures = $derived(setting.kind === 'target');
+	const asked = $derived(move.asks.filter((one) => one.proposed === null));
+	const fault = (field: string) => faultAt(form.problem, field);
+
+	/** Told without readings: it was set before this screen was opened. */
+	let outright = $state(untrack(() => form.values.value !== undefined || form.values.turns !== undefined));
+	let turned = $state('');
+	let read = $state('');
+	let unit = $state(untrack(() => move.setting?.unit ?? ''));
+	let advice = $state.raw<Schemas['SettingAdviceOut'] | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+
+	const curve = $derived({
+		across: 'turns, clockwise positive',
+		across_unit: '',
+		up: 'reading',
+		up_unit: setting.unit ?? '',
+		points: (advice?.values ?? []).map((value, place): [number, number] => [
+			readings[place]?.turns ?? 0,
+			value
+		]),
+		line: false,
+		least: setting.low,
+		most: setting.high,
+		judged: null
+	} satisfies Schemas['CurveOut']);
+
+	$effect(() => form.save());
+	$effect(() => {
+		if (!setting.advise || readings.length === 0) {
+			advice = null;
+			return;
+		}
+		const told = readings.map((one) =>
+			inFigures ? { turns: one.turns, value: one.value ?? '' } : { turns: one.turns, sign: one.sign ?? false }
+		);
+		const body = { ...setting.advise, readings: told } as unknown as Schemas['SettingBody'];
+		void ask(api.POST('/api/settings/advise', { body })).then((answer) => {
+			advice = answer.data;
+			problem = answer.problem;
+		});
+	});
+	$effect(() => {
+		// What it stands at when it is set is what was read.
+		const last = readings.at(-1)?.value;
+		if (advice?.done && last && untrack(() => form.values.value) === undefined) form.values.value = last;
+	});
+
+	function turnsTyped(): number | null {
+		const text = turned.trim().replace(',', '.');
+		if (!text) return readings.length ? here + (advice?.next_turns ?? 0) : 0;
+		const number = Number(text);
+		return Number.isFinite(number) ? here + number : null;
+	}
+	function add(sign?: boolean) {
+		const turns = turnsTyped();
+		if (turns === null) {
+			problem = {
+				status: 422,
+				title: '',
+				detail: `“${turned}” is no number of turns: 0.25, or -0.25 for counter-clockwise`,
+				errors: []
+			} as unknown as Problem;
+			return;
+		}
+		let value: string | undefined;
+		if (inFigures) {
+			if (!read.trim()) return;
+			value = withUnit(read, unit);
+		}
+		form.values[READINGS] = [...readings, { turns, value, sign }];
+		turned = '';
+		read = '';
+	}
+	function back() {
+		form.values[READINGS] = readings.slice(0, -1);
+	}
+	async function record() {
+		const told = readings.map(({ turns, value, sign }) => ({
+			turns,
+			value: value ?? null,
+			sign: sign ?? null
+		}));
+		if (await form.record({ readings: told })) onDone();
+	}
+</script>
+
+<div class="space-y-3">
+	{#if setting.advise}
+		<section class="space-y-2" aria-label="Adjusting">
+			{#if advice}
+				<p class={['flex items-center gap-3 text-4xl font-extrabold', advice.done && 'text-success']}>
+					{#if advice.done}<Check size={40} class="shrink-0" aria-hidden="true" />It is set
+					{:else if advice.next_turns > 0}<RotateCw
+							size={40}
+							class="shrink-0"
+							aria-hidden="true"
+						/>{advice.turn}
+					{:else if advice.next_turns < 0}<RotateCcw
+							size={40}
+							class="shrink-0"
+							aria-hidden="true"
+						/>{advice.turn}
+					{:else}{advice.turn}{/if}
+				</p>
+				<p class="faint">
+					{#if advice.expected && !advice.done}It should then read {advice.expected}.{/if}
+					{#if advice.rate}{advice.rate} so far.{/if}
+					{#if advice.travel_mm && !advice.done}{Math.abs(advice.travel_mm)} mm of the thread.{/if}
+				</p>
+				<Findings findings={advice.findings} />
+			{:else}
+				<p class="text-lg font-semibold">
+					{inFigures ? 'Read it as it stands.' : `As it stands: ${setting.sign}?`}
+				</p>
+			{/if}
+			{#if !advice?.done}
+				<form
+					class="flex flex-wrap items-end gap-2"
+					onsubmit={(event) => {
+						event.preventDefault();
+						if (inFigures) add();
+					}}
+				>
+					{#if readings.length}
+						<label class="min-w-36 flex-1">
+							<span class="mb-1 block font-semibold">Turned, in turns</span>
+							<input
+								class="entry input w-full"
+								autocomplete="off"
+								inputmode="decimal"
+								data-entry
+								placeholder={advice ? String(advice.next_turns) : '0'}
+								bind:value={turned}
+							/>
+							<span class="faint mt-1 block min-h-6 text-sm"
+								>{turned.trim() ? 'clockwise positive' : 'empty: as told above'}</span
+							>
+						</label>
+					{/if}
+					{#if inFigures}
+						<QuantityField
+							label="It reads"
+							dimension={setting.read as Dimension}
+							bind:value={read}
+							bind:unit
+							{focused}
+							onEnter={() => add()}
+						/>
+						<button class="btn mb-7 min-h-12">Add this reading</button>
+					{:else}
+						<button type="button" class="btn mb-7 min-h-14 flex-1" onclick={() => add(true)}
+							>Yes: {setting.sign}</button
+						>
+						<button type="button" class="btn mb-7 min-h-14 flex-1" onclick={() => add(false)}>No</button>
+					{/if}
+				</form>
+			{/if}
+			<ProblemNote {problem} />
+			{#if inFigures && curve.points.length > 1}<Curve {curve} />{/if}
+			{#if readings.length}
+				<p class="faint text-sm">
+					{readings
+						.map((one) => `${one.turns.toFixed(2)}: ${one.value ?? (one.sign ? 'yes' : 'no')}`)
+						.join('  ·  ')}
+					<button type="button" class="link ml-2 min-h-11" onclick={back}>Take the last back</button>
+				</p>
+			{/if}
+		</section>
+	{/if}
+	{#if setting.advise && !advice?.done && !outright}
+		<button type="button" class="link min-h-11" onclick={() => (outright = true)}
+			>It is set already: tell what it reads</button
+		>
+	{:else}
+		<form
+			class="space-y-3"
+			data-form
+			onsubmit={(event) => {
+				event.preventDefault();
+				void record();
+			}}
+		>
+			{#each asked as one, index (one.field)}
+				<AskField
+					ask={one}
+					bind:value={form.values[one.field]}
+					fault={fault(one.field)}
+					focused={focused && index === 0 && !inFigures}
+				/>
+			{/each}
+			{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+			<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
+				<Check size={26} aria-hidden="true" />{move.action}
+			</button>
+		</form>
+	{/if}
+</div>

@@ -1,0 +1,120 @@
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { api, ask, type Schemas } from '$lib/api';
+	import { Caution, faultAt, ProblemNote } from '$lib/shared';
+	import { TrialVerdict } from '$lib/trials';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, view, move, focused, onDone }: MoveProps = $props();
+
+	const trial = $derived(move.trial as Schemas['TrialTestOut']);
+	const form = untrack(() => new MoveForm(store, move));
+	const runs = $derived(view.runs.filter((run) => run.test === trial.test && run.when === trial.when));
+	const last = $derived(runs.at(-1) ?? null);
+	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
+	let gaugeKey = $state<string | null>(null);
+	const proposed = untrack(() => (move.entry.gauge as { name?: string } | null)?.name);
+	const fault = (field: string) => faultAt(form.problem, field);
+	const needed = $derived(move.asks.filter((one) => !one.optional));
+	const others = $derived(move.asks.filter((one) => one.optional));
+
+	$effect(() => form.save());
+	$effect(() => {
+		if (!trial.on_gauge) return;
+		void ask(api.GET('/api/gauges')).then((answer) => {
+			gauges = answer.data ?? [];
+			gaugeKey ??= gauges.find((one) => one.name === proposed)?.key ?? '';
+		});
+	});
+
+	function gaugeUsed(): Record<string, unknown> {
+		if (!trial.on_gauge || gaugeKey === null) return {};
+		const gauge = gauges.find((one) => one.key === gaugeKey);
+		if (!gauge) return { gauge: null };
+		const { name, range, resolution, accuracy_pct, calibration, calibrated_until } = gauge;
+		return {
+			gauge: { name, range, resolution, accuracy_pct, calibration: calibration || null, calibrated_until }
+		};
+	}
+
+	async function record() {
+		if (await form.record(gaugeUsed())) onDone();
+	}
+</script>
+
+<div class={['grid items-start gap-4', last && 'xl:grid-cols-2']}>
+	<form
+		class="space-y-3"
+		data-form
+		onsubmit={(event) => {
+			event.preventDefault();
+			void record();
+		}}
+	>
+		<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
+		<p class="faint">{trial.stand}.</p>
+		{#if trial.caution && !move.caution}<Caution text={trial.caution} />{/if}
+		{#if trial.amiss}
+			<p class="text-warning">
+				The figures of the sheet are told in words only, since they cannot be read: {trial.amiss}.
+			</p>
+		{/if}
+		{#if trial.on_gauge}
+			<div>
+				<label class="block font-semibold" for="trial-gauge">Gauge</label>
+				<select id="trial-gauge" class="entry select w-full" bind:value={gaugeKey}>
+					<option value="">None of the list: then its doubt is not counted</option>
+					{#each gauges as one (one.key)}
+						<option value={one.key}
+							>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended
+								? ', calibration ended'
+								: ''}</option
+						>
+					{/each}
+				</select>
+				{#if trial.coarsest}<p class="faint text-sm">Steps of {trial.coarsest} or finer can tell.</p>{/if}
+				{#if fault('gauge')}<p class="text-error" role="alert">{fault('gauge')}</p>{/if}
+			</div>
+		{/if}
+		<div class="flex flex-wrap items-end gap-x-3 gap-y-1">
+			{#each needed as one, index (one.field)}
+				<div class="min-w-44 flex-1">
+					<AskField
+						ask={one}
+						bind:value={form.values[one.field]}
+						fault={fault(one.field)}
+						focused={focused && index === 0}
+					/>
+				</div>
+			{/each}
+		</div>
+		{#each others as one (one.field)}
+			<AskField ask={one} bind:value={form.values[one.field]} fault={fault(one.field)} />
+		{/each}
+		{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+		<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
+			<Check size={26} aria-hidden="true" />{runs.length ? 'Judge another run' : 'Judge this run'}
+		</button>
+		<details>
+			<summary class="min-h-11 cursor-pointer content-center font-semibold"
+				>How it is run, step by step</summary
+			>
+			<ol class="ml-6 list-decimal">
+				{#each trial.steps as step (step)}<li>{step}</li>{/each}
+			</ol>
+		</details>
+	</form>
+	{#if last?.judgement}
+		<div class="space-y-2">
+			<p class="font-semibold">Run {runs.length} of {last.who}: {last.told ?? ''}</p>
+			<TrialVerdict
+				verdict={last.judgement.verdict}
+				results={last.judgement.results ?? []}
+				words={last.judgement.words ?? []}
+			/>
+		</div>
+	{/if}
+</div>

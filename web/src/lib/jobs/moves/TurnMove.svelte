@@ -1,0 +1,87 @@
+<script module lang="ts">
+	const TICKED = 'ticked';
+</script>
+
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import { untrack } from 'svelte';
+	import { AskField } from '$lib/asks';
+	import { api, ask, type Schemas } from '$lib/api';
+	import { faultAt, Findings, ProblemNote } from '$lib/shared';
+	import { BoltPattern, TurnDial } from '$lib/torque';
+	import { MoveForm } from './form.svelte';
+	import type { MoveProps } from './props';
+
+	let { store, move, focused, onDone }: MoveProps = $props();
+
+	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
+	const form = untrack(() => new MoveForm(store, move, [TICKED]));
+	const fault = (field: string) => faultAt(form.problem, field);
+	const dial = $derived(move.dial);
+	// Fasteners done alike are ticked one by one, so that none is missed after an interruption.
+	const count = $derived(move.pattern?.count ?? 1);
+	const ticked = $derived(new Set((form.values[TICKED] as number[] | undefined) ?? []));
+	const next = $derived(
+		Array.from({ length: count }, (_, place) => place + 1).find((one) => !ticked.has(one)) ?? null
+	);
+	const asked = $derived(move.asks.filter((one) => one.field !== 'done' || count === 1));
+
+	$effect(() => form.save());
+	$effect(() => {
+		const body = move.torque;
+		if (!body) return;
+		void ask(api.POST('/api/torque/plan', { body })).then((answer) => (plan = answer.data));
+	});
+	function tick(number: number) {
+		const now = new Set(ticked);
+		if (!now.delete(number)) now.add(number);
+		form.values[TICKED] = [...now];
+	}
+	async function record() {
+		if (await form.record(count > 1 ? { done: next === null } : {})) onDone();
+	}
+</script>
+
+<form
+	class="space-y-3"
+	data-form
+	onsubmit={(event) => {
+		event.preventDefault();
+		if (count > 1 && next !== null) tick(next);
+		else void record();
+	}}
+>
+	<div class="flex flex-wrap items-center gap-4">
+		{#if dial}<div class="w-56"><TurnDial {dial} /></div>{/if}
+		<div class="min-w-60 flex-1 space-y-2">
+			{#if plan}<p class="text-2xl font-bold text-primary">
+					{plan.setting_text[0]?.toUpperCase()}{plan.setting_text.slice(1)}
+				</p>{/if}
+			{#each asked as one, index (one.field)}
+				<AskField
+					ask={one}
+					bind:value={form.values[one.field]}
+					fault={fault(one.field)}
+					focused={focused && index === 0}
+				/>
+			{/each}
+		</div>
+	</div>
+	{#if count > 1 && move.pattern}
+		<BoltPattern
+			layout={move.pattern.layout ?? 'circle'}
+			{count}
+			{next}
+			done={ticked}
+			wrong={new Set()}
+			onSelect={tick}
+		/>
+	{/if}
+	{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
+		<Check size={26} aria-hidden="true" />{count > 1 && next !== null
+			? `Number ${next} is done`
+			: move.action}
+	</button>
+</form>
+{#if plan}<Findings findings={plan.findings} />{/if}
