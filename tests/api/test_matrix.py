@@ -95,6 +95,8 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("PUT", "/api/gauges/g1-digital/calibration"): (("wystan", "tamsin"), {"calibration": "cal 1", "calibrated_until": "2027-11-01"}),
     ("GET", "/api/stand/reading"): (ALL, None),
     ("POST", "/api/stand/hold"): (WORKERS, {"pressure": "180 bar"}),
+    ("GET", "/api/stand/panel"): (ALL, None),
+    ("POST", "/api/stand/panel"): (WORKERS, {"hole_mm": 0.0}),
 }  # fmt: skip
 # Open to anyone who reaches the server: calculations, tables, the way to sign in, and whether it runs.
 UNGUARDED = {

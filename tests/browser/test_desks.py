@@ -133,3 +133,59 @@ def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     field(page, "Section").fill("3.53")
     field(page, "Pressure").fill("70")
     expect(page.get_by_role("status")).to_contain_text("90 Shore A stands this gap")
+
+
+def test_cylinder_sums_warn_before_a_side_is_blocked(bench: Page, shot: Shot) -> None:
+    page = bench
+    desk(page, "Sums", "Cylinder")
+    told = page.get_by_role("region", name="What it comes to")
+    # Ø63/36 at 180 bar by hand: push 56.1 kN, ratio 1.485, 267 bar in a blocked rod side.
+    expect(told).to_contain_text("56.1 kN")
+    expect(told).to_contain_text("the rod side reaches 267 bar: vent it before pressing the cap side")
+    field(page, "Load on the rod").fill("20 kN")
+    field(page, "Leak past the piston").fill("1")
+    expect(told).to_contain_text("cap 64, rod 95 bar")
+    expect(told).to_contain_text("cap 0.32, rod 0.48 mm/min")
+    page.get_by_label("Weakest part").fill("gland")
+    field(page, "Its rating").fill("210")
+    expect(told).to_contain_text("above the rating of the gland, 210 bar")
+    shot("cylinder-desk")
+    field(page, "Rod").fill("63")
+    expect(told).to_contain_text("a plunger is pushed only")
+    field(page, "Rod").fill("70")
+    expect(page.get_by_text("thicker than the bore").first).to_be_visible()
+
+
+def test_torque_without_a_job(bench: Page) -> None:
+    page = bench
+    desk(page, "Sums", "Torque")
+    plan = page.get_by_role("region", name="The plan")
+    expect(plan).to_contain_text("Set 37.0 N·m")
+    expect(plan).to_contain_text("1 → 4 → 2 → 5 → 3 → 6")
+    field(page, "Length of the wrench").fill("300")
+    field(page, "Adapter").fill("40")
+    # 37 · 300/340 on the scale.
+    expect(plan).to_contain_text("Set 32.6 N·m")
+    page.get_by_role("button", name="Number 1 is done").click()
+    expect(page.get_by_role("button", name="Number 4: next")).to_be_visible()
+    page.get_by_role("button", name="Back to a slot").click()
+    page.get_by_label("Thread").fill("M60x2")
+    expect(plan).to_contain_text("nearest of 6 slots: at most 60°, which opens 0.33 mm")
+
+
+def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
+    page = bench
+    desk(page, "Sums", "Test stand")
+    field(page, "Raise to and hold").fill("100 bar")
+    page.get_by_role("button", name="Pump up, then shut the valve").click()
+    expect(page.get_by_text(re.compile(r"^(99|100)\.\d\d bar$"))).to_be_visible()
+    page.get_by_label("Gap past the piston, µm").fill("6")
+    page.get_by_role("button", name="Set it so").click()
+    expect(page.get_by_text(re.compile(r"[1-9]\.\d+ ml/min leak out"))).to_be_visible()
+    page.get_by_role("button", name="ten times too much").click()
+    page.get_by_role("button", name="Set it so").click()
+    expect(page.get_by_text(re.compile(r"^\d{3}\.\d\d bar$"))).to_be_visible()
+    page.get_by_label("Gap past the piston, µm").fill("0")
+    page.get_by_role("button", name="sound").click()
+    page.get_by_role("button", name="Set it so").click()
+    expect(page.get_by_text(re.compile(r"0\.0\d+ ml/min leak out"))).to_be_visible()

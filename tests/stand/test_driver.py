@@ -9,13 +9,10 @@ import sys
 from collections.abc import Iterator
 
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from ironkettle.launch.machine import free_port
 from ironkettle.settings import PROJECT
-from ironkettle.stand.driver import StandAwayError, StandDriver, StandReading
-from ironkettle.stand.simulated import pressure_at
+from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel, StandReading
 
 
 @pytest.fixture
@@ -59,7 +56,27 @@ def test_reads_holds_and_tells_when_the_stand_is_gone(stand: int) -> None:
     asyncio.run(work())
 
 
-@given(held=st.floats(0, 3600), later=st.floats(0, 600))
-def test_the_simulated_unit_only_ever_loses_pressure(held: float, later: float) -> None:
-    assert pressure_at(180, held + later)[0] <= pressure_at(180, held)[0]
-    assert pressure_at(180, 0)[0] == 180
+def test_its_panel_sets_leaks_and_faults_that_show(stand: int) -> None:
+    async def work() -> None:
+        driver = StandDriver("127.0.0.1", stand)
+        await until(driver, 0.0)
+        tight = await driver.panel()
+        assert tight.fault == ""
+        assert tight.rod_gap == pytest.approx(0.9)
+        await driver.hold_at(10.0)
+        held = await until(driver, 10.0)
+        # A hundredth of a millimetre past the piston: π·0.05·1e-15·1e7/(12·0.04·0.008) = 4.09e-7 m³/s = 24.5 ml/min.
+        await driver.set_up(StandPanel(rod_gap=0.0, bypass_gap=10.0))
+        async with asyncio.timeout(20):
+            while (now := await driver.read()).flow < 1.0:
+                await asyncio.sleep(0)
+        assert now.flow < 25
+        assert now.hold == held.hold
+        await driver.set_up(StandPanel(rod_gap=0.0, fault="wrong_scale"))
+        async with asyncio.timeout(20):
+            while (await driver.read()).pressure < 20.0:
+                await asyncio.sleep(0)
+        assert (await driver.panel()).fault == "wrong_scale"
+        await driver.close()
+
+    asyncio.run(work())

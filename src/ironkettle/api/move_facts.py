@@ -49,7 +49,8 @@ class DialOut(BaseModel):
 class SettingOut(BaseModel):
     """Something that is adjusted: ``advise``: the body of /api/settings/advise without its readings; None where it is by eye.
 
-    ``low`` and ``high``, ``floor`` and ``ceiling`` of a figure in ``unit``; ``sign``: what is looked for on the way.
+    ``low`` and ``high``, ``floor`` and ``ceiling`` of a figure in ``unit``; ``sign``: what is looked for on the way;
+    ``corrects``: the tests it is made again for when they fail.
     """
 
     kind: str
@@ -62,6 +63,7 @@ class SettingOut(BaseModel):
     floor: float | None
     ceiling: float | None
     sign: str | None
+    corrects: list[str]
 
 
 class HoldTestOut(BaseModel):
@@ -181,6 +183,7 @@ def setting_of(case: Case, move: Move) -> SettingOut:
         floor=shown_in(aim.floor) if aim else None,
         ceiling=shown_in(aim.ceiling) if aim else None,
         sign=spec.edge.sign if spec.edge else _SIGN.get(spec.kind),
+        corrects=[test.key for test in case.resolved.sheet.tests if test.corrected_by == spec.key],
     )
 
 

@@ -1,4 +1,4 @@
-"""The simulated stand: a volume of oil that settles, cools a little and leaks a little.
+"""The simulated stand: the physics of core behind a Modbus server.
 
 Runs as a process of its own: ``python -m ironkettle.stand.simulated PORT``.
 """
@@ -7,8 +7,6 @@ from __future__ import annotations
 
 import asyncio
 import logging
-import math
-import random
 import secrets
 import sys
 import time
@@ -17,60 +15,60 @@ from pymodbus.client import AsyncModbusTcpClient
 from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
+from ironkettle.core.benchsim import Fault, Leaks, Stand
+from ironkettle.core.benchsim.stand import MOST_MPA
 from ironkettle.stand import registers
 
-SETTLING_SHARE = 0.006
-SETTLING_S = 8.0
-LEAK_BAR_PER_S = 0.004
-COOLING_C = 0.4
-COOLING_S = 600.0
-NOISE_BAR = 0.02
-BAR_PER_K = 0.9
-START_C = 24.0
 _READ, _WRITE = 3, 16
 _FLOAT = AsyncModbusTcpClient.DATATYPE.FLOAT32
 
 
-def pressure_at(target: float, held: float) -> tuple[float, float]:
-    """Pressure and temperature of a good unit after a time on hold, without noise. [bar, °C]
-
-    Parameters: target in bar, held in s. The pressure settles by 0.6 % over some seconds, follows
-    the cooling of the oil, and sinks by a leak far below the usual limits.
-    """
-    temperature = START_C - COOLING_C * (1 - math.exp(-held / COOLING_S))
-    settled = target * (1 - SETTLING_SHARE * (1 - math.exp(-held / SETTLING_S)))
-    pressure = settled - LEAK_BAR_PER_S * held - BAR_PER_K * (START_C - temperature)
-    return max(pressure, 0.0), temperature
+_BAR_PER_MPA, _MM_PER_UM = 10.0, 0.001
+_EVERY_S = 0.1
 
 
 async def serve(port: int) -> None:
-    """Answer on loopback until stopped; registers are renewed ten times a second."""
+    """Answer on loopback until stopped; the physics go on, and registers are renewed, ten times a second."""
     device = SimDevice(
         id=registers.UNIT, simdata=[SimData(0, values=[0] * registers.REGISTERS, datatype=DataType.REGISTERS)]
     )
     server = ModbusTcpServer(device, address=("127.0.0.1", port))
     await server.serve_forever(background=True)
-    chance = random.Random(417)
-    target, since, hold = 0.0, time.monotonic(), 0
+    stand, before = Stand(), time.monotonic()
+    await _set(server, registers.ROD_GAP_UM, stand.leaks.rod_gap / _MM_PER_UM)
     while True:
-        wanted = await _float_at(server, registers.TARGET_BAR)
-        if wanted > 0:
-            # By chance, so that a stand started again never comes back with the number of an earlier hold.
-            target, since, hold = wanted, time.monotonic(), secrets.randbelow(2**24 - 1) + 1
-            await _set(server, registers.TARGET_BAR, 0.0)
-        held = time.monotonic() - since
-        pressure, temperature = pressure_at(target, held)
-        if target > 0:
-            pressure += chance.gauss(0, NOISE_BAR)
+        await _obey(server, stand)
+        now = time.monotonic()
+        stand.advance(now - before)
+        pressure, temperature = stand.shows(max(now - before, 1e-3))
+        before = now
         for address, value in (
-            (registers.PRESSURE_BAR, round(pressure, 2)),
-            (registers.TEMPERATURE_C, round(temperature, 2)),
-            (registers.HELD_S, held if target > 0 else 0.0),
+            (registers.PRESSURE_BAR, pressure * _BAR_PER_MPA),
+            (registers.TEMPERATURE_C, temperature),
+            (registers.HELD_S, stand.held if stand.shut and stand.wanted > 0 else 0.0),
             (registers.SIMULATED, 1.0),
-            (registers.HOLD, float(hold)),
+            (registers.HOLD, float(stand.hold)),
+            (registers.FLOW_ML_MIN, stand.outflow()),
         ):
             await _set(server, address, value)
-        await asyncio.sleep(0.1)
+        await asyncio.sleep(_EVERY_S)
+
+
+async def _obey(server: ModbusTcpServer, stand: Stand) -> None:
+    """What was written since: another pressure to hold, other leaks, a fault."""
+    wanted = await _float_at(server, registers.TARGET_BAR)
+    if wanted > 0:
+        # By chance, so that a stand started again never comes back with the number of an earlier hold.
+        stand.raise_to(min(wanted / _BAR_PER_MPA, MOST_MPA), secrets.randbelow(2**24 - 1) + 1)
+        await _set(server, registers.TARGET_BAR, 0.0)
+    rod, bypass = [
+        max(await _float_at(server, address), 0.0) * _MM_PER_UM
+        for address in (registers.ROD_GAP_UM, registers.BYPASS_GAP_UM)
+    ]
+    stand.leaks = Leaks(max(await _float_at(server, registers.HOLE_MM), 0.0), rod, bypass)
+    place = int(await _float_at(server, registers.FAULT))
+    known = registers.FAULTS[place] if 0 < place < len(registers.FAULTS) else ""
+    stand.pressure.fault = Fault(known) if known else None
 
 
 async def _float_at(server: ModbusTcpServer, address: int) -> float:

@@ -6,7 +6,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.cylinders import Cylinder, oil_to_drain, size_cylinder
+from ironkettle.core.cylinders import (
+    Cylinder,
+    Rating,
+    drift_of,
+    held_pressure,
+    leak_of,
+    oil_to_drain,
+    size_cylinder,
+    thermal_rise,
+    weakest,
+)
 from ironkettle.core.errors import RuleError
 
 
@@ -28,14 +38,31 @@ def test_63_36_400_at_180_bar_and_30_litres() -> None:
 def test_the_blocked_rod_side_carries_the_push(bore: float, share: float, stroke: float, pressure: float) -> None:
     cylinder = Cylinder(bore, bore * share, stroke)
     sums = size_cylinder(cylinder, pressure)
+    assert sums.blocked_rod_pressure is not None
     assert sums.blocked_rod_pressure * sums.rod_area == pytest.approx(pressure * sums.cap_area)
     assert sums.extend is None
     assert oil_to_drain(cylinder) == pytest.approx(max(sums.cap_volume, sums.rod_volume))
 
 
-def test_a_rod_as_thick_as_the_bore_is_refused() -> None:
-    with pytest.raises(RuleError, match="not smaller than the bore"):
-        Cylinder(50, 50, 100)
+def test_a_rod_as_thick_as_the_bore_is_a_plunger_and_a_thicker_one_is_refused() -> None:
+    sums = size_cylinder(Cylinder(50, 50, 100), 10.0, 1000)
+    # By hand: π/4·50² = 1963.5 mm²; 10·1963.5 = 19.63 kN; nothing behind it.
+    assert sums.push == pytest.approx(19.635, abs=1e-3)
+    assert (sums.pull, sums.ratio, sums.blocked_rod_pressure, sums.retract) == (0.0, None, None, None)
+    assert sums.findings[0].code == "plunger"
+    with pytest.raises(RuleError, match="thicker than the bore"):
+        Cylinder(50, 50.1, 100)
+
+
+def test_loads_leaks_and_heat_by_hand() -> None:
+    """20 kN on 3117.2 mm²: 6.416 MPa. 1 ml/min on it: 0.3208 mm/min, and back. 1600 MPa·(7e-4 − 3.6e-5)·10 K: 10.62 MPa."""
+    assert held_pressure(20_000, 3117.2) == pytest.approx(6.416, abs=1e-3)
+    assert drift_of(1.0, 3117.2) == pytest.approx(0.3208, abs=1e-4)
+    assert leak_of(drift_of(1.0, 3117.2), 3117.2) == pytest.approx(1.0)
+    assert thermal_rise(1600, 7e-4, 1.2e-5, 10) == pytest.approx(10.624, abs=1e-3)
+    assert weakest([Rating("tube", 25.0), Rating("gland", 21.0)]).part == "gland"
+    with pytest.raises(RuleError, match="name at least one part"):
+        weakest([])
 
 
 def test_without_pressure_nothing_stands_behind_the_rod() -> None:

@@ -16,6 +16,7 @@
 		{ href: '/grooves', name: 'Grooves' },
 		{ href: '/seals', name: 'Seals' },
 		{ href: '/compounds', name: 'Compounds' },
+		{ href: '/sums', name: 'Sums' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
 

@@ -6,21 +6,21 @@ import math
 from dataclasses import dataclass
 
 from ironkettle.core.errors import FieldFault, RuleError
-from ironkettle.core.findings import Finding, caution
+from ironkettle.core.findings import Finding, caution, info
 
 
 @dataclass(frozen=True, slots=True)
 class Cylinder:
-    """Bore, rod and stroke in mm; ``rod`` 0 for a plunger without a rod side."""
+    """Bore, rod and stroke in mm; ``rod`` as thick as the bore for a plunger, which has no rod side."""
 
     bore: float
     rod: float
     stroke: float
 
     def __post_init__(self) -> None:
-        if self.rod >= self.bore:
+        if self.rod > self.bore:
             raise RuleError(
-                [FieldFault("rod", f"{self.rod:g} mm is not smaller than the bore {self.bore:g} mm", ("mm", "in"))]
+                [FieldFault("rod", f"{self.rod:g} mm is thicker than the bore {self.bore:g} mm", ("mm", "in"))]
             )
 
     @property
@@ -34,9 +34,14 @@ class Cylinder:
         return math.pi / 4 * (self.bore**2 - self.rod**2)
 
     @property
-    def ratio(self) -> float:
-        """Cap area over rod area, > 1. [-]"""
-        return self.cap_area / self.rod_area
+    def plunger(self) -> bool:
+        """Whether its rod fills its bore: it is pushed only."""
+        return self.rod == self.bore
+
+    @property
+    def ratio(self) -> float | None:
+        """Cap area over rod area, > 1; None for a plunger. [-]"""
+        return None if self.plunger else self.cap_area / self.rod_area
 
     @property
     def cap_volume(self) -> float:
@@ -57,10 +62,10 @@ class CylinderSums:
     rod_area: float
     push: float
     pull: float
-    ratio: float
+    ratio: float | None
     cap_volume: float
     rod_volume: float
-    blocked_rod_pressure: float
+    blocked_rod_pressure: float | None
     extend: float | None
     retract: float | None
     findings: tuple[Finding, ...]
@@ -73,11 +78,7 @@ def size_cylinder(cylinder: Cylinder, pressure: float, flow: float | None = None
     F = p·A (MPa·mm² = N); blocked rod side p·A_cap/A_rod; t = V/Q.
     Source: static balance of the piston.
     """
-    blocked = pressure * cylinder.ratio
-    text = (
-        f"with the rod side blocked and the cap side at {pressure:.1f} MPa the rod side reaches "
-        f"{blocked:.1f} MPa: vent it before pressing the cap side"
-    )
+    blocked = None if cylinder.ratio is None else pressure * cylinder.ratio
     return CylinderSums(
         cap_area=cylinder.cap_area,
         rod_area=cylinder.rod_area,
@@ -88,9 +89,21 @@ def size_cylinder(cylinder: Cylinder, pressure: float, flow: float | None = None
         rod_volume=cylinder.rod_volume,
         blocked_rod_pressure=blocked,
         extend=None if flow is None else cylinder.cap_volume / flow * 60,
-        retract=None if flow is None else cylinder.rod_volume / flow * 60,
-        findings=(caution("blocked-rod-side", text, "balance of forces on the piston"),) if pressure > 0 else (),
+        retract=None if flow is None or cylinder.plunger else cylinder.rod_volume / flow * 60,
+        findings=_findings(pressure, blocked),
     )
+
+
+def _findings(pressure: float, blocked: float | None) -> tuple[Finding, ...]:
+    if blocked is None:
+        return (info("plunger", "a plunger is pushed only; its load brings it back", "its rod fills its bore"),)
+    if pressure <= 0:
+        return ()
+    text = (
+        f"with the rod side blocked and the cap side at {pressure * 10:.0f} bar the rod side reaches "
+        f"{blocked * 10:.0f} bar: vent it before pressing the cap side"
+    )
+    return (caution("blocked-rod-side", text, "balance of forces on the piston"),)
 
 
 def oil_to_drain(cylinder: Cylinder) -> float:

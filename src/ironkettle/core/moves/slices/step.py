@@ -228,6 +228,8 @@ def shown_sum(resolved: Resolved, name: str) -> str:
     if name == "blocked_rod_pressure":
         pressure = read_gauge_pressure(resolved.sheet.service.pressure, "pressure")
         blocked = size_cylinder(cylinder, pressure).blocked_rod_pressure
+        if blocked is None:
+            return "a plunger has no rod side that could be blocked"
         return f"a blocked rod side reaches {blocked * 10:.0f} bar: rating × cap area / annulus area"
     return name
 

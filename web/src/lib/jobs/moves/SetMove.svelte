@@ -7,11 +7,11 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { faultAt, Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import type { Dimension } from '$lib/shared/quantity';
-	import { Curve } from '$lib/trials';
+	import { Curve, TrialVerdict } from '$lib/trials';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
 
-	let { store, move, focused, onDone }: MoveProps = $props();
+	let { store, view, move, focused, onDone }: MoveProps = $props();
 
 	interface Reading {
 		turns: number;
@@ -24,6 +24,13 @@
 	const readings = $derived((form.values[READINGS] as Reading[] | undefined) ?? []);
 	const here = $derived(readings.at(-1)?.turns ?? 0);
 	const inFigures = $derived(setting.kind === 'target');
+	/** The run that failed and for which it is set again. */
+	const failed = $derived(
+		view.runs
+			.filter((run) => setting.corrects.includes(run.test) && run.when === 'as_left' && run.judgement)
+			.slice(-1)
+			.find((run) => run.judgement?.verdict === 'fail')
+	);
 	const asked = $derived(move.asks.filter((one) => one.proposed === null));
 	const fault = (field: string) => faultAt(form.problem, field);
 
@@ -61,16 +68,13 @@
 		);
 		const body = { ...setting.advise, readings: told } as unknown as Schemas['SettingBody'];
 		void ask(api.POST('/api/settings/advise', { body })).then((answer) => {
+			// What it stands at when it is set is what was read.
+			const last = readings.at(-1)?.value;
+			if (answer.data?.done && last && form.values.value === undefined) form.values.value = last;
 			advice = answer.data;
 			problem = answer.problem;
 		});
 	});
-	$effect(() => {
-		// What it stands at when it is set is what was read.
-		const last = readings.at(-1)?.value;
-		if (advice?.done && last && untrack(() => form.values.value) === undefined) form.values.value = last;
-	});
-
 	function turnsTyped(): number | null {
 		const text = turned.trim().replace(',', '.');
 		if (!text) return readings.length ? here + (advice?.next_turns ?? 0) : 0;
@@ -111,6 +115,13 @@
 </script>
 
 <div class="space-y-3">
+	{#if failed?.judgement}
+		<TrialVerdict
+			verdict={failed.judgement.verdict}
+			results={failed.judgement.results ?? []}
+			words={failed.judgement.words ?? []}
+		/>
+	{/if}
 	{#if setting.advise}
 		<section class="space-y-2" aria-label="Adjusting">
 			{#if advice}
