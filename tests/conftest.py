@@ -118,6 +118,7 @@ def app(database_url: str, engine: Engine) -> Iterator[FastAPI]:
         yield app
         BenchClient.loop = None
     app.state.engine.dispose()
+    app.state.proving.dispose()
 
 
 @pytest.fixture

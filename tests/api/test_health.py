@@ -29,6 +29,7 @@ def test_a_database_that_is_away_is_said_so() -> None:
     assert answer.status_code == 503
     assert answer.json()["type"] == "/problems/database-away"
     away.state.engine.dispose()
+    away.state.proving.dispose()
 
 
 def test_a_stand_that_is_away_is_said_so(client: BenchClient) -> None:

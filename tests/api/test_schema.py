@@ -30,6 +30,7 @@ APP = create_app(
 def closed() -> Iterator[None]:
     yield
     APP.state.engine.dispose()
+    APP.state.proving.dispose()
 
 
 @pytest.fixture

@@ -64,6 +64,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         yield
         await app.state.stand.close()
         app.state.engine.dispose()
+        app.state.proving.dispose()
 
     app = FastAPI(
         title="Iron Kettle",
@@ -76,6 +77,8 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         separate_input_output_schemas=False,
     )
     app.state.engine = make_engine(settings.database_url)
+    # A request that proves a secret holds a connection already: a second one of the same pool could wait for ever.
+    app.state.proving = make_engine(settings.database_url, size=2)
     app.state.stand = StandDriver(settings.stand_host, settings.stand_port)
     app.state.settings = settings
     problems.install(app)

@@ -121,7 +121,7 @@ def prove(request: Request, person: str, secret: str, *, signing: bool) -> None:
 
     The try is counted before it is looked at, in a transaction of its own.
     """
-    engine: Engine = request.app.state.engine
+    engine: Engine = request.app.state.proving
     with session_of(engine) as session:
         known = find_person(session, person) is not None
     subjects = _subjects(request, person if known else None)
@@ -136,7 +136,7 @@ def prove(request: Request, person: str, secret: str, *, signing: bool) -> None:
 
 def prove_badge(request: Request, badge: str) -> Person:
     """The person whose badge it is. Raises WrongSecretError or WaitError."""
-    engine: Engine = request.app.state.engine
+    engine: Engine = request.app.state.proving
     subjects = _subjects(request, None)
     _count(engine, subjects)
     with session_of(engine) as session, _HASHING:

@@ -48,16 +48,17 @@ _BOUNDS = "-c statement_timeout=15000 -c lock_timeout=4000 -c idle_in_transactio
 _UTC = "-c timezone=UTC"
 
 
-def make_engine(url: str, *, patient: bool = False) -> Engine:
+def make_engine(url: str, *, patient: bool = False, size: int = 8) -> Engine:
     """An engine that checks a pooled connection before use, so a restarted database is no error.
 
-    ``patient`` is for migrations, which may take as long as they need.
+    ``patient`` is for migrations, which may take as long as they need. ``size``: how many connections it keeps; twice as
+    many at most.
     """
     return create_engine(
         sqlalchemy_url(url),
         pool_pre_ping=True,
-        pool_size=8,
-        max_overflow=8,
+        pool_size=size,
+        max_overflow=size,
         pool_timeout=5,
         connect_args={"connect_timeout": 5, "options": _UTC if patient else f"{_UTC} {_BOUNDS}"},
     )
