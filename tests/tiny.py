@@ -15,6 +15,7 @@ from ironkettle.core.soundness.check import check_document
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, threads
 
 UNITS = Path(__file__).resolve().parents[1] / "src/ironkettle/demo/sheets"
+DEMO_JOBS = len(yaml.safe_load((UNITS.parent / "workshop.yaml").read_text(encoding="utf-8"))["jobs"])
 TABLES = SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
 
 # A plug of 20 mm in a body with a blind bore; oil at its end, air outside; one O-ring in a groove of 2.05 mm depth.

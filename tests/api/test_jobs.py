@@ -12,6 +12,7 @@ from pypdf import PdfReader
 
 from tests import walk
 from tests.people import BenchClient
+from tests.tiny import DEMO_JOBS
 from tests.walk import WHEN, move_of, payload_of, send
 
 LIP = "find:rod-lip"
@@ -167,7 +168,7 @@ def test_two_people_at_once_lose_nothing_and_are_told_of_each_other(client: Benc
     body = {"id": str(uuid.uuid4()), "bench_time": WHEN, "payload": {"kind": "note_made", "text": "here"}, "seen": 1}
     told = client.post(f"/api/jobs/{job}/entries", json=body).json()["meanwhile"]
     assert {one["who"] for one in told} == {"Ines Quillfeather"}
-    assert len(told) == 10
+    assert len(told) == DEMO_JOBS + 1
 
 
 @pytest.mark.parametrize(
@@ -236,7 +237,7 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
         found: dict[str, Any] = client.get("/api/jobs", params=params).json()
         return found
 
-    assert asked()["total"] == 9
+    assert asked()["total"] == DEMO_JOBS
     assert {job["serial"] for job in asked(q="swing ABUTMENT")["jobs"]} == {"FN-0416", "FN-0417"}
     assert asked(q="no such thing")["total"] == 0
     assert asked(q="100%")["total"] == 0
@@ -247,11 +248,11 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
     after = None
     for _ in range(3):
         page = asked(limit=3, **({"after": after} if after else {}))
-        assert page["total"] == 9
+        assert page["total"] == DEMO_JOBS
         seen += [job["id"] for job in page["jobs"]]
         after = page["next"]
     assert after is None
-    assert len(set(seen)) == 9
+    assert len(set(seen)) == DEMO_JOBS
     assert seen == [job["id"] for job in asked()["jobs"]]
     assert client.get("/api/jobs", params={"after": "nonsense"}).status_code == 422
     for words in ("a\x00b", "\u202e"):
@@ -270,12 +271,12 @@ def test_opening_a_job_twice_opens_it_once(client: BenchClient) -> None:
     }  # fmt: skip
     assert client.post("/api/jobs", json=body).status_code == 200
     assert client.post("/api/jobs", json=body).status_code == 200
-    assert client.get("/api/jobs").json()["total"] == 10
+    assert client.get("/api/jobs").json()["total"] == DEMO_JOBS + 1
     body |= {"id": str(uuid.uuid4()), "entry_id": str(uuid.uuid4())}
     over = client.post("/api/jobs", json=body | {"intake": {**body["intake"], "pressure": "300 bar"}})  # type: ignore[dict-item]
     assert over.status_code == 422
     assert over.json()["errors"][0]["field"] == "pressure"
-    assert client.get("/api/jobs").json()["total"] == 10
+    assert client.get("/api/jobs").json()["total"] == DEMO_JOBS + 1
 
 
 def test_striking_out_keeps_the_entry_and_undoes_its_effect(client: BenchClient) -> None:

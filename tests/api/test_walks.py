@@ -13,7 +13,9 @@ from tests.tiny import UNITS
 
 SHEETS = sorted(path.stem for path in UNITS.glob("*.yaml"))
 # The float valve comes to release in 25 actions, the latch ram in 90, intake among them.
-MOST = {"header-tank-valve": 25, "swing-bridge-ram": 90}
+MOST = {"header-tank-valve": 25, "swing-bridge-ram": 90, "jetting-pump-box": 95}
+# Whose soak nobody may cut: the lead of the walk did, and that stands on the certificate.
+CUT = {"jetting-pump-box"}
 
 
 @pytest.mark.parametrize("sheet", SHEETS)
@@ -24,7 +26,8 @@ def test_a_sheet_is_worked_from_intake_to_release(client: BenchClient, sheet: st
     assert view["job"]["entry_count"] <= MOST.get(sheet, 90)
     assert {move["status"] for move in view["moves"]} == {"done"}
     # The walker waits for nothing; where the sheet lets its timers be cut, that is no deviation.
-    assert view["statement"][0] == "Repaired as recorded, and tested, and fit for service."
+    ending = ". Read what stands beside it." if sheet in CUT else ", and fit for service."
+    assert view["statement"][0] == f"Repaired as recorded, and tested{ending}"
     by_number = client.get(f"/api/jobs/{view['job']['number']}").json()
     assert by_number["moves"] == view["moves"]
     seal = client.get(f"/api/jobs/{job}/seal").json()

@@ -47,7 +47,7 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     expect(hand(page)).to_have_attribute("data-move", "set:opening")
 
 
-def test_a_test_that_fails_says_by_which_figure(bench: Page, shot: Shot) -> None:
+def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
     page = bench
     steps.to_move(page, "test:opening-test:as_left", "FN-5203")
     card = hand(page)
@@ -59,7 +59,6 @@ def test_a_test_that_fails_says_by_which_figure(bench: Page, shot: Shot) -> None
     card.get_by_role("button", name="Judge this run").click()
     expect(card.get_by_role("row", name=re.compile("Mean opening"))).to_contain_text("holds")
     expect(card.get_by_role("row", name=re.compile("Mean reseat"))).to_contain_text("does not hold")
-    shot("figures")
 
 
 def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(bench: Page) -> None:

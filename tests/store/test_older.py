@@ -17,6 +17,7 @@ from ironkettle.store.logs import check_log, folded, run_samples, snapshot_diffe
 from ironkettle.store.sheets import SheetRow
 from tests import older, walk
 from tests.people import BenchClient
+from tests.tiny import DEMO_JOBS
 
 JOB = uuid.UUID(int=300)
 WHOLE = [older.INTAKE, *older.payloads(), older.RELEASE]
@@ -83,7 +84,7 @@ def test_a_job_whose_sheet_cannot_be_read_stops_neither_the_start_nor_the_others
     assert "build sheet odd cannot be read by this version" in capsys.readouterr().err
     answer = client.get(f"/api/jobs/{JOB}")
     assert (answer.status_code, answer.json()["type"]) == (409, "/problems/sheet-unreadable")
-    assert client.get("/api/jobs").json()["total"] == 10
+    assert client.get("/api/jobs").json()["total"] == DEMO_JOBS + 1
     assert client.get(f"/api/jobs/{walk.numbered(client, 'FN-0417')}").status_code == 200
 
 

@@ -9,6 +9,7 @@ from sqlalchemy import Engine, text
 from ironkettle.store import verify
 from tests import walk
 from tests.people import BenchClient
+from tests.tiny import DEMO_JOBS
 
 
 def test_verify_tells_each_job_and_fails_on_a_broken_chain(
@@ -16,7 +17,7 @@ def test_verify_tells_each_job_and_fails_on_a_broken_chain(
 ) -> None:
     monkeypatch.setenv("KETTLE_DATABASE_URL", database_url)
     assert verify.main() == 0
-    assert capsys.readouterr().out.count("chain holds") == 9
+    assert capsys.readouterr().out.count("chain holds") == DEMO_JOBS
     with workshop.begin() as connection:
         connection.execute(
             text(
@@ -52,12 +53,12 @@ def test_one_bad_row_stops_neither_verify_nor_another_job(
     monkeypatch.setenv("KETTLE_DATABASE_URL", database_url)
     assert verify.main() == 1
     lines = capsys.readouterr().out.splitlines()
-    assert sum("chain holds" in line for line in lines) == 8
-    assert lines[-1] == "9 jobs checked, 1 broken"
+    assert sum("chain holds" in line for line in lines) == DEMO_JOBS - 1
+    assert lines[-1] == f"{DEMO_JOBS} jobs checked, 1 broken"
     # The snapshot still tells how it stands; its log is damaged, and says so wherever it is read.
     answer = client.get(f"/api/jobs/{first}/log")
     assert answer.status_code == 409
     assert answer.json()["type"] == "/problems/damaged-log"
     assert "Other jobs are not affected" in answer.json()["detail"]
     assert client.get(f"/api/jobs/{other}").status_code == 200
-    assert client.get("/api/jobs").json()["total"] == 9
+    assert client.get("/api/jobs").json()["total"] == DEMO_JOBS

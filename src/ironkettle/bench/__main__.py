@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sys
 
-from ironkettle.bench import core, faults, published, server, units
+from ironkettle.bench import core, faults, proof, published, server, units
 
 
 def main() -> int:
@@ -13,7 +13,7 @@ def main() -> int:
     if sys.argv[1:2] == ["honest"]:
         return published.main(write="--write" in sys.argv[2:])
     print(f"{'what':<58}{'time':>12}{'floor':>12}{'ratio':>9}")
-    for figures in (core.figures(), units.figures(), server.figures()):
+    for figures in (core.figures(), proof.figures(), units.figures(), server.figures()):
         for name, time, floor in figures:
             ratio = f"{time / floor:8.1f}x" if floor else " " * 9
             print(f"{name:<58}{_shown(time):>12}{_shown(floor):>12}{ratio}", flush=True)

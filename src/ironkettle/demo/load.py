@@ -11,11 +11,14 @@ from typing import Any
 import yaml
 from sqlalchemy.orm import Session
 
+from ironkettle.core.benchsim import Leaks, Liquid, LiquidVolume, Stand
 from ironkettle.core.buildsheets import Sheet
 from ironkettle.core.buildsheets.text import read_document
 from ironkettle.core.moves.chart import next_move
+from ironkettle.core.moves.model import Move
 from ironkettle.core.moves.register import read_payload
 from ironkettle.core.people import Authority, Role
+from ironkettle.core.quantities import read_volume
 from ironkettle.demo.walker import filled
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import open_job
@@ -28,6 +31,8 @@ from ironkettle.store.tools import GaugeTool, WrenchTool
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400
+# What the hoses of the stand give, for each millilitre of the unit. [1/MPa]
+_HOSES_PER_ML = 1e-4
 _NAMESPACE = uuid.UUID("6b1f6e8a-6f4e-5a34-9c61-0d3c7f6a9a11")
 
 
@@ -76,6 +81,28 @@ def _load_person(session: Session, told: dict[str, Any]) -> None:
         person.authorisations.append(row)
 
 
+def simulated_trace(
+    sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0
+) -> list[dict[str, float]]:
+    """The readings that a hold of the simulated stand gives, as long and as often as the move asks for. [µm]"""
+    needs = dict(move.asks[0].needs or {})
+    spec = next(one for one in sheet.tests if one.key == move.subject)
+    volume = read_volume(spec.volume or "", "volume")
+    unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
+    stand = Stand(unit=unit, leaks=Leaks(rod_gap=rod_um / 1000, bypass_gap=bypass_um / 1000))
+    stand.raise_to(needs["pressure_mpa"], 1)
+    while not stand.shut:
+        stand.advance(0.1)
+    readings = []
+    for place in range(int(needs["seconds"] / needs["every_s"]) + 1):
+        pressure, temperature = stand.shows(needs["every_s"])
+        readings.append(
+            {"t_s": place * needs["every_s"], "pressure_mpa": round(pressure, 3), "temperature_c": round(temperature, 1)}
+        )
+        stand.advance(needs["every_s"])
+    return readings
+
+
 def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:
     """A job taken in by the loader and walked by its moves to its point, with what was found on the way.
 
@@ -99,6 +126,10 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
         if move is None:
             break
         if move.key == job["until"]:
+            if "run" in job:
+                run = filled(move, samples=simulated_trace(sheet, move, **job["run"]))
+                last = NewEntry(uuid.uuid5(job_id, "run"), moment, read_payload(run))
+                append_entry(session, job_id, last, author, shop, moment)
             return
         payload = filled(move, **found.pop(move.key, {}))
     raise LookupError(f"demo job {index} does not come to {job['until']}")
