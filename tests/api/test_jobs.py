@@ -168,7 +168,7 @@ def test_two_people_at_once_lose_nothing_and_are_told_of_each_other(client: Benc
     body = {"id": str(uuid.uuid4()), "bench_time": WHEN, "payload": {"kind": "note_made", "text": "here"}, "seen": 1}
     told = client.post(f"/api/jobs/{job}/entries", json=body).json()["meanwhile"]
     assert {one["who"] for one in told} == {"Ines Quillfeather"}
-    assert len(told) == DEMO_JOBS + 1
+    assert len(told) == 10
 
 
 @pytest.mark.parametrize(
@@ -247,7 +247,7 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
     seen: list[str] = []
     after = None
     for _ in range(3):
-        page = asked(limit=3, **({"after": after} if after else {}))
+        page = asked(limit=DEMO_JOBS // 3, **({"after": after} if after else {}))
         assert page["total"] == DEMO_JOBS
         seen += [job["id"] for job in page["jobs"]]
         after = page["next"]
