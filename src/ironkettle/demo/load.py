@@ -81,9 +81,7 @@ def _load_person(session: Session, told: dict[str, Any]) -> None:
         person.authorisations.append(row)
 
 
-def simulated_trace(
-    sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0
-) -> list[dict[str, float]]:
+def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0) -> list[dict[str, float]]:
     """The readings that a hold of the simulated stand gives, as long and as often as the move asks for. [µm]"""
     needs = dict(move.asks[0].needs or {})
     spec = next(one for one in sheet.tests if one.key == move.subject)
@@ -97,7 +95,11 @@ def simulated_trace(
     for place in range(int(needs["seconds"] / needs["every_s"]) + 1):
         pressure, temperature = stand.shows(needs["every_s"])
         readings.append(
-            {"t_s": place * needs["every_s"], "pressure_mpa": round(pressure, 3), "temperature_c": round(temperature, 1)}
+            {
+                "t_s": place * needs["every_s"],
+                "pressure_mpa": round(pressure, 3),
+                "temperature_c": round(temperature, 1),
+            }
         )
         stand.advance(needs["every_s"])
     return readings
