@@ -94,3 +94,28 @@ def test_a_gauge_rounds_lags_and_can_be_wrong() -> None:
     assert Channel(step=0.1, top=60.0, fault=Fault.OUT_OF_RANGE).read(5.0, 1) == pytest.approx(66.0)
     spiky = Channel(step=0.01, fault=Fault.SPIKES)
     assert max(abs(spiky.read(10.0, 1) - 10.0) for _ in range(300)) > 2
+
+
+def test_a_channel_that_freezes_in_the_middle_is_no_pass() -> None:
+    """Half a hold of a unit that leaks three times the limit, then the channel stands: it would look tight."""
+    stand, samples = held(Leaks(rod_gap=0.001), 300)
+    assert judged(samples, stand) == "pass"
+    stand, first = held(Leaks(rod_gap=0.001), 200)
+    stand.pressure.fault = Fault.FROZEN
+    stood = []
+    for n in range(60):
+        stand.advance(5.0)
+        pressure, temperature = stand.shows(5.0)
+        stood.append(Sample(200 + 5.0 * n, pressure, temperature))
+    found = analyse_hold((*first, *stood), TestVolume(500.0, OIL, 1.3), Gauge(40.0, 0.001, 0.1), LIMIT, wanted=18.0)
+    assert found.verdict == "invalid"
+    assert found.findings[0].code == "frozen"
+
+
+def test_a_coarse_gauge_that_stands_is_not_frozen() -> None:
+    """A dial read to half a bar shows the same for minutes; a digital one that ripples never stands for long."""
+    volume, wanted = TestVolume(500.0, OIL, 1.3), 18.0
+    dial = tuple(Sample(5.0 * n, 18.0, 24.0) for n in range(200))
+    assert analyse_hold(dial, volume, Gauge(40.0, 0.05, 1.0), 5.0, wanted=wanted).verdict == "pass"
+    settles = tuple(Sample(5.0 * n, 18.0 + (0.05 if n < 6 and n % 2 else 0.0), 24.0) for n in range(200))
+    assert analyse_hold(settles, volume, Gauge(40.0, 0.05, 1.0), 5.0, wanted=wanted).verdict == "pass"

@@ -17,7 +17,7 @@ class Held:
     """The judged part. Times in s, pressures in MPa gauge, temperatures in °C (NaN: not read).
 
     ``sign`` is −1 for a vacuum. ``fault``: why nothing can be judged (``nothing``, ``below``,
-    ``pumped``). ``left_band``: the trace went on below the band; ``out``: its first reading there, if
+    ``pumped``, ``frozen``). ``left_band``: the trace went on below the band; ``out``: its first reading there, if
     it was a fall and no release.
     """
 
@@ -88,6 +88,8 @@ def held_part(samples: tuple[Sample, ...], gauge: Gauge, wanted: float | None, r
         fault, end = "below", max(end, 1)
     elif _pumped(read[:end], gauge, size):
         fault = "pumped"
+    elif _frozen(t[:end], read[:end]):
+        fault = "frozen"
     # A reading far below may be the release at the end, or a burst; the trace alone cannot tell.
     fell = end < len(t) and end > 0 and read[end] > size / 2
     return Held(
@@ -99,6 +101,27 @@ def held_part(samples: tuple[Sample, ...], gauge: Gauge, wanted: float | None, r
         fault,
         end < len(t),
         (float(t[end]), float(pressure[end])) if fell else None,
+    )
+
+
+# A channel that moved from reading to reading and then shows the same this many times, over so long, has frozen:
+# by chance not once in a million million. [-, s]
+_SAME, _SAME_S = 40, 20.0
+_LIVELY = 0.5
+
+
+def _frozen(t: Floats, read: Floats) -> bool:
+    """Whether a channel that was alive stopped: a standing value would hide any leak. Equal from the first on tells nothing."""
+    moved = np.flatnonzero(np.diff(read) != 0)
+    if len(read) < _SAME + 10 or len(moved) < 5:
+        return False
+    edges = np.concatenate([[-1], moved, [len(read) - 1]])
+    lengths = np.diff(edges)
+    longest = int(lengths.argmax())
+    first, last = int(edges[longest]) + 1, int(edges[longest + 1])
+    others = len(read) - int(lengths[longest])
+    return bool(
+        lengths[longest] >= _SAME and t[last] - t[first] >= _SAME_S and others >= 10 and len(moved) >= _LIVELY * others
     )
 
 

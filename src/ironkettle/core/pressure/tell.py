@@ -41,6 +41,9 @@ def _invalid(verdict: str, held: Held, rules: HoldRules) -> Finding | None:
     if held.fault == "pumped":
         text = "the pressure was raised during the hold: judge from the last pumping on, in a run of its own"
         return reject("pumped-up", text, BASIS)
+    if held.fault == "frozen":
+        text = "the gauge stood still in the middle of the hold, to the last digit, after it had moved: look at its channel"
+        return reject("frozen", text, BASIS)
     text = (
         "the pressure rises by itself, more than can be doubt: warming, the wrong space, a drifting gauge, or a supply "
         "that still feeds"
