@@ -20,6 +20,7 @@ from ironkettle.core.trials import (
     in_unit,
     instrument_of,
     shown,
+    within_words,
 )
 
 # The unit a number of an answer is in, as its key names it.
@@ -68,18 +69,9 @@ class ResultOut(BaseModel):
             interval_shown=None
             if low is None or high is None
             else f"{shown(low, result.unit)} to {shown(high, result.unit)}",
-            within_shown=within_words(least, most, result),
+            within_shown=within_words(result),
             verdict=result.verdict,
         )
-
-
-def within_words(least: float | None, most: float | None, result: Result) -> str | None:
-    """What a result is held against, in words."""
-    if least is not None and most is not None:
-        return f"{shown(least, result.unit)} to {shown(most, result.unit)}"
-    if most is not None:
-        return f"at most {shown(most, result.unit)}"
-    return None if least is None else f"at least {shown(least, result.unit)}"
 
 
 class CurveOut(BaseModel):

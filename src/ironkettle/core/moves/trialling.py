@@ -24,7 +24,9 @@ from ironkettle.core.trials import (
     Trial,
     Wanted,
     in_unit,
+    interval_words,
     shown,
+    within_words,
 )
 from ironkettle.core.wording import plain_words
 
@@ -170,15 +172,12 @@ def judged_of(told: Told, outcome: Outcome) -> Judgement:
 
 
 def _told(result: Result) -> ResultTold:
-    ends = None if result.interval is None else [shown(end, result.unit) for end in result.interval]
-    least, most = (None if one is None else shown(one, result.unit) for one in result.within)
-    within = f"{least} to {most}" if least and most else f"at most {most}" if most else least and f"at least {least}"
     return ResultTold(
         key=result.key,
         name=result.name,
         value=in_unit(result.value, result.unit),
         shown=shown(result.value, result.unit),
-        interval=f"{ends[0]} to {ends[1]}" if ends else None,
-        within=within or None,
+        interval=interval_words(result),
+        within=within_words(result),
         verdict=result.verdict,
     )

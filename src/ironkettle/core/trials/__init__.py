@@ -13,7 +13,16 @@ from ironkettle.core.trials.model import (
     Verdict,
     Wanted,
 )
-from ironkettle.core.trials.reading import allowed, any_of, band_of, in_unit, instrument_of, shown
+from ironkettle.core.trials.reading import (
+    allowed,
+    any_of,
+    band_of,
+    in_unit,
+    instrument_of,
+    interval_words,
+    shown,
+    within_words,
+)
 from ironkettle.core.trials.registry import TRIALS
 
 __all__ = [
@@ -34,5 +43,7 @@ __all__ = [
     "band_of",
     "in_unit",
     "instrument_of",
+    "interval_words",
     "shown",
+    "within_words",
 ]

@@ -26,6 +26,7 @@ from ironkettle.core.trials.model import (
     Written,
 )
 from ironkettle.core.trials.reading import (
+    alone,
     check_reach,
     coarse,
     doubt_words,
@@ -84,8 +85,7 @@ def analyse(criteria: ReadingCriteria, record: ReadingRecord, instrument: Instru
     mean, interval = mean_of(readings, instrument)
     findings = [*doubt_words(instrument, readings, within, BASIS)]
     verdict = held(interval, within)
-    halves = [instrument.half(one.value) for one in readings]
-    if any(held((one.value - h, one.value + h), within) == "fail" for one, h in zip(readings, halves, strict=True)):
+    if any(held(alone(one, instrument), within) == "fail" for one in readings):
         verdict = "fail"
     if len(readings) < criteria.repeats and verdict == "pass":
         verdict = "undecided"

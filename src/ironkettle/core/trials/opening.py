@@ -30,6 +30,7 @@ from ironkettle.core.trials.model import (
 )
 from ironkettle.core.trials.reading import (
     allowed,
+    alone,
     band_of,
     check_reach,
     coarse,
@@ -100,7 +101,7 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     mean, interval = mean_of(openings, instrument)
     findings += doubt_words(instrument, openings, within, BASIS)
     verdict = held(interval, within)
-    single = worst(held(_alone(one, instrument), within) for one in openings)
+    single = worst(held(alone(one, instrument), within) for one in openings)
     if single == "fail":
         verdict = "fail"
         findings.append(reject("one-outside", "one opening lies outside what is allowed by itself", BASIS))
@@ -132,11 +133,6 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     points = tuple((float(n + 1), one.value) for n, one in enumerate(openings))
     curve = Curve("opening", "", "opening pressure", unit, points, band=within)
     return Outcome(worst([*(one.verdict for one in results), dribble]), tuple(results), tuple(findings), curve)
-
-
-def _alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
-    half = instrument.half(one.value)
-    return one.value - half, one.value + half
 
 
 def _check(openings: list[Reading], reseats: list[Reading], instrument: Instrument, unit: Unit) -> None:

@@ -22,7 +22,7 @@ from ironkettle.core.quantities import (
     scale_and_offset,
     show,
 )
-from ironkettle.core.trials.model import Instrument, InstrumentUsed, Reading, Verdict
+from ironkettle.core.trials.model import Instrument, InstrumentUsed, Reading, Result, Verdict
 
 Band = tuple[float | None, float | None]
 _WORST: tuple[Verdict, ...] = ("invalid", "fail", "undecided", "pass")
@@ -154,6 +154,12 @@ def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float,
     return mean, (mean - half, mean + half)
 
 
+def alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
+    """Between what a single reading lies, by what the instrument may be off. [base unit]"""
+    half = instrument.half(one.value)
+    return one.value - half, one.value + half
+
+
 def held(interval: tuple[float, float], within: Band) -> Verdict:
     """pass where the whole interval lies within, fail where none of it does, else undecided. [base unit]"""
     low, high = interval
@@ -238,6 +244,21 @@ def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: floa
 def shown(value: float, unit: Unit | str) -> str:
     """Any value in its unit, as it is told. [base unit, or the plain number]"""
     return f"{value:.3g} {unit}".strip() if isinstance(unit, str) else show(value, unit)
+
+
+def interval_words(result: Result) -> str | None:
+    """The 95 % interval of a result, as it is told; None where it has none."""
+    if result.interval is None:
+        return None
+    return " to ".join(shown(end, result.unit) for end in result.interval)
+
+
+def within_words(result: Result) -> str | None:
+    """What a result is held against, in words; None where it is only told."""
+    least, most = (None if one is None else shown(one, result.unit) for one in result.within)
+    if least and most:
+        return f"{least} to {most}"
+    return f"at most {most}" if most else least and f"at least {least}"
 
 
 def in_unit(value: float, unit: Unit | str) -> float:

@@ -34,6 +34,7 @@ from ironkettle.core.trials.model import (
 )
 from ironkettle.core.trials.reading import (
     allowed,
+    alone,
     band_of,
     check_reach,
     coarse,
@@ -171,7 +172,7 @@ def _set(
         return [_unread("set", "Set", unit, within)]
     mean, interval = mean_of(readings, instrument)
     verdict: Verdict = held(interval, within)
-    if any(held(_alone(one, instrument), within) == "fail" for one in readings):
+    if any(held(alone(one, instrument), within) == "fail" for one in readings):
         verdict = "fail"
         findings.append(reject("one-outside", "one setting lies outside what is allowed by itself", BASIS))
     if verdict == "pass" and len(readings) < criteria.repeats:
@@ -182,11 +183,6 @@ def _set(
         values = [one.value for one in readings]
         found.append(Result("repeat", "Comes back within", max(values) - min(values), unit, _P))
     return found
-
-
-def _alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
-    half = instrument.half(one.value)
-    return one.value - half, one.value + half
 
 
 def _unread(key: str, name: str, unit: Unit, within: tuple[float | None, float | None]) -> Result:
@@ -204,7 +200,7 @@ def _lock_up(
     if not shut:
         return [] if most is None else [_unread("lock_up", "Lock-up", unit, (None, most))]
     highest = max(shut, key=lambda one: one.value)
-    interval = _alone(highest, instrument)
+    interval = alone(highest, instrument)
     verdict = None if most is None else held(interval, (None, most))
     return [Result("lock_up", "Lock-up", highest.value, unit, _P, interval, (None, most), verdict)]
 

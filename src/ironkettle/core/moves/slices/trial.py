@@ -15,6 +15,7 @@ from pydantic import Field, field_validator, model_validator
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.trials import TestSpec
 from ironkettle.core.errors import RefusedError, fault
+from ironkettle.core.moves.gauging import check_gauge, check_listed, check_reach, gauge_for, gauge_that_tells
 from ironkettle.core.moves.judging import analysis_of, judged, planned_hold
 from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
@@ -23,7 +24,7 @@ from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, Sa
 from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
 from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
-from ironkettle.core.moves.trialling import Told, in_words, judged_of
+from ironkettle.core.moves.trialling import in_words, judged_of
 from ironkettle.core.pressure import (
     LEAST_READINGS,
 )
@@ -102,8 +103,6 @@ class TestClosed(Payload):
 
 
 PAYLOADS = (TestRun, TestStarted, TestSamples, TestClosed)
-# The gauge a trace is asked for on where the shop's list has none: a tenth of a bar in 250 bar.
-USUAL_GAUGE = GaugeUsed(name="Digital gauge 250 bar", range="250 bar", resolution="0.1 bar", accuracy_pct=0.5)
 
 
 def _spec(case: Case, key: str) -> TestSpec:
@@ -121,7 +120,7 @@ def check(case: Case, payload: Payload) -> None:
             raise fault("test", f"{spec.name} is told in one: {case.resolved.told[spec.key].says}")
         if str(payload.run) in case.state.runs:
             raise RefusedError("run-exists", "this run was started already")
-        _check_gauge(case, spec, payload.gauge)
+        check_gauge(case, spec, payload.gauge)
         planned_hold(case, spec, payload.gauge, payload.compliance)
     elif isinstance(payload, TestSamples):
         _check_samples(_open_run(case, payload.run), payload)
@@ -151,31 +150,16 @@ def _check_told(case: Case, payload: TestRun) -> None:
         if payload.samples:
             raise fault("samples", f"{spec.name} is not told by a trace")
         if payload.gauge is not None:
-            _check_listed(case, payload.gauge)
+            check_listed(case, payload.gauge)
         told.outcome(payload.record, payload.gauge)
         return
     if payload.gauge is None:
         raise fault("gauge", "on which gauge was it read?")
-    _check_gauge(case, spec, payload.gauge)
+    check_gauge(case, spec, payload.gauge)
     _forward(payload.samples, -1.0)
-    _check_reach(payload.samples, payload.gauge)
+    check_reach(payload.samples, payload.gauge)
     if len(payload.samples) < 2:
         raise fault("samples", "a hold needs its readings")
-
-
-def _check_gauge(case: Case, spec: TestSpec, gauge: GaugeUsed) -> None:
-    if read_gauge_pressure(gauge.range, "gauge.range") < read_gauge_pressure(spec.pressure or "", "pressure"):
-        raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
-    if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
-        raise fault("gauge.resolution", "must be above zero", "0.1 bar")
-    _check_listed(case, gauge)
-
-
-def _check_listed(case: Case, gauge: GaugeUsed) -> None:
-    listed = next((one for one in case.gauges.values() if one.name == gauge.name), None)
-    if listed is not None and listed != gauge:
-        text = f"the shop's list has {listed.name} with {listed.range}, {listed.resolution}, ±{listed.accuracy_pct:g} %"
-        raise fault("gauge", f"{text}; take it from there")
 
 
 def _forward(samples: Sequence[SampleRead], last: float) -> None:
@@ -184,19 +168,6 @@ def _forward(samples: Sequence[SampleRead], last: float) -> None:
             text = f"time {sample.t_s:g} s does not come after {last:g} s"
             raise fault(f"samples.{index}.t_s", text, "times running forward")
         last = sample.t_s
-
-
-# A gauge at its stop shows a little more than its range.
-_PAST_RANGE = 1.02
-
-
-def _check_reach(samples: Sequence[SampleRead], gauge: GaugeUsed) -> None:
-    """Raises RuleError for a reading that this gauge cannot show."""
-    most = _PAST_RANGE * read_gauge_pressure(gauge.range, "gauge.range")
-    for index, sample in enumerate(samples):
-        if sample.pressure_mpa > most:
-            text = f"{sample.pressure_mpa * 10:.1f} bar is above the range of {gauge.name}, {gauge.range}"
-            raise fault(f"samples.{index}.pressure_mpa", text, f"up to {gauge.range}")
 
 
 def _open_run(case: Case, key: UUID) -> Run:
@@ -218,7 +189,7 @@ def _check_samples(run: Run, payload: TestSamples) -> None:
         raise RefusedError("other-hold", text)
     _forward(payload.samples, run.last_s)
     if run.gauge is not None:
-        _check_reach(payload.samples, run.gauge)
+        check_reach(payload.samples, run.gauge)
 
 
 def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
@@ -327,12 +298,12 @@ def _move(case: Case, spec: TestSpec, when: When) -> Move:
     asks: tuple[Ask, ...]
     told = case.resolved.told.get(spec.key)
     if told is not None:
-        gauge = _gauge_that_tells(case, told)
+        gauge = gauge_that_tells(case, told)
         entry["gauge"] = None if gauge is None else gauge.model_dump(mode="json")
         entry["record"] = told.blank
         asks = told.asks
     else:
-        used = _gauge_for(case, spec)
+        used = gauge_for(case, spec)
         entry["gauge"] = used.model_dump(mode="json")
         held = planned_hold(case, spec, used)
         pressure = read_gauge_pressure(spec.pressure or "", "pressure")
@@ -356,33 +327,6 @@ def _move(case: Case, spec: TestSpec, when: When) -> Move:
         hold=f"State: {spec.state}" if spec.state else None,
         asks=asks,
     )
-
-
-def _gauge_for(case: Case, spec: TestSpec) -> GaugeUsed:
-    """The shop's gauge that needs the shortest hold, those in calibration first; an imagined one where none reaches."""
-    pressure = read_gauge_pressure(spec.pressure or "", "pressure")
-    reach = [one for one in case.gauges.values() if read_gauge_pressure(one.range, "gauge.range") >= pressure]
-    today = case.now.date()
-    ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}
-    if reach:
-        return min(reach, key=lambda one: (one.name in ended, planned_hold(case, spec, one)))
-    if pressure <= read_gauge_pressure(USUAL_GAUGE.range, "gauge.range"):
-        return USUAL_GAUGE
-    return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
-
-
-def _gauge_that_tells(case: Case, told: Told) -> GaugeUsed | None:
-    """The shop's gauge in calibration that can tell what is wanted; None where none does: it is chosen by hand."""
-    if not told.reads_pressure:
-        return None
-    today = case.now.date()
-    able = [
-        one
-        for one in case.gauges.values()
-        if not (one.calibrated_until and one.calibrated_until < today)
-        and not told.trial.plan(told.criteria, told.instrument(one)).findings
-    ]
-    return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)
 
 
 def words(resolved: Resolved, payload: Payload) -> str:
