@@ -85,6 +85,10 @@ def test_samples_stay_out_of_the_answer_and_come_when_they_are_asked_for(client:
     assert "samples" not in told
     assert len(str(view)) < 200_000
     trace = client.get(f"/api/jobs/{job}/runs/{run}").json()
+    out = client.get(f"/api/jobs/{job}/runs/{run}/trace.csv")
+    assert out.headers["content-type"].startswith("text/csv")
+    back = client.post("/api/tests/read-csv", json={"text": out.text}).json()["samples"]
+    assert len(back) == len(trace["samples"])
     assert [s["t_s"] for s in trace["samples"]] == [s["t_s"] for s in read]
     assert trace["analysis"]["verdict"] == "pass"
     backwards = send(client, job, {"kind": "test_samples", "run": run, "samples": [read[10]]})

@@ -76,6 +76,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("GET", f"/api/jobs/{JOB}/log"): (ALL, None),
     ("GET", f"/api/jobs/{JOB}/picture"): (ALL, None),
     ("GET", f"/api/jobs/{JOB}/runs/{JOB}"): (ALL, None),
+    ("GET", f"/api/jobs/{JOB}/runs/{JOB}/trace.csv"): (ALL, None),
     ("POST", f"/api/jobs/{JOB}/entries"): (
         KEEPERS,
         {"id": str(uuid.UUID(int=4)), "bench_time": "2026-11-24T09:00:00Z", "payload": NOTE},

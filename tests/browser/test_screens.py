@@ -18,9 +18,15 @@ MOVES = (
     "find:rod-lip", "measure:rod", "identify:gland-ring", "count:FN-K-5028", "fit:rod-lip", "tighten:port-flange:0:1",
     "test:rod-side-hold:as_left", "sign",
 )  # fmt: skip
+# Set to a figure, ticked one by one, told in figures: at the units that have them.
+OTHERS = (
+    ("set:opening", "FN-5203"), ("test:opening-test:as_left", "FN-5203"), ("tighten:cover-bolts:1:1", "FN-4104"),
+    ("set:effort-set", "FN-6107"),
+)  # fmt: skip
 DESKS = (
     "", "/jobs/new", "/workshop", "/workshop/people", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
     "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/failures", "/compounds", "/workshop/stock", "/workshop/orders",
+    "/sums", "/sums/torque", "/sums/stand",
 )  # fmt: skip
 # These hold between them every colour there is: verdicts, drawings, cautions, tables, pressed and plain buttons.
 SHOW_ALL_COLOURS = (
@@ -70,6 +76,17 @@ def test_no_move_has_an_accessibility_fault_and_each_fits_the_screen_with_its_ac
                 expect(steps.hand(page).locator("button.btn-primary").first).to_be_in_viewport(ratio=0.95)
             else:
                 expect(steps.main_button(steps.hand(page))).to_be_in_viewport(ratio=0.95)
+        page.set_viewport_size(SIZES[0])  # type: ignore[arg-type]
+
+
+def test_settings_and_tests_in_figures_have_no_accessibility_fault_and_fit(bench: Page) -> None:
+    page, axe = bench, Axe()
+    for key, serial in OTHERS:
+        steps.to_move(page, key, serial)
+        page.wait_for_load_state("networkidle")
+        no_fault(page, axe, key, both=True)
+        for size in SIZES:
+            fits(page, size, key)
         page.set_viewport_size(SIZES[0])  # type: ignore[arg-type]
 
 

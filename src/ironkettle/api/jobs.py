@@ -31,6 +31,7 @@ from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
+from ironkettle.core.pressure import Sample, trace_csv
 from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
@@ -270,6 +271,17 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
         samples=[SampleOut(t_s=s.t_s, pressure_mpa=s.pressure_mpa, temperature_c=s.temperature_c) for s in read],
         analysis=None if analysis is None else AnalysisOut.of(analysis),
     )
+
+
+@router.get(
+    "/{job_id}/runs/{run}/trace.csv", summary="The samples of a test run as CSV", response_class=Response,
+    responses=NOT_THERE,
+)  # fmt: skip
+def run_csv(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
+    read = run_trace(job_id, run, session, caller, shop).samples
+    text = trace_csv(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in read)
+    headers = {"Content-Disposition": f'attachment; filename="run-{str(run)[:8]}.csv"'}
+    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 
 
 @router.post("/{job_id}/entries", summary="Append an entry", responses=NOT_THERE | CONFLICT)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.errors import RuleError
-from ironkettle.core.pressure import read_trace
+from ironkettle.core.pressure import Sample, read_trace, trace_csv
 
 
 @pytest.mark.parametrize(
@@ -33,7 +33,7 @@ def test_units_and_a_missing_temperature() -> None:
     ("text", "field", "words"),
     [
         ("", "csv", "empty"),
-        ("time,bar\n0,1\n", "csv.line 1", "lacks t_s"),
+        ("time,bar\n0,1\n", "csv.line 1", "lacks one t_s or time"),
         ("t_s,pressure_mm\n0,1\n", "csv.line 1", "names no gauge pressure unit"),
         ("t_s,pressure_bara\n0,1\n", "csv.line 1", "names no gauge pressure unit"),
         ("t_s,pressure_bar\n0,210\n1,\n", "csv.line 3.pressure", "is empty"),
@@ -48,3 +48,35 @@ def test_faults_name_the_line(text: str, field: str, words: str) -> None:
         read_trace(text)
     assert caught.value.faults[0].field == field
     assert words in caught.value.faults[0].message
+
+
+@pytest.mark.parametrize(
+    ("text", "times"),
+    [
+        ("time,pressure_bar\n14:03:05,180\n14:03:06.5,180\n14:04,179\n", [0, 1.5, 55]),
+        # Past midnight a clock begins anew.
+        ("time;pressure_bar\n23:59:58;180\n23:59:59,5;180\n00:00:01;179\n", [0, 1.5, 3]),
+        ("time,pressure_bar\n2026-11-26T14:03:05,180\n2026-11-26T14:03:05.250,180\n2026-11-27T14:03:05,179\n", [0, 0.25, 86400]),
+        ("time,pressure_bar\n2026-11-26T14:03:05+01:00,180\n2026-11-26T13:03:06Z,180\n2026-11-26T13:03:07Z,1\n", [0, 1, 2]),
+    ],
+)  # fmt: skip
+def test_clocks_and_dates_are_counted_from_the_first_row(text: str, times: list[float]) -> None:
+    assert [one.t for one in read_trace(text)] == times
+
+
+@pytest.mark.parametrize("cell", ["noon", "25:00:00", "14:61", "2026-13-01T00:00:00", "", "14:03:05 pm"])
+def test_what_is_no_time_is_told_by_its_line(cell: str) -> None:
+    with pytest.raises(RuleError) as caught:
+        read_trace(f"time,pressure_bar\n14:03:05,180\n{cell},180\n14:03:09,179\n")
+    assert caught.value.faults[0].field == "csv.line 3.time"
+    with pytest.raises(RuleError, match="does not come after"):
+        read_trace("time,pressure_bar\n14:03:05,180\n14:03:04,180\n")
+
+
+def test_what_goes_out_comes_in_again() -> None:
+    samples = (Sample(0.0, 18.0, 24.0), Sample(1.5, 17.99, 24.1), Sample(3.0, -0.05, 24.0))
+    back = read_trace(trace_csv(samples))
+    assert [(one.t, one.temperature) for one in back] == [(one.t, one.temperature) for one in samples]
+    assert [one.pressure for one in back] == pytest.approx([one.pressure for one in samples])
+    # One reading without a temperature leaves the column out: a hole could not be read.
+    assert trace_csv((*samples, Sample(4.0, 1.0))).splitlines()[0] == "t_s,pressure_bar"

@@ -13,7 +13,7 @@ from ironkettle.core.pressure.model import (
     find_fluid,
 )
 from ironkettle.core.pressure.plan import HoldPlan, hold_needed, plan_hold
-from ironkettle.core.pressure.trace import read_trace
+from ironkettle.core.pressure.trace import read_trace, trace_csv
 
 __all__ = [
     "LEAST_READINGS",
@@ -32,4 +32,5 @@ __all__ = [
     "plan_hold",
     "read_trace",
     "stored_energy",
+    "trace_csv",
 ]

@@ -227,6 +227,11 @@
 	<div class="space-y-2">
 		{#if run && trace}
 			{#if trace.samples.length}
+				<a
+					class="link inline-flex min-h-11 items-center"
+					href="/api/jobs/{view.job.id}/runs/{run.run}/trace.csv"
+					download>These readings as CSV</a
+				>
 				<Trace samples={trace.samples} settledFrom={trace.analysis?.settled_from_s ?? null} />
 			{/if}
 			{#if trace.analysis}<Verdict analysis={trace.analysis} limit={test.leak_limit} />{/if}
