@@ -1,4 +1,4 @@
-"""Every demo sheet from intake to release over the API, by the one walker."""
+"""Demo sheets from intake to release over the API, by the one walker."""
 
 from __future__ import annotations
 
@@ -9,9 +9,12 @@ from pypdf import PdfReader
 
 from tests import walk
 from tests.people import BenchClient
-from tests.tiny import UNITS
 
-SHEETS = sorted(path.stem for path in UNITS.glob("*.yaml"))
+# Each with something the others lack; every sheet is walked in core.
+SHEETS = (
+    "header-tank-valve", "swing-bridge-ram", "tilt-ram", "weed-skip-ram", "jetting-pump-box", "escape-set-regulator",
+    "fuel-injector", "control-air-regulator",
+)  # fmt: skip
 # The float valve comes to release in 25 actions, the latch ram in 90, intake among them.
 MOST = {"header-tank-valve": 25, "swing-bridge-ram": 90, "jetting-pump-box": 95}
 # Whose soak nobody may cut: the lead of the walk did, and that stands on the certificate.

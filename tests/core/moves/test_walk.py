@@ -178,7 +178,7 @@ def test_an_entry_needs_an_intake_first() -> None:
 
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
 @given(chance=st.randoms(use_true_random=False))
-@settings(max_examples=4, deadline=None)
+@settings(max_examples=2, deadline=None)
 def test_whatever_open_move_is_taken_the_job_still_ends(key: str, chance: Any) -> None:
     """Two people, interruptions, another order: anything that is open may be done, and nothing is ever stuck."""
     job = Job(sheet_of(unit(key)))
