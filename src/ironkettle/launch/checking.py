@@ -13,6 +13,10 @@ from ironkettle.launch.machine import ensure_chromium, free_port
 from ironkettle.launch.roles import OWNER, SUPERUSER
 from ironkettle.launch.trouble import run, say
 
+_BROWSER = "tests/browser"
+# What is run behind the browser, so that both halves take about as long.
+_AFTER_IT = ("tests/faults", "tests/store", "tests/launch")
+
 
 def check() -> int:
     """The static part: style, types, import directions, the API file, the interface's own checks."""
@@ -37,7 +41,7 @@ def check() -> int:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    The checks, the build and the browser run beside the other tests: Playwright's own event loop and
+    The checks, the build, the browser and a few others behind it run beside the other tests: Playwright's own event loop and
     theirs do not share one run, and neither do their databases.
     """
     began = time.monotonic()
@@ -50,7 +54,7 @@ def test(arguments: list[str]) -> int:
         ensure_modules(environment)
         with ThreadPoolExecutor(1) as beside:
             checked = beside.submit(_check_build_and_browse, environment)
-            _pytest(environment, "tests", "--ignore=tests/browser")
+            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, *_AFTER_IT)))
             checked.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
@@ -59,7 +63,8 @@ def test(arguments: list[str]) -> int:
 def _check_build_and_browse(environment: Environment) -> None:
     check()
     _timed("build of the interface", lambda: ensure_build(environment))
-    _timed("browser tests", lambda: _pytest(environment, "tests/browser"))
+    _timed("browser tests", lambda: _pytest(environment, _BROWSER))
+    _timed("tests of faults, storage and launch", lambda: _pytest(environment, *_AFTER_IT))
 
 
 def _pytest(environment: Environment, *arguments: str) -> None:
