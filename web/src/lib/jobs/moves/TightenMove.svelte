@@ -102,7 +102,7 @@
 		void record();
 	}}
 >
-	{#if wrenchAsk && (choosing || !wrench)}
+	{#if wrenchAsk && (choosing || (wrenches.length > 0 && !wrench))}
 		<AskField
 			ask={wrenchAsk}
 			bind:value={() => form.values.wrench, chosen}
