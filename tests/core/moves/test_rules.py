@@ -647,6 +647,9 @@ def test_only_a_passed_hold_is_done_and_a_failed_one_stays_in_the_log() -> None:
         job.do(run(job, gauge={"name": "g", "range": "60 bar", "resolution": "1 bar", "accuracy_pct": 1}))
     with pytest.raises(RuleError, match="needs its readings"):
         job.do(run(job, samples=[]))
+    # A hold is not said to be seen: its trace tells.
+    with pytest.raises(RuleError, match="told by its trace"):
+        job.do(run(job, record={"seen": True}))
 
 
 def test_a_sign_that_was_not_seen_is_no_pass() -> None:

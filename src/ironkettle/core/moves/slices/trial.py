@@ -153,6 +153,8 @@ def _check_told(case: Case, payload: TestRun) -> None:
             check_listed(case, payload.gauge)
         told.outcome(payload.record, payload.gauge)
         return
+    if payload.record is not None:
+        raise fault("record", f"{spec.name} is told by its trace: give its readings as samples")
     if payload.gauge is None:
         raise fault("gauge", "on which gauge was it read?")
     check_gauge(case, spec, payload.gauge)
