@@ -276,3 +276,38 @@ def test_intervals_hold_the_truth_as_often_as_they_say() -> None:
         low, high = interval(run("count", {"what": "x", "limit": "at most 9 /min"}, {"counts": counts}), "rate")
         inside, total = inside + (low <= rate <= high), total + 1
     assert inside / total >= 0.92
+
+
+def test_a_droop_past_what_was_read_is_a_guess() -> None:
+    """Read to 110 l/min; its figure is at 200: a line goes on, a valve may be fully open."""
+    record = {"readings": ["4.00 bar", "4.00 bar", "4.00 bar", "3.95 bar"], "flows": ["10 l/min"] * 3 + ["110 l/min"]}
+    figures = {"value": "4 bar ±0.2", "droop": {"flow": "200 l/min", "limit": "0.3 bar"}}
+    assert run("set_point", figures, record).verdict == "undecided"
+    assert run("set_point", {**figures, "droop": {"flow": "110 l/min", "limit": "0.3 bar"}}, record).verdict == "pass"
+
+
+def test_free_air_told_is_the_middle_of_its_interval_and_openings_are_neared_at_nine_tenths() -> None:
+    record = {"time": "90 s", "temperature_start_c": 20, "temperature_end_c": 20}
+    outcome = run("pump_up", {"volume": "10 l", "to": "1.5 bar", "within": "120 s"}, record, Instrument(0.0, 0.0))
+    assert outcome.value("free_air") == pytest.approx(9869.3, abs=1)
+    trial = TRIALS["opening_pressure"]
+    plan = trial.plan(trial.criteria_of({"value": "280 bar +10/-0"}), Instrument())
+    assert "252.0 bar" in plan.steps[0]
+
+
+def test_a_drift_watched_too_short_or_too_seldom_is_no_pass() -> None:
+    figures = {"bore": "63 mm", "limit": "50 ml/min"}
+    for samples in (
+        [{"t_s": 10 * n, "position_mm": 100} for n in range(6)],
+        [{"t_s": 60 * n, "position_mm": 100} for n in range(4)],
+    ):
+        outcome = run("drift", figures, {"samples": samples})
+        assert (outcome.verdict, "too-short" in codes(outcome)) == ("undecided", True)
+
+
+def test_openings_that_fall_each_time_are_told_and_those_that_only_stand_are_not() -> None:
+    def told(values: list[str]) -> bool:
+        return "climbs" in codes(run("opening_pressure", {"value": "18 bar ±1"}, {"openings": values}))
+
+    assert told(["18.4 bar", "18.2 bar", "18.0 bar", "17.8 bar"])
+    assert not told(["18.0 bar", "18.2 bar", "18.2 bar", "18.4 bar"])
