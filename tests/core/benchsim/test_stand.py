@@ -45,10 +45,26 @@ def test_it_pumps_up_shuts_and_counts_the_hold() -> None:
     assert samples[0].pressure == pytest.approx(18.0, abs=0.15)
     assert max(one.pressure for one in samples) <= 18.05
     stand.raise_to(0, 8)
-    stand.advance(1)
-    assert stand.shut
+    stand.advance(5)
+    assert not stand.shut
+    assert stand.unit.pressure == pytest.approx(0, abs=0.02)
     with pytest.raises(RuleError, match="outside what the stand can do"):
         stand.raise_to(70, 9)
+
+
+@pytest.mark.parametrize("leaks", [Leaks(), Leaks(hole=0.05, rod_gap=0.004)])
+@pytest.mark.parametrize(("before", "wanted"), [(18.0, 10.0), (10.0, 18.0), (18.0, 1.0), (0.0, 40.0)])
+def test_it_goes_to_what_is_wanted_from_above_and_from_below(leaks: Leaks, before: float, wanted: float) -> None:
+    """A stand that stood at more lets down first: it never shuts on what the hold before left behind."""
+    stand = Stand(leaks=leaks)
+    for pressure in (before, wanted):
+        stand.raise_to(pressure, 7)
+        for _ in range(600):
+            stand.advance(0.1)
+            if stand.shut:
+                break
+    assert stand.shut
+    assert stand.unit.pressure == pytest.approx(wanted, rel=0.02)
 
 
 @pytest.mark.parametrize(("share", "never"), [(0.0, "fail"), (0.2, "fail"), (3.0, "pass"), (10.0, "pass")])

@@ -17,7 +17,7 @@ from ironkettle.core.errors import fault
 STEP_S = 0.02
 _MPA_PER_BAR = 0.1
 MOST_MPA = 60.0
-# The pump comes down to what still seeps in as it nears its wanted pressure. [MPa]
+# The pump comes down to what leaks out as it nears its wanted pressure. [MPa]
 _NEAR_MPA = 0.2
 
 
@@ -56,7 +56,7 @@ class Stand:
     pumped: float = 0.0
 
     def raise_to(self, pressure: float, number: int) -> None:
-        """Open the valve and pump up; it is shut when the pressure is there. ``number``: of the hold that follows.
+        """Open the valve and pump up, or let down; it is shut when the pressure is there. ``number``: of the hold that follows.
 
         Raises RuleError for a pressure outside 0 to 60 MPa.
         """
@@ -64,7 +64,7 @@ class Stand:
             raise fault(
                 "pressure", f"{pressure * 10:g} bar is outside what the stand can do", f"0 to {MOST_MPA * 10:g} bar"
             )
-        self.wanted, self.shut, self.held, self.hold = pressure, pressure == 0, 0.0, number
+        self.wanted, self.shut, self.held, self.hold = pressure, False, 0.0, number
 
     def advance(self, seconds: float) -> None:
         """Let time go on, seconds from 0 up. Source: continuity, step by step."""
@@ -88,15 +88,14 @@ class Stand:
         out = self.outflow()
         came = 0.0
         if not self.shut:
-            lacks = max(0.0, self.wanted - self.unit.pressure)
-            # It never pumps past what it is set to, however small the unit is.
-            came = min(self.pump * min(1.0, lacks / _NEAR_MPA), lacks * self.unit.softness * 60 / seconds)
-            if self.wanted == 0.0:
-                came = -self.pump * min(1.0, max(0.0, self.unit.pressure) / _NEAR_MPA)
+            lacks = self.wanted - self.unit.pressure
+            # It never pumps past what it is set to, nor lets down below it, however small the unit is.
+            wants = min(self.pump * abs(lacks) / _NEAR_MPA, abs(lacks) * self.unit.softness * 60 / seconds)
+            came = max(-self.pump, min(math.copysign(wants, lacks) + out, self.pump))
         self.pumped += came * seconds / 60
         self.leaked += out * seconds / 60
         self.unit.step(seconds, came - out, self.room)
-        if not self.shut and self.wanted > 0 and self.unit.pressure >= 0.999 * self.wanted:
+        if not self.shut and self.wanted > 0 and abs(self.unit.pressure - self.wanted) <= 0.001 * self.wanted:
             self.shut, self.held = True, 0.0
         elif self.shut:
             self.held += seconds
