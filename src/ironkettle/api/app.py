@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -9,6 +10,7 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 
 import ironkettle
@@ -29,6 +31,7 @@ from ironkettle.api import (
     pressure_tests,
     problems,
     quantities,
+    recordings,
     ring_chart,
     rings,
     seals,
@@ -46,11 +49,15 @@ from ironkettle.api import (
     settings as settings_desk,
 )
 from ironkettle.api.http import BoundedBody
+from ironkettle.api.stand_records import DatabaseKeeper, load_map, recover_all
 from ironkettle.api.surface import Surface
 from ironkettle.reference import ring_table, seal_sizes
 from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
+from ironkettle.stand.recorder import Recorder
 from ironkettle.store.base import make_engine
+
+RECOVER_EVERY_S = 2.0
 
 
 def create_app(settings: Settings | None = None) -> FastAPI:
@@ -61,8 +68,10 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         ring_table()
         seal_sizes()
+        recovering = asyncio.create_task(_recover(app))
         yield
-        await app.state.stand.close()
+        recovering.cancel()
+        await app.state.recorder.close()
         app.state.engine.dispose()
         app.state.proving.dispose()
 
@@ -79,7 +88,9 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.engine = make_engine(settings.database_url)
     # A request that proves a secret holds a connection already: a second one of the same pool could wait for ever.
     app.state.proving = make_engine(settings.database_url, size=2)
-    app.state.stand = StandDriver(settings.stand_host, settings.stand_port)
+    engine = app.state.engine
+    app.state.stand = StandDriver(settings.stand_host, settings.stand_port, lambda: run_in_threadpool(load_map, engine))
+    app.state.recorder = Recorder(app.state.stand, DatabaseKeeper(engine))
     app.state.settings = settings
     problems.install(app)
     identity.install(app)
@@ -113,6 +124,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         tokens,
         trail,
         stand,
+        recordings,
         stock,
         health,
     ):
@@ -120,6 +132,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
     return app
+
+
+async def _recover(app: FastAPI) -> None:
+    """End recordings that a server before this one left open, as soon as the database answers."""
+    while not await run_in_threadpool(recover_all, app.state.engine):
+        await asyncio.sleep(RECOVER_EVERY_S)
 
 
 def _serve_interface(app: FastAPI, folder: Path) -> None:

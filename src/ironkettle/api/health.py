@@ -37,7 +37,7 @@ async def health(request: Request, response: Response) -> Health:
     revision = await run_in_threadpool(_revision, request.app.state.engine)
     driver: StandDriver = request.app.state.stand
     try:
-        await driver.read()
+        await driver.reach()
         stand: Literal["up", "down"] = "up"
     except StandAwayError:
         stand = "down"

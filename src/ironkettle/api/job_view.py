@@ -45,6 +45,7 @@ from ironkettle.core.moves.trialling import in_words
 from ironkettle.core.people import AUTHORITY_WORD
 from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
+from ironkettle.store.recordings import RecordingRow, recordings_of
 
 
 class ChapterOut(BaseModel):
@@ -59,6 +60,13 @@ class ChapterOut(BaseModel):
     total: int
     status: Literal["done", "open", "later"]
     tools: list[str]
+
+
+class RunRecordingOut(BaseModel):
+    """How the server's recording of a run stands, as the record has it; ``said``: what was wrong on the way."""
+
+    state: str
+    said: list[str]
 
 
 class RunOut(BaseModel):
@@ -80,6 +88,7 @@ class RunOut(BaseModel):
     told: str | None
     planned_hold_s: float | None
     judgement: Judgement | None
+    recording: RunRecordingOut | None
 
 
 class TimerOut(BaseModel):
@@ -171,6 +180,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
     """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
     names = names_of(session)
     recorded = recorded_by_move(case, names)
+    recordings = recordings_of(session, job.id)
     return JobView(
         job=JobSummary.of(job),
         head=job.head,
@@ -187,7 +197,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         leaks=list(leaks_of(case)),
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
-        runs=[_run(case, run, names) for run in case.state.runs.values()],
+        runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
         signing=_signing(case),
         statement=_statement(session, job, case, moves),
@@ -222,7 +232,7 @@ def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
     return found
 
 
-def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:
+def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | None) -> RunOut:
     spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
     held = spec is not None and spec.key not in case.resolved.told
     planned = planned_hold(case, spec, run.gauge, run.compliance) if spec and held and run.gauge else None
@@ -243,6 +253,7 @@ def _run(case: Case, run: Run, names: Mapping[str, str]) -> RunOut:
         told=None if run.record is None else in_words(run.record),
         planned_hold_s=planned,
         judgement=run.judgement,
+        recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),
     )
 
 

@@ -29,9 +29,10 @@ from ironkettle.core.moves.chart import moves_of
 from ironkettle.core.moves.judging import analysis_of
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
+from ironkettle.core.moves.runs import SampleRead
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
-from ironkettle.core.pressure import Sample, trace_csv
+from ironkettle.core.pressure import Sample, thinned, trace_csv
 from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
@@ -41,10 +42,14 @@ from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
 from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
 from ironkettle.store.people import names_of
 from ironkettle.store.photos import find_photo
+from ironkettle.store.recordings import unsealed_samples
 from ironkettle.store.shop import Shop
 from ironkettle.store.trail import leave_trail
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
+
+# Points of a trace that a screen is sent at most.
+MOST_DRAWN = 1500
 
 Reader = Annotated[Caller, allow(JobPolicy.read)]
 Opener = Annotated[Caller, allow(JobPolicy.open)]
@@ -123,16 +128,19 @@ class DescribedOut(BaseModel):
     fields: list[EntryFieldOut]
 
 
-class SampleOut(BaseModel):
+class PointOut(BaseModel):
     t_s: float
     pressure_mpa: float
-    temperature_c: float | None
 
 
 class RunTraceOut(BaseModel):
-    """The samples of a run, and what they come to so far; none while they are too few to judge."""
+    """The trace of a run, and what it comes to so far; none while it is too short to judge.
 
-    samples: list[SampleOut]
+    ``count``: its samples; ``points``: thinned to be drawn, every low and high among them.
+    """
+
+    count: int
+    points: list[PointOut]
     analysis: AnalysisOut | None
 
 
@@ -265,12 +273,19 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     if told is None:
         raise NotThereError("run", run)
     spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
-    read = run_samples(session, job_id, str(run))
+    read = _read_so_far(session, job_id, run)
     analysis = analysis_of(case, spec, told, read) if spec else None
+    drawn_ = thinned([one.t_s for one in read], [one.pressure_mpa for one in read], MOST_DRAWN)
     return RunTraceOut(
-        samples=[SampleOut(t_s=s.t_s, pressure_mpa=s.pressure_mpa, temperature_c=s.temperature_c) for s in read],
+        count=len(read),
+        points=[PointOut(t_s=t, pressure_mpa=pressure) for t, pressure in drawn_],
         analysis=None if analysis is None else AnalysisOut.of(analysis),
     )
+
+
+def _read_so_far(session: Session, job_id: UUID, run: UUID) -> tuple[SampleRead, ...]:
+    """The samples of a run in the log, and those that are being recorded behind them."""
+    return (*run_samples(session, job_id, str(run)), *unsealed_samples(session, run))
 
 
 @router.get(
@@ -278,7 +293,9 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     responses=NOT_THERE,
 )  # fmt: skip
 def run_csv(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
-    read = run_trace(job_id, run, session, caller, shop).samples
+    if str(run) not in case_for(session, job_of(session, job_id), shop, caller).state.runs:
+        raise NotThereError("run", run)
+    read = _read_so_far(session, job_id, run)
     text = trace_csv(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in read)
     headers = {"Content-Disposition": f'attachment; filename="run-{str(run)[:8]}.csv"'}
     return Response(text, media_type="text/csv; charset=utf-8", headers=headers)

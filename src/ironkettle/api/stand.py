@@ -1,36 +1,76 @@
-"""What the test stand shows now, a pressure to hold, and the panel of the simulated one: its leaks and its faults."""
+"""The test stand: what it shows, live and once; a pressure to hold; its register map; the panel of the simulated one."""
 
 from __future__ import annotations
 
+import math
+from collections.abc import AsyncIterable
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request
+from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel, Field
 
+from ironkettle.api.deps import DbSession, now
 from ironkettle.api.identity import allow
 from ironkettle.api.policies import Caller, StandPolicy
-from ironkettle.api.problems import ERROR_RESPONSES, GUARDED, problem
-from ironkettle.api.schemas import Body, Collector, QuantityText
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.quantities import read_gauge_pressure
+from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, problem
+from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.api.stand_records import RecordingOut
+from ironkettle.core.benchsim import RIGS
+from ironkettle.core.errors import FieldFault, RefusedError, RuleError
+from ironkettle.core.pressure import thinned
+from ironkettle.core.quantities import find_unit, from_base, read_gauge_pressure
+from ironkettle.core.stands import SHIPPED, Reads, RegisterFormat, Shown, StandChannel, StandMap
 from ironkettle.core.text import Figure
 from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel
+from ironkettle.stand.recorder import Recorder
+from ironkettle.store.recordings import set_stand_map
+from ironkettle.store.trail import leave_trail
 
 router = APIRouter(prefix="/api/stand", tags=["stand"], responses=ERROR_RESPONSES | GUARDED)
 
 Reader = Annotated[Caller, allow(StandPolicy.read)]
 Mover = Annotated[Caller, allow(StandPolicy.move)]
+MapKeeper = Annotated[Caller, allow(StandPolicy.change)]
+AWAY: dict[int | str, dict[str, str]] = {503: {"description": "Stand not reachable"}}
+# Points of a trace that a screen draws at most, when it comes to it and with each step.
+MOST_POINTS, MOST_FRESH = 1200, 8
+_HIGHEST_MPA = 60.0
+
+
+class ChannelNowOut(BaseModel):
+    """What a channel shows, in its own unit; None where it shows nothing it can."""
+
+    key: str
+    name: str
+    reads: Reads
+    value: float | None
+    unit: str
 
 
 class ReadingOut(BaseModel):
-    """``hold`` is the number of the hold: another one means that the stand holds something else now."""
+    """``pressure_mpa`` and ``temperature_c``: the channels that are judged. ``hold``: another number is another hold."""
 
-    pressure_mpa: float
-    temperature_c: float
-    held_s: float
+    pressure_mpa: float | None
+    temperature_c: float | None
+    held_s: float | None
     simulated: bool
-    hold: int
-    flow_ml_min: float
+    hold: int | None
+    channels: list[ChannelNowOut]
+
+
+class LiveOut(BaseModel):
+    """``points``: of the trace since the message before, thinned with their lows and highs [s, MPa]; ``fresh``: all of it.
+
+    ``read_at``: when the stand was read [s since 1970].
+    """
+
+    read_at: float
+    away: str | None
+    reading: ReadingOut | None
+    recording: RecordingOut | None
+    fresh: bool
+    points: list[tuple[float, float]]
 
 
 class FaultOut(BaseModel):
@@ -38,26 +78,42 @@ class FaultOut(BaseModel):
     says: str
 
 
-class PanelOut(BaseModel):
-    """The simulated stand: radial gaps along the rod and past the piston, a hole, what is wrong with its pressure channel."""
+class DialStandOut(BaseModel):
+    key: str
+    says: str
+    unit: str
+    first: float
+    low: float
+    high: float
 
-    rod_gap_um: float
-    bypass_gap_um: float
-    hole_mm: float
+
+class RigOut(BaseModel):
+    key: str
+    says: str
+    dials: list[DialStandOut]
+
+
+class PanelOut(BaseModel):
+    """The simulated stand: what is put on it, what its dials are set to, what is wrong with the stand itself."""
+
+    rig: str
+    settings: dict[str, float]
     fault: str
+    rigs: list[RigOut]
     faults: list[FaultOut]
 
 
 class PanelBody(Body):
-    rod_gap_um: Figure = Field(default=0.0, ge=0, le=200)
-    bypass_gap_um: Figure = Field(default=0.0, ge=0, le=200)
-    hole_mm: Figure = Field(default=0.0, ge=0, le=3)
-    fault: Literal["", "frozen", "out_of_range", "spikes", "wrong_scale"] = ""
+    """``settings`` left out stand as they are at first."""
+
+    rig: Literal["oil", "air", "opening", "regulator", "ram", "demand"] = "oil"
+    settings: dict[NameText, Figure] = Field(default_factory=dict, max_length=8)
+    fault: Literal["", "frozen", "out_of_range", "spikes", "wrong_scale", "clock"] = ""
 
 
 _FAULT_WORDS = {
     "": "sound", "frozen": "frozen: it shows what it showed last", "out_of_range": "past the end of its range",
-    "spikes": "spikes now and then", "wrong_scale": "ten times too much",
+    "spikes": "spikes now and then", "wrong_scale": "ten times too much", "clock": "its clock jumps an hour",
 }  # fmt: skip
 
 
@@ -65,64 +121,212 @@ class HoldSetBody(Body):
     pressure: QuantityText = Field(examples=["180 bar"])
 
 
-def _driver(request: Request) -> StandDriver:
+class ReadsOut(BaseModel):
+    """Something a channel can read, and the units it can be in."""
+
+    key: Reads
+    says: str
+    units: list[str]
+
+
+class StandMapOut(BaseModel):
+    """``shipped``: the map is the one that came with the program."""
+
+    map: StandMap
+    shipped: bool
+    reads: list[ReadsOut]
+    formats: list[RegisterFormat]
+
+
+_READS_WORDS = {
+    Reads.PRESSURE: ("pressure", ["bar", "psi", "MPa", "kPa", "mbar", "inH2O"]),
+    Reads.TEMPERATURE: ("temperature", ["°C", "°F"]),
+    Reads.FLOW: ("flow", ["ml/min", "l/min"]),
+    Reads.POSITION: ("position", ["mm", "in"]),
+    Reads.FORCE: ("force", ["N", "kN", "lbf"]),
+    Reads.HELD: ("since the valve was shut", ["s", "min"]),
+    Reads.HOLD: ("number of the hold", [""]),
+    Reads.SIMULATED: ("1 for a simulated stand", [""]),
+    Reads.TARGET: ("written: pressure to hold", ["bar", "psi", "MPa"]),
+}
+
+
+def driver_of(request: Request) -> StandDriver:
     driver: StandDriver = request.app.state.stand
     return driver
 
 
-@router.get("/reading", summary="Pressure and temperature now", responses={503: {"description": "Stand not reachable"}})
+def recorder_of(request: Request) -> Recorder:
+    recorder: Recorder = request.app.state.recorder
+    return recorder
+
+
+def _in_unit(channel: StandChannel, base: float) -> float | None:
+    unit = find_unit(channel.unit)
+    return None if math.isnan(base) or unit is None else round(from_base(base, unit), 6)
+
+
+def _reading_out(shown: Shown, stand: StandMap) -> ReadingOut:
+    pressure, temperature = stand.one(Reads.PRESSURE), stand.one(Reads.TEMPERATURE)
+
+    def base(channel: StandChannel | None) -> float | None:
+        value = math.nan if channel is None else shown.values.get(channel.key, math.nan)
+        return None if math.isnan(value) else round(value, 6)
+
+    return ReadingOut(
+        pressure_mpa=base(pressure),
+        temperature_c=base(temperature),
+        held_s=shown.held,
+        simulated=shown.simulated,
+        hold=shown.hold,
+        channels=[
+            ChannelNowOut(
+                key=one.key, name=one.name, reads=one.reads, unit=one.unit,
+                value=_in_unit(one, shown.values.get(one.key, math.nan)),
+            )
+            for one in stand.measured
+        ],
+    )  # fmt: skip
+
+
+@router.get("/reading", summary="What every channel shows now", responses=AWAY)
 async def reading(request: Request, caller: Reader) -> ReadingOut:
     return await _shown(request)
 
 
 async def _shown(request: Request) -> ReadingOut:
-    now = await _driver(request).read()
-    return ReadingOut(
-        pressure_mpa=now.pressure,
-        temperature_c=now.temperature,
-        held_s=now.held,
-        simulated=now.simulated,
-        hold=now.hold,
-        flow_ml_min=now.flow,
-    )
+    driver = driver_of(request)
+    return _reading_out(await driver.read(), await driver.map())
 
 
 @router.get(
-    "/panel", summary="How the simulated stand is set up", responses={503: {"description": "Stand not reachable"}}
+    "/live", summary="What the stand shows, as it comes (server-sent events)", response_class=EventSourceResponse
 )
+async def live(request: Request, caller: Reader) -> AsyncIterable[LiveOut]:
+    recorder, driver = recorder_of(request), driver_of(request)
+    run, sent = None, 0
+    async for _ in recorder.watch():
+        recording = recorder.recording
+        fresh = recording is not None and recording.run != run
+        if fresh:
+            run, sent = recording.run if recording else None, 0
+        points: list[tuple[float, float]] = []
+        if recording is not None:
+            end = len(recording.times)
+            most = MOST_POINTS if sent == 0 else MOST_FRESH
+            points = thinned(recording.times[sent:end], recording.pressures[sent:end], most)
+            sent = end
+        yield LiveOut(
+            read_at=recorder.shown_at,
+            away=recorder.away,
+            reading=None if recorder.shown is None else _reading_out(recorder.shown, await driver.map()),
+            recording=None if recording is None else RecordingOut.of(recording),
+            fresh=fresh,
+            points=points,
+        )
+
+
+@router.post("/hold", summary="Raise to a pressure and shut the valve", responses=AWAY | CONFLICT)
+async def hold(body: HoldSetBody, request: Request, caller: Mover) -> ReadingOut:
+    read = Collector()
+    pressure = read.get(read_gauge_pressure, body.pressure, "pressure", low=0.0, high=_HIGHEST_MPA)
+    read.done()
+    recorder_of(request).check_free()
+    await driver_of(request).hold_at(pressure)
+    return await _shown(request)
+
+
+@router.post("/let-down", summary="Let the pressure of the simulated stand down", responses=AWAY | CONFLICT)
+async def let_down(request: Request, caller: Mover) -> ReadingOut:
+    recorder_of(request).check_free()
+    await _only_simulated(request)
+    await driver_of(request).let_down()
+    return await _shown(request)
+
+
+async def _only_simulated(request: Request) -> None:
+    if not (await driver_of(request).read()).simulated:
+        raise RefusedError("real-stand", "this stand is a real one: that is done on the simulated one only")
+
+
+@router.get("/panel", summary="How the simulated stand is set up", responses=AWAY | CONFLICT)
 async def panel(request: Request, caller: Reader) -> PanelOut:
-    now = await _driver(request).panel()
+    await _only_simulated(request)
+    now_ = await driver_of(request).panel()
+    dials = RIGS[now_.rig]().dials
     return PanelOut(
-        rod_gap_um=round(now.rod_gap, 3),
-        bypass_gap_um=round(now.bypass_gap, 3),
-        hole_mm=round(now.hole, 4),
-        fault=now.fault,
+        rig=now_.rig,
+        settings={dial.key: round(value, 4) for dial, value in zip(dials, now_.dials, strict=False)},
+        fault=now_.fault,
+        rigs=[
+            RigOut(
+                key=key,
+                says=rig().says,
+                dials=[
+                    DialStandOut(key=one.key, says=one.says, unit=one.unit, first=one.first, low=one.low, high=one.high)
+                    for one in rig().dials
+                ],
+            )
+            for key, rig in RIGS.items()
+        ],
         faults=[FaultOut(key=key, says=says) for key, says in _FAULT_WORDS.items()],
     )
 
 
-@router.post(
-    "/panel",
-    summary="Set leaks and faults of the simulated stand",
-    responses={503: {"description": "Stand not reachable"}},
-)
+@router.post("/panel", summary="Set up the simulated stand", responses=AWAY | CONFLICT)
 async def set_panel(body: PanelBody, request: Request, caller: Mover) -> PanelOut:
-    stand = _driver(request)
-    if not (await stand.read()).simulated:
-        raise RefusedError("real-stand", "this stand is a real one: leaks and faults are set on the simulated one only")
-    await stand.set_up(StandPanel(body.rod_gap_um, body.bypass_gap_um, body.hole_mm, body.fault))
+    dials = RIGS[body.rig]().dials
+    known = {dial.key: dial for dial in dials}
+    faults = [
+        FieldFault(f"settings.{key}", f"is no dial of “{RIGS[body.rig]().says}”", tuple(known))
+        for key in body.settings
+        if key not in known
+    ]
+    for key, value in body.settings.items():
+        dial = known.get(key)
+        if dial is not None and not dial.low <= value <= dial.high:
+            text = f"{dial.says}: {value:g} {dial.unit} cannot be set"
+            faults.append(FieldFault(f"settings.{key}", text, (f"{dial.low:g} to {dial.high:g} {dial.unit}",)))
+    if faults:
+        raise RuleError(faults)
+    await _only_simulated(request)
+    values = tuple(body.settings.get(dial.key, dial.first) for dial in dials)
+    await driver_of(request).set_up(StandPanel(body.rig, values, body.fault))
     return await panel(request, caller)
 
 
-@router.post(
-    "/hold", summary="Raise to a pressure and shut the valve", responses={503: {"description": "Stand not reachable"}}
-)
-async def hold(body: HoldSetBody, request: Request, caller: Mover) -> ReadingOut:
-    read = Collector()
-    pressure = read.get(read_gauge_pressure, body.pressure, "pressure", high=40.0)
-    read.done()
-    await _driver(request).hold_at(pressure)
-    return await _shown(request)
+@router.get("/map", summary="The register map of the stand", responses=CONFLICT)
+async def stand_map(request: Request, caller: Reader) -> StandMapOut:
+    used = await driver_of(request).map()
+    return StandMapOut(
+        map=used,
+        shipped=used == SHIPPED,
+        reads=[ReadsOut(key=key, says=says, units=units) for key, (says, units) in _READS_WORDS.items()],
+        formats=list(RegisterFormat),
+    )
+
+
+@router.put("/map", summary="Set the register map of the stand", responses=CONFLICT)
+def set_map(body: StandMap, request: Request, session: DbSession, caller: MapKeeper) -> StandMap:
+    return _set_map(request, session, caller, body)
+
+
+@router.delete("/map", summary="Go back to the shipped register map", responses=CONFLICT)
+def shipped_map(request: Request, session: DbSession, caller: MapKeeper) -> StandMap:
+    return _set_map(request, session, caller, None)
+
+
+def _set_map(request: Request, session: DbSession, caller: Caller, wanted: StandMap | None) -> StandMap:
+    recorder_of(request).check_free()
+    set_stand_map(session, wanted, caller.key, now())
+    after = {} if wanted is None else wanted.model_dump(mode="json")
+    leave_trail(
+        session, caller.key, now(), "stand", "register map", "changed" if wanted else "shipped again", after=after
+    )
+    # Committed before anybody asks for it again, which a forgotten map does at the next reading.
+    session.commit()
+    driver_of(request).forget_map()
+    return wanted or SHIPPED
 
 
 def stand_away(request: Request, error: Exception) -> object:

@@ -11,7 +11,7 @@ from typing import Any
 import yaml
 from sqlalchemy.orm import Session
 
-from ironkettle.core.benchsim import Leaks, Liquid, LiquidVolume, Stand
+from ironkettle.core.benchsim import Liquid, LiquidVolume, OilUnit, Stand
 from ironkettle.core.buildsheets import Sheet
 from ironkettle.core.buildsheets.text import read_document
 from ironkettle.core.moves.chart import next_move
@@ -87,18 +87,18 @@ def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: fl
     spec = next(one for one in sheet.tests if one.key == move.subject)
     volume = read_volume(spec.volume or "", "volume")
     unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
-    stand = Stand(unit=unit, leaks=Leaks(rod_gap=rod_um / 1000, bypass_gap=bypass_um / 1000))
+    stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})
     stand.raise_to(needs["pressure_mpa"], 1)
     while not stand.shut:
         stand.advance(0.1)
     readings = []
     for place in range(int(needs["seconds"] / needs["every_s"]) + 1):
-        pressure, temperature = stand.shows(needs["every_s"])
+        shown = stand.shows(needs["every_s"])
         readings.append(
             {
                 "t_s": place * needs["every_s"],
-                "pressure_mpa": round(pressure, 3),
-                "temperature_c": round(temperature, 1),
+                "pressure_mpa": round(shown["pressure"], 3),
+                "temperature_c": round(shown["temperature"], 1),
             }
         )
         stand.advance(needs["every_s"])

@@ -1,18 +1,22 @@
-"""Reads the test stand over Modbus TCP."""
+"""Reads the test stand over Modbus TCP, through the register map the shop keeps."""
 
 from __future__ import annotations
 
 import asyncio
 import logging
+import math
+import struct
+from collections.abc import Awaitable, Callable
 from dataclasses import dataclass
 
 from pymodbus.client import AsyncModbusTcpClient
 from pymodbus.exceptions import ModbusException
 
+from ironkettle.core.errors import RefusedError
+from ironkettle.core.stands import Reads, Shown, StandMap, blocks_of, encode, shown_of
 from ironkettle.stand import registers
 
 logging.getLogger("pymodbus").setLevel(logging.CRITICAL)
-BAR_PER_MPA = 10.0
 
 
 class StandAwayError(Exception):
@@ -20,99 +24,111 @@ class StandAwayError(Exception):
 
 
 @dataclass(frozen=True, slots=True)
-class StandReading:
-    """Gauge pressure in MPa, temperature in °C, seconds since the valve was shut, and which hold it is.
-
-    ``flow``: what leaks out now [ml/min], where the stand has a meter for it.
-    """
-
-    pressure: float
-    temperature: float
-    held: float
-    simulated: bool
-    hold: int = 0
-    flow: float = 0.0
-
-
-@dataclass(frozen=True, slots=True)
 class StandPanel:
-    """The panel of the simulated stand: radial gaps along the rod and past the piston [µm], a hole [mm], a fault's name."""
+    """The panel of the simulated stand: what is put on it, what its dials are set to in their order, a fault's name."""
 
-    rod_gap: float = 0.0
-    bypass_gap: float = 0.0
-    hole: float = 0.0
+    rig: str = registers.KINDS[0]
+    dials: tuple[float, ...] = ()
     fault: str = ""
 
 
 class StandDriver:
-    """One connection, opened when first wanted and again after a loss; calls take turns."""
+    """One connection, opened when first wanted and again after a loss; calls take turns.
 
-    def __init__(self, host: str, port: int) -> None:
-        self._host, self._port = host, port
+    ``load_map`` gives the shop's register map; it is asked at every connection, and again after ``forget_map``.
+    """
+
+    def __init__(self, host: str, port: int, load_map: Callable[[], Awaitable[StandMap]]) -> None:
+        self._host, self._port, self._load_map = host, port, load_map
         self._client: AsyncModbusTcpClient | None = None
+        self._map: StandMap | None = None
         self._turn = asyncio.Lock()
 
-    async def read(self) -> StandReading:
-        """What the stand shows now. Raises StandAwayError when it does not answer."""
-        values = await self._values()
-        return StandReading(
-            float(values[registers.PRESSURE_BAR // 2]) / BAR_PER_MPA,
-            float(values[registers.TEMPERATURE_C // 2]),
-            float(values[registers.HELD_S // 2]),
-            float(values[registers.SIMULATED // 2]) > 0.5,
-            int(values[registers.HOLD // 2]),
-            float(values[registers.FLOW_ML_MIN // 2]),
-        )
+    async def reach(self) -> None:
+        """Returns when something answers at the stand's address. Raises StandAwayError."""
+        async with self._turn:
+            await self._connected()
 
-    async def _values(self) -> list[float]:
+    async def map(self) -> StandMap:
+        """The register map in use."""
+        if self._map is None:
+            self._map = await self._load_map()
+        return self._map
+
+    def forget_map(self) -> None:
+        """The map was changed: read it again."""
+        self._map = None
+
+    async def read(self) -> Shown:
+        """What the stand shows now. Raises StandAwayError when it does not answer."""
         async with self._turn:
             client = await self._connected()
-            try:
-                answer = await client.read_holding_registers(0, count=registers.REGISTERS, device_id=registers.UNIT)
-            except ModbusException as error:
-                raise self._lost(error) from None
-        if answer.isError():
-            raise self._lost(answer)
-        floats = client.convert_from_registers(answer.registers, client.DATATYPE.FLOAT32)
-        return [float(one) for one in floats] if isinstance(floats, list) else []
+            stand = await self.map()
+            words: dict[int, int] = {}
+            for block in blocks_of(stand):
+                words |= await self._words(client, block.first, block.count, stand.unit_id)
+        return shown_of(words, stand)
 
     async def hold_at(self, pressure: float) -> None:
-        """Raise to a pressure [MPa] and shut the valve. Raises StandAwayError."""
-        await self._write(registers.TARGET_BAR, pressure * BAR_PER_MPA)
+        """Raise to a pressure [MPa] and shut the valve. Raises StandAwayError; RefusedError for a stand that is raised by hand."""
+        stand = await self.map()
+        target = stand.one(Reads.TARGET)
+        if target is None:
+            text = "this stand has no register for the pressure to hold: raise it at the stand, shut the valve, then record"
+            raise RefusedError("by-hand", text)
+        await self._write(target.register_at, encode(pressure, target), stand.unit_id)
+
+    async def let_down(self) -> None:
+        """Let the pressure down. Raises StandAwayError."""
+        await self._write_floats(registers.WRITTEN_FROM, [registers.LET_DOWN])
 
     async def panel(self) -> StandPanel:
         """How the simulated stand is set up now. Raises StandAwayError."""
-        values = await self._values()
-        place = int(values[registers.FAULT // 2])
-        return StandPanel(
-            float(values[registers.ROD_GAP_UM // 2]),
-            float(values[registers.BYPASS_GAP_UM // 2]),
-            float(values[registers.HOLE_MM // 2]),
-            registers.FAULTS[place] if 0 <= place < len(registers.FAULTS) else "",
-        )
-
-    async def set_up(self, panel: StandPanel) -> None:
-        """Set the leaks and the fault of the simulated stand. Raises StandAwayError."""
-        await self._write(registers.ROD_GAP_UM, panel.rod_gap)
-        await self._write(registers.BYPASS_GAP_UM, panel.bypass_gap)
-        await self._write(registers.HOLE_MM, panel.hole)
-        await self._write(registers.FAULT, float(registers.FAULTS.index(panel.fault)))
-
-    async def _write(self, address: int, value: float) -> None:
         async with self._turn:
             client = await self._connected()
-            words = client.convert_to_registers(value, client.DATATYPE.FLOAT32)
-            try:
-                answer = await client.write_registers(address, words, device_id=registers.UNIT)
-            except ModbusException as error:
-                raise self._lost(error) from None
-        if answer.isError():
-            raise self._lost(answer)
+            count = registers.REGISTERS - registers.RIG
+            words = await self._words(client, registers.RIG, count, (await self.map()).unit_id)
+        raw = b"".join(struct.pack(">H", words[at]) for at in sorted(words))
+        kind, wrong, *dials = (value if math.isfinite(value) else 0.0 for (value,) in struct.iter_unpack(">f", raw))
+        at = int(wrong)
+        name = registers.FAULTS[at] if 0 <= at < len(registers.FAULTS) else ""
+        rig = registers.KINDS[int(kind)] if 0 <= int(kind) < len(registers.KINDS) else registers.KINDS[0]
+        return StandPanel(rig, tuple(dials), name)
+
+    async def set_up(self, panel: StandPanel) -> None:
+        """Set what is on the simulated stand, its dials and its fault. Raises StandAwayError."""
+        dials = [*panel.dials, *[0.0] * registers.MOST_DIALS][: registers.MOST_DIALS]
+        places = [float(registers.KINDS.index(panel.rig)), float(registers.FAULTS.index(panel.fault))]
+        await self._write_floats(registers.RIG, [*places, *dials])
 
     async def close(self) -> None:
         if self._client is not None:
             self._client.close()
             self._client = None
+
+    async def _words(self, client: AsyncModbusTcpClient, first: int, count: int, unit: int) -> dict[int, int]:
+        try:
+            answer = await client.read_holding_registers(first, count=count, device_id=unit)
+        except ModbusException as error:
+            raise self._lost(error) from None
+        if answer.isError():
+            raise self._lost(answer)
+        return {first + place: int(word) for place, word in enumerate(answer.registers)}
+
+    async def _write_floats(self, address: int, values: list[float]) -> None:
+        raw = struct.pack(f">{len(values)}f", *values)
+        words = tuple(int.from_bytes(raw[at : at + 2], "big") for at in range(0, len(raw), 2))
+        await self._write(address, words, (await self.map()).unit_id)
+
+    async def _write(self, address: int, words: tuple[int, ...], unit: int) -> None:
+        async with self._turn:
+            client = await self._connected()
+            try:
+                answer = await client.write_registers(address, list(words), device_id=unit)
+            except ModbusException as error:
+                raise self._lost(error) from None
+        if answer.isError():
+            raise self._lost(answer)
 
     async def _connected(self) -> AsyncModbusTcpClient:
         if self._client is None or not self._client.connected:

@@ -1,24 +1,22 @@
-"""The stand's register map (Modbus holding registers, 32-bit floats, two registers each).
+"""The registers of the simulated stand that are written to (Modbus holding registers, 32-bit floats, two each).
 
-The first are what a stand shows; from ``TARGET_BAR`` on they are written to. A real stand answers up to ``TARGET_BAR``;
-what follows is the panel of the simulated one: its leaks and what is wrong with a channel.
+What it shows lies where the shipped map of core says. A real stand needs none of what stands here but the pressure to hold.
 """
 
-PRESSURE_BAR = 0
-TEMPERATURE_C = 2
-HELD_S = 4
-SIMULATED = 6
-# A number the stand gives each hold; another one means another hold, also after a restart.
-HOLD = 8
-TARGET_BAR = 10
-# What leaks out of the unit now; a real stand without a flow meter leaves it 0.
-FLOW_ML_MIN = 12
-# The gap along the rod and past the piston, radial, and a hole. [µm, µm, mm]
-ROD_GAP_UM = 14
-BYPASS_GAP_UM = 16
-HOLE_MM = 18
-# 0 for a sound pressure channel, else the place of the fault in FAULTS.
-FAULT = 20
-REGISTERS = 22
-FAULTS = ("", "frozen", "out_of_range", "spikes", "wrong_scale")
-UNIT = 1
+from ironkettle.core.benchsim import RIGS, Fault
+from ironkettle.core.stands import SHIPPED, Reads
+
+# Up to here the stand shows; from here on it is written to.
+WRITTEN_FROM = 40
+# What is put on it: a place in KINDS; what is wrong with it: a place in FAULTS; then the dials in their order.
+RIG, FAULT, DIALS = 42, 44, 46
+MOST_DIALS = 4
+REGISTERS = DIALS + 2 * MOST_DIALS
+KINDS = tuple(RIGS)
+FAULTS = ("", *(fault.value for fault in Fault))
+# Written as the pressure to hold: let everything down.
+LET_DOWN = -1.0
+
+_target = SHIPPED.one(Reads.TARGET)
+assert _target is not None
+TARGET = _target

@@ -7,80 +7,80 @@ from __future__ import annotations
 
 import asyncio
 import logging
+import math
 import secrets
+import struct
 import sys
 import time
 
-from pymodbus.client import AsyncModbusTcpClient
 from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
-from ironkettle.core.benchsim import Fault, Leaks, Stand
-from ironkettle.core.benchsim.stand import MOST_MPA
+from ironkettle.core.benchsim import MOST_MPA, Fault, Stand
+from ironkettle.core.stands import SHIPPED, Reads, encode
 from ironkettle.stand import registers
 
 _READ, _WRITE = 3, 16
-_FLOAT = AsyncModbusTcpClient.DATATYPE.FLOAT32
-
-
-_BAR_PER_MPA, _MM_PER_UM = 10.0, 0.001
-_EVERY_S = 0.1
+_EVERY_S = 0.02
 
 
 async def serve(port: int) -> None:
-    """Answer on loopback until stopped; the physics go on, and registers are renewed, ten times a second."""
+    """Answer on loopback until stopped; the physics go on, and registers are renewed, fifty times a second."""
     device = SimDevice(
-        id=registers.UNIT, simdata=[SimData(0, values=[0] * registers.REGISTERS, datatype=DataType.REGISTERS)]
+        id=SHIPPED.unit_id, simdata=[SimData(0, values=[0] * registers.REGISTERS, datatype=DataType.REGISTERS)]
     )
     server = ModbusTcpServer(device, address=("127.0.0.1", port))
     await server.serve_forever(background=True)
     stand, before = Stand(), time.monotonic()
-    await _set(server, registers.ROD_GAP_UM, stand.leaks.rod_gap / _MM_PER_UM)
+    await _write(server, registers.RIG, [0.0, 0.0, *stand.settings.values()])
     while True:
         await _obey(server, stand)
         now = time.monotonic()
         stand.advance(now - before)
-        pressure, temperature = stand.shows(max(now - before, 1e-3))
+        await _show(server, stand, max(now - before, 1e-3))
         before = now
-        for address, value in (
-            (registers.PRESSURE_BAR, pressure * _BAR_PER_MPA),
-            (registers.TEMPERATURE_C, temperature),
-            (registers.HELD_S, stand.held if stand.shut and stand.wanted > 0 else 0.0),
-            (registers.SIMULATED, 1.0),
-            (registers.HOLD, float(stand.hold)),
-            (registers.FLOW_ML_MIN, stand.outflow()),
-        ):
-            await _set(server, address, value)
         await asyncio.sleep(_EVERY_S)
 
 
+async def _show(server: ModbusTcpServer, stand: Stand, seconds: float) -> None:
+    """Write what the stand shows where the shipped map says."""
+    values = {**stand.shows(seconds), "held": stand.shows_held(), "hold": float(stand.hold), "simulated": 1.0}
+    words = [0] * registers.WRITTEN_FROM
+    for channel in SHIPPED.channels:
+        if channel.reads is not Reads.TARGET:
+            words[channel.register_at : channel.register_at + channel.format.words] = encode(
+                values[channel.key], channel
+            )
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, 0, words)
+
+
 async def _obey(server: ModbusTcpServer, stand: Stand) -> None:
-    """What was written since: another pressure to hold, other leaks, a fault."""
-    wanted = await _float_at(server, registers.TARGET_BAR)
-    if wanted > 0:
+    """What was written since: another pressure to hold, something else on the stand, its dials, a fault."""
+    written = await _floats(server, registers.WRITTEN_FROM, registers.REGISTERS)
+    wanted, kind, wrong, *dials = written
+    if 0 <= int(kind) < len(registers.KINDS):
+        stand.put_on(registers.KINDS[int(kind)])
+    if wanted != 0:
+        pressure = 0.0 if wanted < 0 else min(registers.TARGET.base(wanted), MOST_MPA)
         # By chance, so that a stand started again never comes back with the number of an earlier hold.
-        stand.raise_to(min(wanted / _BAR_PER_MPA, MOST_MPA), secrets.randbelow(2**24 - 1) + 1)
-        await _set(server, registers.TARGET_BAR, 0.0)
-    rod, bypass = [
-        max(await _float_at(server, address), 0.0) * _MM_PER_UM
-        for address in (registers.ROD_GAP_UM, registers.BYPASS_GAP_UM)
-    ]
-    stand.leaks = Leaks(max(await _float_at(server, registers.HOLE_MM), 0.0), rod, bypass)
-    place = int(await _float_at(server, registers.FAULT))
-    known = registers.FAULTS[place] if 0 < place < len(registers.FAULTS) else ""
-    stand.pressure.fault = Fault(known) if known else None
+        stand.raise_to(pressure, secrets.randbelow(2**24 - 1) + 1)
+        await _write(server, registers.WRITTEN_FROM, [0.0])
+    stand.set_dials({dial.key: value for dial, value in zip(stand.rig.dials, dials, strict=False)})
+    known = registers.FAULTS[int(wrong)] if 0 < int(wrong) < len(registers.FAULTS) else ""
+    stand.fault = Fault(known) if known else None
 
 
-async def _float_at(server: ModbusTcpServer, address: int) -> float:
-    words = await server.async_getValues(registers.UNIT, _READ, address, 2)
-    value = AsyncModbusTcpClient.convert_from_registers([int(word) for word in words], _FLOAT)
-    return float(value) if isinstance(value, float) else 0.0
+async def _floats(server: ModbusTcpServer, first: int, end: int) -> list[float]:
+    words = await server.async_getValues(SHIPPED.unit_id, _READ, first, end - first)
+    raw = b"".join(struct.pack(">H", int(word)) for word in words)
+    # What is no number moves nothing.
+    return [0.0 if math.isnan(value) else value for (value,) in struct.iter_unpack(">f", raw)]
 
 
-async def _set(server: ModbusTcpServer, address: int, value: float) -> None:
-    await server.async_setValues(
-        registers.UNIT, _WRITE, address, AsyncModbusTcpClient.convert_to_registers(value, _FLOAT)
-    )
+async def _write(server: ModbusTcpServer, first: int, values: list[float]) -> None:
+    raw = struct.pack(f">{len(values)}f", *values)
+    words = [int.from_bytes(raw[at : at + 2], "big") for at in range(0, len(raw), 2)]
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, first, words)
 
 
 def main() -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from sqlalchemy import Engine, inspect, text
 
 # Append-only: rows come in and stay.
-APPEND_ONLY = ("entries", "photos", "samples", "trail")
+APPEND_ONLY = ("entries", "photos", "recorded_chunks", "samples", "trail")
 
 
 def grant_application(owner: Engine, role: str) -> None:

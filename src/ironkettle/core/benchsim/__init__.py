@@ -3,19 +3,31 @@
 from ironkettle.core.benchsim.flows import gap_flow, gas_flow, orifice_flow
 from ironkettle.core.benchsim.fluids import Liquid
 from ironkettle.core.benchsim.gauges import Channel, Fault
-from ironkettle.core.benchsim.parts import Regulator, ReliefValve, Sliding
-from ironkettle.core.benchsim.stand import Leaks, Stand
+from ironkettle.core.benchsim.parts import DemandValve, Regulator, ReliefValve, Sliding
+from ironkettle.core.benchsim.rigs import RIGS, AirUnit, Demand, Dial, OilUnit, Opening, Ram, Reading, RegulatorRig, Rig
+from ironkettle.core.benchsim.stand import MOST_MPA, Stand
 from ironkettle.core.benchsim.volumes import GasVolume, LiquidVolume
 
 __all__ = [
+    "MOST_MPA",
+    "RIGS",
+    "AirUnit",
     "Channel",
+    "Demand",
+    "DemandValve",
+    "Dial",
     "Fault",
     "GasVolume",
-    "Leaks",
     "Liquid",
     "LiquidVolume",
+    "OilUnit",
+    "Opening",
+    "Ram",
+    "Reading",
     "Regulator",
+    "RegulatorRig",
     "ReliefValve",
+    "Rig",
     "Sliding",
     "Stand",
     "gap_flow",

@@ -9,12 +9,13 @@ from random import Random
 
 
 class Fault(StrEnum):
-    """What can be wrong with a channel of a stand."""
+    """What can be wrong with a stand: with its pressure channel, or with its clock."""
 
     FROZEN = "frozen"
     OUT_OF_RANGE = "out_of_range"
     SPIKES = "spikes"
     WRONG_SCALE = "wrong_scale"
+    CLOCK = "clock"
 
 
 @dataclass(slots=True)

@@ -87,3 +87,15 @@ class Sliding:
             self.speed = 0.0
         self.position += self.speed * seconds
         return force
+
+
+@dataclass(slots=True)
+class DemandValve:
+    """A valve that opens to a breath: ``cracks`` [Pa] below the surroundings, and ``rises`` [Pa a l/min] with the flow."""
+
+    cracks: float
+    rises: float = 3.0
+
+    def effort(self, flow: float) -> float:
+        """How far below its surroundings the mouthpiece goes at a flow, from 0 up [l/min]. [Pa] Source: spring and lever, a line."""
+        return self.cracks + self.rises * flow if flow > 0 else 0.0

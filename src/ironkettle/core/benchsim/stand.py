@@ -1,59 +1,80 @@
-"""The whole stand: pump, shut-off, relief, hoses, the unit with its leaks, and what its gauges show of it."""
+"""The whole stand: its pump and shut-off, what is put on it, and what its gauges show of that."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from random import Random
 
-from ironkettle.core.benchsim.flows import gap_flow, orifice_flow
-from ironkettle.core.benchsim.fluids import Liquid
 from ironkettle.core.benchsim.gauges import Channel, Fault
-from ironkettle.core.benchsim.parts import ReliefValve
-from ironkettle.core.benchsim.volumes import LiquidVolume
+from ironkettle.core.benchsim.rigs import RIGS, OilUnit, Rig
 from ironkettle.core.errors import fault
 
 # A step of the sums: well below the time constants of pump and volume. [s]
 STEP_S = 0.02
-_MPA_PER_BAR = 0.1
 MOST_MPA = 60.0
-# The pump comes down to what leaks out as it nears its wanted pressure. [MPa]
-_NEAR_MPA = 0.2
+# The valve is shut once the pressure is this near to what is wanted.
+_THERE = 0.001
+# What a stand whose clock jumps is ahead by. [s]
+_JUMP_S = 3600.0
 
 
-@dataclass(frozen=True, slots=True)
-class Leaks:
-    """What is open: a hole [mm], a gap along the rod [mm radial], and one past the piston [mm radial]; 0 where there is none."""
+def _channels() -> dict[str, Channel]:
+    def gauge(seed: int) -> Channel:
+        return Channel(step=0.001, noise=0.002, top=64.0, chance=Random(seed))
 
-    hole: float = 0.0
-    rod_gap: float = 0.0
-    bypass_gap: float = 0.0
+    def warm(seed: int) -> Channel:
+        return Channel(step=0.1, lag_s=20.0, top=150.0, chance=Random(seed))
+
+    return {
+        "pressure": gauge(417), "other_side": gauge(418), "supply": gauge(419),
+        "temperature": warm(420), "room": warm(421),
+        "flow": Channel(step=0.001, chance=Random(422)),
+        "position": Channel(step=0.01, chance=Random(423)),
+        "force": Channel(step=0.1, noise=0.5, chance=Random(424)),
+    }  # fmt: skip
 
 
 @dataclass(slots=True)
 class Stand:
-    """A simulated stand. Pressures in MPa, temperatures in °C, flows in ml/min.
+    """A simulated stand. Pressures in MPa gauge, temperatures in °C, flows in ml/min.
 
-    ``wanted``: what the pump is set to; ``shut``: whether the valve to the unit is shut; ``hold``: a number that changes with
-    every hold; ``held``: since when it is shut [s].
+    ``settings`` are the dials of what is on it; ``wanted``: what the pump is set to; ``shut``: whether the valve to the unit
+    is shut; ``hold``: a number that changes with every hold; ``held``: since when it is shut [s].
     """
 
-    unit: LiquidVolume = field(default_factory=lambda: LiquidVolume(Liquid(), 500.0, hoses=0.4))
-    leaks: Leaks = Leaks(rod_gap=0.0009)
-    rod: float = 28.0
-    bore: float = 50.0
-    seal: float = 8.0
-    room: float = 23.96
-    pump: float = 3000.0
-    relief: ReliefValve = field(default_factory=lambda: ReliefValve(42.0))
-    pressure: Channel = field(default_factory=lambda: Channel(step=0.001, noise=0.002, top=60.0))
-    thermometer: Channel = field(default_factory=lambda: Channel(step=0.1, lag_s=20.0, top=150.0, chance=Random(418)))
+    rig: Rig = field(default_factory=OilUnit)
+    settings: dict[str, float] = field(default_factory=dict)
+    channels: dict[str, Channel] = field(default_factory=_channels)
+    fault: Fault | None = None
+    room: float = 24.0
     wanted: float = 0.0
     shut: bool = False
     held: float = 0.0
     hold: int = 0
-    leaked: float = 0.0
-    pumped: float = 0.0
+
+    def __post_init__(self) -> None:
+        self.settings = {dial.key: self.settings.get(dial.key, dial.first) for dial in self.rig.dials}
+
+    def put_on(self, key: str) -> None:
+        """Put something else on the stand, without pressure and with its dials as they are at first; the same stays as it is.
+
+        Raises RuleError for a kind it does not know.
+        """
+        if key not in RIGS:
+            raise fault("rig", f"“{key}” cannot be put on the stand", *RIGS)
+        if key == self.rig.key:
+            return
+        self.rig = RIGS[key]()
+        self.settings = {dial.key: dial.first for dial in self.rig.dials}
+        self.wanted, self.shut, self.held = 0.0, False, 0.0
+
+    def set_dials(self, settings: Mapping[str, float]) -> None:
+        """Set dials of what is on it; each is kept between its ends."""
+        for dial in self.rig.dials:
+            value = settings.get(dial.key, self.settings[dial.key])
+            self.settings[dial.key] = min(max(value, dial.low), dial.high)
 
     def raise_to(self, pressure: float, number: int) -> None:
         """Open the valve and pump up, or let down; it is shut when the pressure is there. ``number``: of the hold that follows.
@@ -70,39 +91,31 @@ class Stand:
         """Let time go on, seconds from 0 up. Source: continuity, step by step."""
         steps = max(1, math.ceil(seconds / STEP_S)) if seconds > 0 else 0
         for _ in range(steps):
-            self._step(seconds / steps)
+            self.rig.advance(seconds / steps, self.wanted, self.shut, self.settings)
+            if not self.shut and self.wanted > 0 and self._there():
+                self.shut, self.held = True, 0.0
+            elif self.shut:
+                self.held += seconds / steps
 
-    def outflow(self) -> float:
-        """What leaks out of the unit now. [ml/min]"""
-        p, liquid = self.unit.pressure, self.unit.liquid
-        total = self.relief.flow(p) if not self.shut else 0.0
-        if self.leaks.hole:
-            total += orifice_flow(p, 0.0, self.leaks.hole, liquid)
-        if self.leaks.rod_gap:
-            total += gap_flow(p, 0.0, self.rod, self.leaks.rod_gap, self.seal, liquid)
-        if self.leaks.bypass_gap:
-            total += gap_flow(p, 0.0, self.bore, self.leaks.bypass_gap, self.seal, liquid)
-        return total
+    def _there(self) -> bool:
+        return abs(self.rig.reading().supply - self.wanted) <= _THERE * self.wanted
 
-    def _step(self, seconds: float) -> None:
-        out = self.outflow()
-        came = 0.0
-        if not self.shut:
-            lacks = self.wanted - self.unit.pressure
-            # It never pumps past what it is set to, nor lets down below it, however small the unit is.
-            wants = min(self.pump * abs(lacks) / _NEAR_MPA, abs(lacks) * self.unit.softness * 60 / seconds)
-            came = max(-self.pump, min(math.copysign(wants, lacks) + out, self.pump))
-        self.pumped += came * seconds / 60
-        self.leaked += out * seconds / 60
-        self.unit.step(seconds, came - out, self.room)
-        if not self.shut and self.wanted > 0 and abs(self.unit.pressure - self.wanted) <= 0.001 * self.wanted:
-            self.shut, self.held = True, 0.0
-        elif self.shut:
-            self.held += seconds
+    def shows(self, seconds: float) -> dict[str, float]:
+        """What its channels show, a time after they were read last: seconds above 0. [MPa gauge, °C, ml/min, mm, N]"""
+        now = self.rig.reading()
+        truth = {
+            "pressure": now.pressure, "other_side": now.other_side, "supply": now.supply,
+            "temperature": now.temperature, "room": self.room, "flow": now.flow, "position": now.position,
+            "force": now.force,
+        }  # fmt: skip
+        self.channels["pressure"].fault = None if self.fault is Fault.CLOCK else self.fault
+        return {key: channel.read(truth[key], seconds) for key, channel in self.channels.items()}
 
-    def shows(self, seconds: float) -> tuple[float, float]:
-        """What its gauges show, a time after they were read last: seconds above 0. [MPa gauge, °C]"""
-        return self.pressure.read(self.unit.pressure, seconds), self.thermometer.read(self.unit.temperature, seconds)
+    def shows_held(self) -> float:
+        """Since when the valve is shut, by the stand's own clock; 0 while it is open. [s]"""
+        if not self.shut or self.wanted <= 0:
+            return 0.0
+        return self.held + (_JUMP_S if self.fault is Fault.CLOCK else 0.0)
 
 
-__all__ = ["Fault", "Leaks", "Stand"]
+__all__ = ["MOST_MPA", "STEP_S", "Fault", "Stand"]

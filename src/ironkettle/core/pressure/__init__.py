@@ -13,6 +13,7 @@ from ironkettle.core.pressure.model import (
     find_fluid,
 )
 from ironkettle.core.pressure.plan import HoldPlan, hold_needed, plan_hold
+from ironkettle.core.pressure.thin import thinned
 from ironkettle.core.pressure.trace import read_trace, trace_csv
 
 __all__ = [
@@ -32,5 +33,6 @@ __all__ = [
     "plan_hold",
     "read_trace",
     "stored_energy",
+    "thinned",
     "trace_csv",
 ]

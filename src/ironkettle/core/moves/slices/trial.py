@@ -32,6 +32,7 @@ from ironkettle.core.quantities import read_gauge_pressure
 
 When = Literal["as_found", "as_left"]
 MOST_SAMPLES = 20_000
+MOST_SAID = 40
 # Room for a few thousand readings as they are written.
 MOST_RECORD = 500_000
 _SHORTEST_WORD = 4
@@ -83,13 +84,17 @@ class TestStarted(Payload):
 
 
 class TestSamples(Payload):
-    """Samples of a running test, times running forward over all of them; all of a run are of one hold of the stand."""
+    """Samples of a running test, times running forward over all of them; all of a run are of one hold of the stand.
+
+    ``said``: what was wrong with the stand while they were read.
+    """
 
     __test__ = False
     kind: Literal["test_samples"] = "test_samples"
     run: UUID
     samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
     hold: int | None = Field(default=None, ge=1, le=2**31 - 1)
+    said: list[Note] = Field(default_factory=list, max_length=MOST_SAID)
 
 
 class TestClosed(Payload):
@@ -335,7 +340,7 @@ def words(resolved: Resolved, payload: Payload) -> str:
     if isinstance(payload, TestClosed):
         return f"test run {'given up' if payload.abandoned else 'closed'}{f': {payload.note}' if payload.note else ''}"
     if isinstance(payload, TestSamples):
-        return "readings recorded"
+        return f"readings recorded{''.join(f'; {one}' for one in payload.said)}"
     assert isinstance(payload, TestRun | TestStarted)
     spec = next((one for one in resolved.sheet.tests if one.key == payload.test), None)
     name = f"{spec.name if spec else payload.test}, {'as found' if payload.when == 'as_found' else 'as left'}"

@@ -1,0 +1,284 @@
+"""The server's recorder against a stand and a keeper that can be made to fail."""
+
+from __future__ import annotations
+
+import asyncio
+import math
+from collections.abc import Callable
+from typing import Any
+from uuid import UUID
+
+import pytest
+
+from ironkettle.core.errors import RefusedError
+from ironkettle.core.stands import (
+    SHIPPED,
+    RecordedChannel,
+    RecordingPlan,
+    RecordingState,
+    Row,
+    Shown,
+    StandMap,
+    Trouble,
+    read_rows,
+)
+from ironkettle.stand import recorder as module
+from ironkettle.stand.driver import StandAwayError, StandDriver
+from ironkettle.stand.recorder import Recorder, Recording
+
+RUN, JOB = UUID(int=1), UUID(int=2)
+PLAN = RecordingPlan(
+    channels=(
+        RecordedChannel(key="pressure", name="Pressure", unit="MPa"),
+        RecordedChannel(key="temperature", name="Temperature", unit="°C"),
+    ),
+    pressure="pressure",
+    temperature="temperature",
+    reach_mpa=25.0,
+    rate_hz=50,
+)
+
+
+class Stand(StandDriver):
+    """A stand in a test's hands: what it shows, and whether it answers."""
+
+    def __init__(self) -> None:
+        self.pressure, self.held, self.hold, self.answers, self.raised = 18.0, 0.02, 7, True, 0.0
+        self.ticks = 0
+
+    async def map(self) -> StandMap:
+        return SHIPPED
+
+    async def read(self) -> Shown:
+        await asyncio.sleep(0)
+        if not self.answers:
+            raise StandAwayError("the cable is out")
+        self.ticks += 1
+        if self.held > 0:
+            self.held += 0.02
+        # It ripples by a thousandth of a bar, as a channel that lives does.
+        shown = self.pressure + 0.0001 * (self.ticks % 2)
+        return Shown({"pressure": shown, "temperature": 24.0}, self.held, self.hold, True)
+
+    async def hold_at(self, pressure: float) -> None:
+        self.raised = pressure
+
+    async def close(self) -> None: ...
+
+
+class Kept:
+    """A keeper that can refuse."""
+
+    def __init__(self) -> None:
+        self.texts: list[tuple[int, str]] = []
+        self.ends: list[tuple[RecordingState, list[Trouble]]] = []
+        self.refuses = False
+
+    async def chunk(self, _run: UUID, _hold: int, place: int, text: str) -> None:
+        if self.refuses:
+            raise OSError("the disk is full")
+        self.texts.append((place, text))
+
+    async def ended(self, _run: UUID, state: RecordingState, said: list[Trouble]) -> None:
+        if self.refuses:
+            raise OSError("the disk is full")
+        self.ends.append((state, list(said)))
+
+    @property
+    def rows(self) -> list[Row]:
+        return [row for _, text in self.texts for row in read_rows(text)]
+
+
+def recording(**changes: Any) -> Recording:
+    return Recording(RUN, JOB, 1004, "Bede", PLAN.model_copy(update=changes), raises="asked_mpa" in changes)
+
+
+def working(
+    work: Callable[[Recorder, Stand, Kept], Any], monkeypatch: pytest.MonkeyPatch, wait_s: float = 180.0
+) -> Kept:
+    """Runs a test's work with a recorder; seconds are a tenth as long."""
+    monkeypatch.setattr(module, "CHUNK_S", 0.1)
+    monkeypatch.setattr(module, "_RETRY_S", 0.05)
+    monkeypatch.setattr(module, "MOST_WAIT_S", wait_s)
+    kept = Kept()
+
+    async def run() -> None:
+        stand = Stand()
+        recorder = Recorder(stand, kept)
+        async with asyncio.timeout(20):
+            await work(recorder, stand, kept)
+            await recorder.close()
+
+    asyncio.run(run())
+    return kept
+
+
+async def until(recorder: Recorder, fits: Callable[[], bool]) -> None:
+    """Watches until it fits."""
+    watch = recorder.watch()
+    async for _ in watch:
+        if fits():
+            break
+    await watch.aclose()  # type: ignore[attr-defined]
+
+
+def test_everything_read_is_kept_in_order_once(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 40)
+        await recorder.stop(RUN)
+        assert made.kept
+        assert [row[0] for row in kept.rows] == list(made.times)
+        assert [row[1] for row in kept.rows] == list(made.pressures)
+
+    kept = working(work, monkeypatch)
+    assert [place for place, _ in kept.texts] == list(range(len(kept.texts)))
+    assert len(kept.texts) > 2
+    times = [row[0] for row in kept.rows]
+    assert times == sorted(set(times))
+    assert kept.ends == [("ended", [])]
+
+
+def test_a_full_disk_loses_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(kept.texts) >= 1)
+        kept.refuses = True
+        await until(recorder, lambda: made.unkept is not None)
+        before = len(made.times)
+        await until(recorder, lambda: len(made.times) >= before + 20)
+        stopping = asyncio.create_task(recorder.stop(RUN))
+        await until_done_or_told(recorder, lambda: not made.is_live)
+        assert not stopping.done()
+        kept.refuses = False
+        await stopping
+        assert [row[0] for row in kept.rows] == list(made.times)
+
+    assert [state for state, _ in working(work, monkeypatch).ends] == ["ended"]
+
+
+async def until_done_or_told(recorder: Recorder, fits: Callable[[], bool]) -> None:
+    while not fits():
+        await asyncio.sleep(0)
+
+
+def test_two_cannot_record_at_once(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        first, second = recording(), Recording(UUID(int=9), JOB, 1005, "Mirela", PLAN)
+        told = await asyncio.gather(recorder.start(first), recorder.start(second), return_exceptions=True)
+        assert [type(one) for one in told] == [type(None), RefusedError]
+        assert "Bede records job 1004" in str(told[1])
+        await recorder.stop(UUID(int=9))
+        assert recorder.live is first
+        await recorder.stop(RUN)
+        await recorder.start(second)
+        assert recorder.live is second
+
+    ends = working(work, monkeypatch).ends
+    # The second was under way when the server stopped: that is said.
+    assert [state for state, _ in ends] == ["ended", "interrupted"]
+    assert "the server was stopped" in ends[1][1][-1].says
+
+
+def test_it_waits_for_the_new_hold_and_not_for_the_one_before(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording(asked_mpa=18.0)
+        await recorder.start(made)
+        assert stand.raised == 18.0
+        ticks = stand.ticks
+        await until(recorder, lambda: stand.ticks > ticks + 5)
+        assert made.state == "waiting"
+        assert not made.times
+        stand.hold, stand.held = 8, 0.0
+        await until(recorder, lambda: stand.ticks > ticks + 10)
+        assert made.state == "waiting"
+        stand.held = 0.02
+        await until(recorder, lambda: len(made.times) > 5)
+        assert (made.state, made.hold) == ("recording", 8)
+        assert made.times[0] < 0.2
+
+    working(work, monkeypatch)
+
+
+def test_a_stand_that_never_comes_to_its_pressure_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording(asked_mpa=18.0)
+        stand.held = 0.0
+        await recorder.start(made)
+        await until(recorder, lambda: made.kept)
+        assert made.state == "interrupted"
+
+    assert "did not come to its pressure" in working(work, monkeypatch, 0.2).ends[0][1][-1].says
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"hold": 8}, "holds something else now"),
+        ({"held": -1.0}, "the valve was opened"),
+        ({"pressure": 60.0}, "jumped to 3.3 times"),
+    ],
+)
+def test_what_ends_a_recording_ends_it_with_what_was_read(
+    change: dict[str, float], says: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording(reach_mpa=100.0)
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 20)
+        for name, value in change.items():
+            setattr(stand, name, value)
+        await until(recorder, lambda: made.kept)
+        assert max(made.pressures) < 19
+        assert recorder.live is None
+
+    kept = working(work, monkeypatch)
+    assert kept.ends[0][0] == "interrupted"
+    assert says in kept.ends[0][1][-1].says
+    assert len(kept.rows) >= 20
+
+
+def test_a_stand_gone_for_a_moment_is_said_and_the_run_goes_on(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 10)
+        stand.answers = False
+        await until(recorder, lambda: recorder.away is not None)
+        assert recorder.away == "the cable is out"
+        before = len(made.times)
+        stand.answers = True
+        await until(recorder, lambda: len(made.times) >= before + 5)
+        assert [one.key for one in made.said] == ["gone", "back"]
+        await recorder.stop(RUN)
+
+    assert working(work, monkeypatch).ends[0][0] == "ended"
+
+
+def test_a_reading_past_the_gauges_end_is_no_reading(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 10)
+        stand.pressure = 26.0
+        await until(recorder, lambda: bool(made.said))
+        assert "past the end of its range" in made.said[0].says
+        stand.pressure = 18.0
+        before = len(made.times)
+        await until(recorder, lambda: len(made.times) > before)
+        await recorder.stop(RUN)
+        assert max(made.pressures) < 19
+
+    assert any(math.isnan(row[1]) for row in working(work, monkeypatch).rows)
+
+
+def test_a_stand_that_is_away_at_the_start_leaves_it_free(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        stand.answers = False
+        with pytest.raises(StandAwayError):
+            await recorder.start(recording())
+        recorder.check_free()
+
+    assert working(work, monkeypatch).ends == []
