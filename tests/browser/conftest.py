@@ -124,12 +124,13 @@ def bench(page: Page, server: Server, workshop: Engine) -> Iterator[Page]:
 
 
 @pytest.fixture
-def shot(page: Page) -> Callable[[str], None]:
+def shot(page: Page) -> Callable[..., None]:
     """Takes a picture for docs/screenshots when KETTLE_SHOTS names a folder; otherwise nothing."""
 
-    def take(name: str) -> None:
+    def take(name: str, *, live: bool = False) -> None:
         if SHOTS:
-            page.wait_for_load_state("networkidle")
+            # What is told as it comes never rests.
+            page.wait_for_load_state("load" if live else "networkidle")
             page.mouse.move(0, 0)
             page.evaluate("scrollTo(0, 0)")
             page.evaluate(AT_REST)

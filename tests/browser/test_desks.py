@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import csv
 import re
+from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
 from tests.browser import steps
+from tests.browser.conftest import Server, sign_in_quietly
 from tests.browser.steps import field
 from tests.browser.test_rings import Shot, desk, groove, no_fault
 
@@ -172,19 +174,60 @@ def test_torque_without_a_job(bench: Page) -> None:
     expect(plan).to_contain_text("nearest of 6 slots: at most 60°, which opens 0.33 mm")
 
 
-def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
+def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page, shot: Callable[..., None]) -> None:
     page = bench
     desk(page, "Sums", "Test stand")
+    shown = page.get_by_label("What the channels show")
     field(page, "Raise to and hold").fill("100 bar")
     page.get_by_role("button", name="Pump up, then shut the valve").click()
-    expect(page.get_by_text(re.compile(r"^(99|100)\.\d\d bar$"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^(99|100)\.\d\d bar$")).first).to_be_visible()
+    expect(page.get_by_text(re.compile("Held for"))).to_be_visible()
     page.get_by_label("Gap past the piston, µm").fill("6")
     page.get_by_role("button", name="Set it so").click()
-    expect(page.get_by_text(re.compile(r"[1-9]\.\d+ ml/min leak out"))).to_be_visible()
-    page.get_by_role("button", name="ten times too much").click()
+    expect(shown.get_by_text(re.compile(r"[1-9]\.\d+ ml/min"))).to_be_visible()
+    shot("stand", live=True)
+    page.get_by_role("button", name="past the end of its range").click()
     page.get_by_role("button", name="Set it so").click()
-    expect(page.get_by_text(re.compile(r"^\d{3}\.\d\d bar$"))).to_be_visible()
-    page.get_by_label("Gap past the piston, µm").fill("0")
+    expect(shown.get_by_text("no reading").first).to_be_visible()
+    page.get_by_label("A hole, mm").fill("9")
+    page.get_by_role("button", name="Set it so").click()
+    expect(page.get_by_role("alert")).to_contain_text("A hole: 9 mm cannot be set")
+    page.get_by_role("button", name="A valve or injector that opens").click()
     page.get_by_role("button", name="sound").click()
+    field(page, "Opens at, bar").fill("150")
     page.get_by_role("button", name="Set it so").click()
-    expect(page.get_by_text(re.compile(r"0\.0\d+ ml/min leak out"))).to_be_visible()
+    expect(page.get_by_text("It is set so.")).to_be_visible()
+    field(page, "Raise to and hold").fill("200 bar")
+    page.get_by_role("button", name="Pump up, then shut the valve").click()
+    # It climbs to where it opens, and falls: it never comes to 200.
+    expect(shown.get_by_text(re.compile(r"^14\d\.\d\d bar$")).first).to_be_visible()
+    page.get_by_role("button", name="Let down").click()
+    page.get_by_role("button", name="A unit full of oil").click()
+    page.get_by_role("button", name="Set it so").click()
+    expect(page.get_by_label("A hole, mm")).to_be_visible()
+
+
+def test_the_lead_sets_the_registers_of_the_stand(bench: Page, server: Server) -> None:
+    page = bench
+    desk(page, "Sums", "Test stand")
+    page.get_by_role("link", name="Registers of the stand").click()
+    expect(page.get_by_text("The lead may change it.")).to_be_visible()
+    expect(page.get_by_label("Scale").first).to_be_disabled()
+    sign_in_quietly(page, server, "tamsin")
+    page.reload()
+    expect(page.get_by_text("This map came with the program.")).to_be_visible()
+    page.get_by_label("Scale").first.fill("0")
+    page.get_by_role("button", name="Keep this map").click()
+    expect(page.get_by_text("scale 0 of Pressure is none").first).to_be_visible()
+    page.get_by_label("Scale").first.fill("14,503774")
+    page.get_by_label("Unit", exact=True).first.select_option("psi")
+    page.get_by_label("To", exact=True).first.fill("9000")
+    page.get_by_label("Name").first.fill("Cap side")
+    page.get_by_role("button", name="Keep this map").click()
+    expect(page.get_by_text("This map is the shop’s own.")).to_be_visible()
+    page.get_by_role("link", name="Back to the test stand").click()
+    expect(page.get_by_text("Cap side")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"psi$")).first).to_be_visible()
+    page.get_by_role("link", name="Registers of the stand").click()
+    page.get_by_role("button", name="Back to the shipped map").click()
+    expect(page.get_by_text("This map came with the program.")).to_be_visible()

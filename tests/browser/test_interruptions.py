@@ -6,6 +6,7 @@ import json
 import re
 import urllib.request
 import uuid
+from collections.abc import Callable
 from typing import Any
 
 import pytest
@@ -88,36 +89,56 @@ def begin_recording(page: Page) -> int:
     before = page.get_by_role("button", name=re.compile(r"Log \(\d+\)")).inner_text()
     steps.start_run(page, "From the test stand")
     page.get_by_role("button", name="Raise to 180 bar").click()
-    expect(page.get_by_text(re.compile("Recording from the stand; [1-9]"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Recording from the stand; [1-9]\d* readings"))).to_be_visible()
     return int(re.findall(r"\d+", before)[0])
 
 
-def test_recording_from_the_simulated_stand(bench: Page) -> None:
+def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callable[..., None]) -> None:
     page = bench
     before = begin_recording(page)
-    # Put into the record in portions of ten seconds: some at once, and never one entry a reading.
-    expect(page.get_by_text(re.compile(r"Readings with Digital gauge 250 bar: ([5-9]|1\d);"))).to_be_visible()
-    page.get_by_role("button", name="Pause recording").click()
-    expect(page.get_by_text("Not recording")).to_be_visible()
+    address, root = page.url, steps.root_of(page)
+    page.goto("about:blank")
+    # Another device watches, with the screen of the stand.
+    page.goto(f"{root}/sums/stand")
+    expect(page.get_by_text(re.compile(r"records job \d+: recording, [1-9]\d* readings"))).to_be_visible()
+    expect(page.get_by_role("button", name="Pump up, then shut the valve")).to_be_disabled()
+    page.goto(address)
+    expect(page.get_by_text(re.compile(r"Recording from the stand; [3-9]\d readings"))).to_be_visible()
+    shot("hold-live", live=True)
+    page.get_by_role("button", name="Stop recording").click()
+    expect(page.get_by_text(re.compile(r"Recording ended; [1-9]\d* readings are kept"))).to_be_visible()
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()
-    entries = page.get_by_role("button", name=re.compile(r"Log \((\d+)\)")).inner_text()
-    assert int(re.findall(r"\d+", entries)[0]) <= before + 4
+    # One entry began the run, one took its readings into the log.
+    expect(page.get_by_role("button", name=f"Log ({before + 2})")).to_be_visible()
+    page.get_by_role("button", name="Go on recording this hold").click()
+    expect(page.get_by_text("Gone on after")).to_be_visible()
+    page.get_by_role("button", name="Close this run with this verdict").click()
+    expect(page.get_by_text(re.compile("are needed"))).to_be_visible()
 
 
 def test_a_stand_that_came_back_with_another_hold_fills_no_old_run(bench: Page, server: Server) -> None:
     page = bench
     begin_recording(page)
     server.kill_stand()
-    expect(page.get_by_text("Test stand not reachable")).to_be_visible()
-    expect(page.get_by_text("Not recording")).to_be_visible()
+    expect(page.get_by_text(re.compile("The stand stopped answering at"))).to_be_visible()
     server.start_stand()
-    # What was read before is put into the record when recording stops.
-    expect(page.get_by_text(re.compile("Readings with Digital gauge 250 bar: [1-9]"))).to_be_visible()
-    before = page.get_by_text(re.compile("Readings with Digital gauge 250 bar: [1-9]")).inner_text()
-    page.get_by_role("button", name="Go on recording").click()
-    expect(page.get_by_text("The stand holds something else now")).to_be_visible()
-    expect(page.get_by_text("Not recording").first).to_be_visible()
-    expect(page.get_by_text(before)).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Interrupted; [1-9]\d* readings are kept"))).to_be_visible()
+    expect(page.get_by_text(re.compile("The stand holds something else now|The valve was opened"))).to_be_visible()
+
+
+def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings(bench: Page, server: Server) -> None:
+    page = bench
+    begin_recording(page)
+    expect(page.get_by_text(re.compile(r"Recording from the stand; [2-9]\d readings"))).to_be_visible()
+    server.kill()
+    expect(page.get_by_text(re.compile("The server does not tell"))).to_be_visible()
+    server.start()
+    expect(page.get_by_text(re.compile(r"Interrupted; [1-9]\d readings are kept"))).to_be_visible()
+    expect(page.get_by_text(re.compile("The server stopped after"))).to_be_visible()
+    page.get_by_role("button", name="Go on recording this hold").click()
+    expect(page.get_by_text(re.compile("Recording from the stand"))).to_be_visible()
+    page.get_by_role("button", name="Stop recording").click()
+    expect(page.get_by_text(re.compile("Recording ended"))).to_be_visible()
 
 
 def test_killed_once_in_every_chapter_nothing_acknowledged_is_lost(server: Server, workshop: object) -> None:

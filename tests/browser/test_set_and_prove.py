@@ -89,3 +89,23 @@ def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:
     field(page, "What was read").fill("1.1 inH2O")
     card.get_by_role("button", name="Set", exact=True).click()
     expect(card).to_contain_text("below the floor of 1.30 inH2O: not stable")
+
+
+def test_a_reading_is_taken_from_the_stand_instead_of_typed(bench: Page) -> None:
+    page = bench
+    steps.to_move(page, "test:opening-test:as_left", "FN-5203")
+    root = steps.root_of(page)
+    assert page.context.request.post(f"{root}/api/stand/panel", data={"rig": "oil"}).ok
+    assert page.context.request.post(f"{root}/api/stand/hold", data={"pressure": "90 bar"}).ok
+    card = hand(page)
+    card.get_by_text("Read from the test stand").click()
+    take = card.get_by_role("button", name=re.compile("^Take Pressure:"))
+    expect(take).to_contain_text(re.compile(r"(89|90)\.\d\d bar"))
+    # Into the field in hand; then into the first that is empty.
+    field(page, "Reseat 2").focus()
+    take.click()
+    expect(field(page, "Reseat 2")).to_have_value(re.compile(r"^(89|90)\.\d\d bar$"))
+    take.click()
+    expect(field(page, "Opening 1")).to_have_value(re.compile(r"^(89|90)\.\d\d bar$"))
+    take.click()
+    expect(field(page, "Opening 2")).to_have_value(re.compile(r"^(89|90)\.\d\d bar$"))

@@ -39,13 +39,14 @@ _HIGHEST_MPA = 60.0
 
 
 class ChannelNowOut(BaseModel):
-    """What a channel shows, in its own unit; None where it shows nothing it can."""
+    """What a channel shows, in its own unit; None where it shows nothing it can. ``shown``: as a gauge would say it."""
 
     key: str
     name: str
     reads: Reads
     value: float | None
     unit: str
+    shown: str
 
 
 class ReadingOut(BaseModel):
@@ -151,6 +152,10 @@ _READS_WORDS = {
 }
 
 
+# Decimals that a reading is shown with, by unit; two where none is told.
+_DECIMALS = {"psi": 1, "MPa": 3, "kPa": 1, "°C": 1, "°F": 1, "l/min": 3, "in": 4, "N": 1, "kN": 3, "lbf": 1}
+
+
 def driver_of(request: Request) -> StandDriver:
     driver: StandDriver = request.app.state.stand
     return driver
@@ -161,9 +166,14 @@ def recorder_of(request: Request) -> Recorder:
     return recorder
 
 
-def _in_unit(channel: StandChannel, base: float) -> float | None:
+def _channel_out(channel: StandChannel, base: float) -> ChannelNowOut:
     unit = find_unit(channel.unit)
-    return None if math.isnan(base) or unit is None else round(from_base(base, unit), 6)
+    value = None if math.isnan(base) or unit is None else round(from_base(base, unit), 6) + 0.0
+    shown = "no reading" if value is None else f"{value:.{_DECIMALS.get(channel.unit, 2)}f} {channel.unit}"
+    return ChannelNowOut(
+        key=channel.key, name=channel.name, reads=channel.reads, value=value, unit=channel.unit,
+        shown=shown.replace("-", "−"),
+    )  # fmt: skip
 
 
 def _reading_out(shown: Shown, stand: StandMap) -> ReadingOut:
@@ -179,14 +189,8 @@ def _reading_out(shown: Shown, stand: StandMap) -> ReadingOut:
         held_s=shown.held,
         simulated=shown.simulated,
         hold=shown.hold,
-        channels=[
-            ChannelNowOut(
-                key=one.key, name=one.name, reads=one.reads, unit=one.unit,
-                value=_in_unit(one, shown.values.get(one.key, math.nan)),
-            )
-            for one in stand.measured
-        ],
-    )  # fmt: skip
+        channels=[_channel_out(one, shown.values.get(one.key, math.nan)) for one in stand.measured],
+    )
 
 
 @router.get("/reading", summary="What every channel shows now", responses=AWAY)

@@ -10,7 +10,7 @@ from ironkettle.core.stands import SHIPPED, Reads
 WRITTEN_FROM = 40
 # What is put on it: a place in KINDS; what is wrong with it: a place in FAULTS; then the dials in their order.
 RIG, FAULT, DIALS = 42, 44, 46
-MOST_DIALS = 4
+MOST_DIALS = 6
 REGISTERS = DIALS + 2 * MOST_DIALS
 KINDS = tuple(RIGS)
 FAULTS = ("", *(fault.value for fault in Fault))

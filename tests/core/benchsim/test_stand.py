@@ -28,7 +28,7 @@ def held(
     leaks: dict[str, float], seconds: float = 900.0, wanted: float = 18.0, unit: LiquidVolume | None = None
 ) -> tuple[Stand, list[Sample]]:
     """Leaks as the dials say them: gaps in µm, a hole in mm; none that is not named."""
-    stand = Stand(OilUnit() if unit is None else OilUnit(unit), NONE | leaks)
+    stand = Stand(OilUnit(unit or LiquidVolume(Liquid(), 500.0, hoses=0.4)), NONE | leaks)
     stand.raise_to(wanted, 7)
     for _ in range(600):
         stand.advance(0.1)

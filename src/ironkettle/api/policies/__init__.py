@@ -14,6 +14,7 @@ from ironkettle.api.policies.trail import TrailPolicy
 
 # What a screen may ask about: whether to offer it. The server asks again when it is done.
 OFFERED: dict[str, Right] = {
+    "change_stand": StandPolicy.change,
     "open_jobs": JobPolicy.open,
     "change_house_rules": HousePolicy.change,
     "manage_people": PersonPolicy.manage,

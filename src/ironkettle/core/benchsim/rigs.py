@@ -68,7 +68,7 @@ def governed(pump: float, lacks: float, softness: float, out: float, seconds: fl
 class OilUnit:
     """A unit full of oil: it holds, and leaks through what is open."""
 
-    unit: LiquidVolume = field(default_factory=lambda: LiquidVolume(Liquid(), 500.0, hoses=0.4))
+    unit: LiquidVolume = field(default_factory=lambda: LiquidVolume(Liquid(), 420.0))
     relief: ReliefValve = field(default_factory=lambda: ReliefValve(42.0))
     pump: float = 3000.0
     rod: float = 28.0
@@ -80,11 +80,16 @@ class OilUnit:
     out: float = 0.0
     key: str = "oil"
     says: str = "A unit full of oil"
-    dials: tuple[Dial, ...] = (
-        Dial("rod_gap", "Gap at the rod seal", "µm", 0.9, 200.0),
-        Dial("bypass_gap", "Gap past the piston", "µm", 0.0, 200.0),
-        Dial("hole", "A hole", "mm", 0.0, 3.0),
-    )
+    dials: tuple[Dial, ...] = ()
+
+    def __post_init__(self) -> None:
+        self.dials = (
+            Dial("rod_gap", "Gap at the rod seal", "µm", 0.9, 200.0),
+            Dial("bypass_gap", "Gap past the piston", "µm", 0.0, 200.0),
+            Dial("hole", "A hole", "mm", 0.0, 3.0),
+            Dial("volume", "Its volume", "ml", self.unit.volume, 20_000.0, 5.0),
+            Dial("hoses", "Its hoses give", "ml/MPa", self.unit.hoses, 50.0),
+        )
 
     def leaks(self, settings: Mapping[str, float], *, shut: bool) -> float:
         """What leaks out now. [ml/min]"""
@@ -98,6 +103,7 @@ class OilUnit:
         return total
 
     def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:
+        self.unit.volume, self.unit.hoses = settings["volume"], settings["hoses"]
         self.out = self.leaks(settings, shut=shut)
         lacks = wanted - self.unit.pressure
         came = 0.0 if shut else governed(self.pump, lacks, self.unit.softness, self.out, seconds)

@@ -1,14 +1,16 @@
 <script lang="ts">
 	import 'uplot/dist/uPlot.min.css';
 	import uPlot from 'uplot';
-	import type { Schemas } from '$lib/api';
 	import { inUnit } from '$lib/shared';
 
 	interface Props {
-		samples: Schemas['SampleRead'][];
+		/** Thinned to be drawn, every low and high among them. */
+		points: { t_s: number; pressure_mpa: number }[];
+		/** How many readings they stand for. */
+		count: number;
 		settledFrom: number | null;
 	}
-	let { samples, settledFrom }: Props = $props();
+	let { points, count, settledFrom }: Props = $props();
 
 	const HEIGHT = 220;
 
@@ -36,7 +38,7 @@
 					{
 						stroke: getComputedStyle(document.documentElement).getPropertyValue('--pressed'),
 						width: 2.5,
-						points: { show: true, size: 6 }
+						points: { show: (chart) => (chart.data[0]?.length ?? 0) < 300, size: 6 }
 					}
 				]
 			},
@@ -48,8 +50,8 @@
 		let frame = 0;
 		$effect(() => {
 			const data: uPlot.AlignedData = [
-				samples.map((s) => s.t_s),
-				samples.map((s) => inUnit(s.pressure_mpa, 'bar'))
+				points.map((s) => s.t_s),
+				points.map((s) => inUnit(s.pressure_mpa, 'bar'))
 			];
 			cancelAnimationFrame(frame);
 			frame = requestAnimationFrame(() => chart.setData(data));
@@ -62,9 +64,9 @@
 	}
 </script>
 
-<figure aria-label="Trace of the test: {samples.length} readings">
+<figure aria-label="Trace of the test: {count} readings">
 	<div {@attach plot}></div>
-	{#if settledFrom !== null && settledFrom > (samples[0]?.t_s ?? 0)}
+	{#if settledFrom !== null && settledFrom > (points[0]?.t_s ?? 0)}
 		<figcaption class="faint text-sm">
 			The first {settledFrom.toFixed(0)} s, while it settled, are left out of the rate.
 		</figcaption>

@@ -13,9 +13,13 @@
 		withUnit
 	} from '$lib/shared';
 	import type { MoveProps } from './props';
+	import { LiveStand } from '$lib/stand';
 	import ReadingEntry from './ReadingEntry.svelte';
+	import StandEntry from './StandEntry.svelte';
 
 	let { store, view, move, onDone }: MoveProps = $props();
+	/** While it is recorded, what it comes to so far is asked for so often. */
+	const JUDGE_EVERY_MS = 4000;
 
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let gaugeKey = $state('');
@@ -47,15 +51,28 @@
 			gaugeKey ||= gauges.find((one) => one.name === wanted)?.key ?? '';
 		});
 	});
+	const live = new LiveStand();
+	const onStand = $derived(running && run?.source === 'stand');
+	const recording = $derived(run ? live.recordingOf(run.run) : null);
+	const goesOn = $derived(recording?.goes_on ?? false);
+	const count = $derived(Math.max(run?.count ?? 0, trace?.count ?? 0, recording?.count ?? 0));
+	const points = $derived(goesOn ? live.points : (trace?.points ?? []));
+
+	$effect(() => (onStand ? live.follow() : undefined));
 	$effect(() => {
 		// The samples are no part of the job's answer: they come when they are looked at.
-		if (!run) return;
-		void run.count;
-		const path = { job_id: view.job.id, run: run.run };
-		void ask(api.GET('/api/jobs/{job_id}/runs/{run}', { params: { path } })).then((answer) => {
-			trace = (answer.data as Schemas['RunTraceOut'] | null) ?? trace;
-		});
+		void run?.count;
+		void lookAt();
+		if (!goesOn) return;
+		const again = setInterval(() => void lookAt(), JUDGE_EVERY_MS);
+		return () => clearInterval(again);
 	});
+	async function lookAt() {
+		if (!run) return;
+		const path = { job_id: view.job.id, run: run.run };
+		const answer = await ask(api.GET('/api/jobs/{job_id}/runs/{run}', { params: { path } }));
+		trace = (answer.data as Schemas['RunTraceOut'] | null) ?? trace;
+	}
 	$effect(() => {
 		if (!gauge || running) return;
 		const body = {
@@ -97,6 +114,11 @@
 	async function close(given?: string) {
 		if (!run) return;
 		const abandoned = given !== undefined;
+		if (goesOn) {
+			const params = { path: { run: run.run } };
+			problem = (await ask(api.POST('/api/stand/recordings/{run}/stop', { params }))).problem;
+			if (problem) return;
+		}
 		problem = await store.record({ kind: 'test_closed', run: run.run, abandoned, note: given ?? '' });
 		if (problem) return;
 		givingUp = false;
@@ -187,21 +209,26 @@
 		{/if}
 		<ProblemNote {problem} />
 		{#if run && running}
-			<ReadingEntry
-				{store}
-				{run}
-				first={trace?.samples[0]?.t_s ?? null}
-				last={trace?.samples.at(-1)?.t_s ?? null}
-				pressure={test.pressure}
-			/>
+			{#if run.source === 'stand'}
+				<StandEntry {store} {run} {live} pressure={test.pressure} {count} />
+			{:else}
+				<ReadingEntry
+					{store}
+					{run}
+					first={trace?.points[0]?.t_s ?? null}
+					last={trace?.points.at(-1)?.t_s ?? null}
+				/>
+			{/if}
 			<p class="faint">
-				Readings with {run.gauge?.name ?? ''}: {run.count}; {duration(run.held_s)} of the {duration(
+				Readings with {run.gauge?.name ?? ''}: {count}; {duration(recording?.held_s ?? run.held_s)} of the {duration(
 					run.planned_hold_s ?? 0
 				)} planned are held. Every reading is kept as it comes.
 			</p>
 			<div class="flex flex-wrap items-center gap-2">
-				<button class="btn btn-primary min-h-14 flex-1" disabled={!trace?.analysis} onclick={() => close()}
-					>Close this run with this verdict</button
+				<button
+					class={['btn min-h-14 flex-1', trace?.analysis?.verdict !== 'undecided' && 'btn-primary']}
+					disabled={!trace?.analysis}
+					onclick={() => close()}>Close this run with this verdict</button
 				>
 				<button class="btn" onclick={() => (givingUp = !givingUp)}>Give this run up …</button>
 			</div>
@@ -226,13 +253,13 @@
 	</div>
 	<div class="space-y-2">
 		{#if run && trace}
-			{#if trace.samples.length}
+			{#if points.length}
 				<a
 					class="link inline-flex min-h-11 items-center"
 					href="/api/jobs/{view.job.id}/runs/{run.run}/trace.csv"
 					download>These readings as CSV</a
 				>
-				<Trace samples={trace.samples} settledFrom={trace.analysis?.settled_from_s ?? null} />
+				<Trace {points} {count} settledFrom={trace.analysis?.settled_from_s ?? null} />
 			{/if}
 			{#if trace.analysis}<Verdict analysis={trace.analysis} limit={test.leak_limit} />{/if}
 		{/if}

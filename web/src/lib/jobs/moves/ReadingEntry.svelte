@@ -3,7 +3,6 @@
 	import { duration, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import { untrack } from 'svelte';
 	import type { JobStore } from '../job.svelte';
-	import { StandRecorder } from '../recorder.svelte';
 	import HoldClock from './HoldClock.svelte';
 
 	interface Props {
@@ -12,11 +11,9 @@
 		/** When the first and the last reading were taken, in seconds since the start. */
 		first: number | null;
 		last: number | null;
-		pressure: string;
 	}
-	let { store, run, first, last, pressure }: Props = $props();
+	let { store, run, first, last }: Props = $props();
 
-	const EVERY_S = [1, 5, 10, 30];
 	let time = $state('');
 	let timeUnit = $state('s');
 	let value = $state('');
@@ -24,7 +21,6 @@
 	let temperature = $state('');
 	let temperatureUnit = $state(usualUnit('temperature'));
 	let problem = $state.raw<Problem | null>(null);
-	let every = $state(1);
 	let byHand = $state(false);
 	let now = $state(Date.now());
 	/** Seconds on the clock when the pressure began to be typed. */
@@ -42,12 +38,6 @@
 		if (!value.trim()) stamp = null;
 		else if (untrack(() => stamp) === null) stamp = Math.round(untrack(() => elapsed) * 10) / 10;
 	});
-
-	const recorder = new StandRecorder(
-		untrack(() => store),
-		() => run,
-		() => last ?? -1
-	);
 
 	async function send(samples: Schemas['SampleRead'][]) {
 		problem = await store.record({ kind: 'test_samples', run: run.run, samples });
@@ -94,10 +84,6 @@
 		problem = answer.problem;
 		if (answer.data) await send(answer.data.samples);
 	}
-
-	$effect(() => {
-		if (recorder.following) return recorder.follow(every);
-	});
 </script>
 
 <div class="panel" data-readings>
@@ -112,32 +98,6 @@
 			class="entry file-input w-full"
 			onchange={file}
 		/>
-	{:else if run.source === 'stand'}
-		<div class="flex flex-wrap items-center gap-3">
-			{#if run.count === 0 && recorder.pending.length === 0 && !recorder.following}
-				<button class="btn btn-primary" onclick={() => void recorder.begin(pressure)}
-					>Raise to {pressure}, shut the valve and record</button
-				>
-			{:else}
-				<button class="btn btn-primary" onclick={() => (recorder.following = !recorder.following)}
-					>{recorder.following ? 'Pause recording' : 'Go on recording'}</button
-				>
-			{/if}
-			<label class="flex items-center gap-2">
-				every
-				<select class="entry select w-24" bind:value={every}>
-					{#each EVERY_S as seconds (seconds)}<option value={seconds}>{seconds} s</option>{/each}
-				</select>
-			</label>
-			<span class={['font-semibold', !recorder.following && 'text-warning']} role="status">
-				{recorder.following ? 'Recording from the stand' : 'Not recording'}{recorder.pending.length
-					? `; ${recorder.pending.length} read, put into the record every 10 s`
-					: ''}
-			</span>
-			{#if recorder.pending.length && !recorder.following}
-				<button class="btn" onclick={() => void recorder.record()}>Record what was read</button>
-			{/if}
-		</div>
 	{:else}
 		{#if stamped}<HoldClock {elapsed} {first} planned={run.planned_hold_s ?? 0} />{/if}
 		<form
@@ -188,7 +148,6 @@
 			</label>
 		{/if}
 	{/if}
-	{#if run.source === 'stand'}<ProblemNote problem={recorder.problem} />{/if}
 	{#if (problem && !['t_s', 'pressure_mpa', 'temperature_c'].some( (field) => faultAt(problem, field) )) || run.source === 'csv'}
 		<ProblemNote {problem} places={run.source === 'csv'} />
 	{/if}

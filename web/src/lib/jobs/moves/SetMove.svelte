@@ -7,6 +7,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { faultAt, Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import type { Dimension } from '$lib/shared/quantity';
+	import { TakeReading } from '$lib/stand';
 	import { Curve, TrialVerdict } from '$lib/trials';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
@@ -191,6 +192,7 @@
 						<button type="button" class="btn mb-7 min-h-14 flex-1" onclick={() => add(false)}>No</button>
 					{/if}
 				</form>
+				{#if inFigures}<TakeReading onTake={(shown) => (read = shown)} />{/if}
 			{/if}
 			<ProblemNote {problem} />
 			{#if inFigures && curve.points.length > 1}<Curve {curve} />{/if}

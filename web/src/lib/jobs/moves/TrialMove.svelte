@@ -4,6 +4,7 @@
 	import { AskField } from '$lib/asks';
 	import { api, ask, type Schemas } from '$lib/api';
 	import { Caution, faultAt, ProblemNote } from '$lib/shared';
+	import { TakeReading } from '$lib/stand';
 	import { TrialVerdict } from '$lib/trials';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
@@ -19,6 +20,8 @@
 	const proposed = untrack(() => (move.entry.gauge as { name?: string } | null)?.name);
 	const fault = (field: string) => faultAt(form.problem, field);
 	const needed = $derived(move.asks.filter((one) => !one.optional));
+	/** What a channel of the stand can tell. */
+	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
 	const others = $derived(move.asks.filter((one) => one.optional));
 
 	$effect(() => form.save());
@@ -94,6 +97,7 @@
 		{#each others as one (one.field)}
 			<AskField ask={one} bind:value={form.values[one.field]} fault={fault(one.field)} />
 		{/each}
+		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 		<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
 			<Check size={26} aria-hidden="true" />{runs.length ? 'Judge another run' : 'Judge this run'}

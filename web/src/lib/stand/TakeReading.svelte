@@ -1,0 +1,56 @@
+<script lang="ts">
+	import { LiveStand } from './live.svelte';
+
+	interface Props {
+		/** Who takes what is shown; without one it goes into the field that was in hand last, or the first empty one. */
+		onTake?: (shown: string) => void;
+	}
+	let { onTake }: Props = $props();
+
+	const live = new LiveStand();
+	let open = $state(false);
+	let field: HTMLInputElement | null = null;
+	let box: HTMLElement;
+
+	$effect(() => (open ? live.follow() : undefined));
+
+	function remember(event: FocusEvent) {
+		if (event.target instanceof HTMLInputElement && event.target.matches('[data-entry]'))
+			field = event.target;
+	}
+	function take(shown: string) {
+		if (onTake) return onTake(shown);
+		const fields = [
+			...(box.closest('[data-form]')?.querySelectorAll<HTMLInputElement>('[data-entry]') ?? [])
+		];
+		const inHand = field !== null && fields.includes(field) && !field.value.trim() ? field : null;
+		const target = inHand ?? fields.find((one) => !one.value.trim());
+		if (!target) return;
+		target.value = shown;
+		target.dispatchEvent(new Event('input', { bubbles: true }));
+		field = null;
+	}
+</script>
+
+<svelte:document onfocusin={remember} />
+<details bind:open bind:this={box}>
+	<summary class="min-h-11 cursor-pointer content-center font-semibold">Read from the test stand</summary>
+	{#if live.lost}<p class="text-warning">The server does not tell what the stand shows.</p>
+	{:else if live.now?.away}<p class="text-warning">{live.now.away}</p>{/if}
+	<div class="flex flex-wrap gap-2">
+		{#each live.now?.reading?.channels ?? [] as one (one.key)}
+			<button
+				type="button"
+				class="btn min-h-14"
+				disabled={one.value === null}
+				aria-label="Take {one.name}: {one.shown}"
+				onclick={() => take(one.shown.replace('−', '-'))}
+			>
+				<span class="text-left"
+					><span class="faint block text-sm">{one.name}</span><span class="tabular-nums">{one.shown}</span
+					></span
+				>
+			</button>
+		{/each}
+	</div>
+</details>

@@ -1,0 +1,5 @@
+export { channelOf, rowOf, type MapRow } from './map';
+export { LiveStand, type TracePoint } from './live.svelte';
+export { default as ChannelsNow } from './ChannelsNow.svelte';
+export { default as StandPanel } from './StandPanel.svelte';
+export { default as TakeReading } from './TakeReading.svelte';

@@ -1,0 +1,202 @@
+<script lang="ts">
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { session } from '$lib/session';
+	import { ProblemNote } from '$lib/shared';
+	import { channelOf, rowOf, type MapRow } from '$lib/stand';
+
+	let told = $state.raw<Schemas['StandMapOut'] | null>(null);
+	let rows = $state<MapRow[]>([]);
+	let rate = $state('5');
+	let unitId = $state('1');
+	let problem = $state.raw<Problem | null>(null);
+	let done = $state('');
+	const mayChange = $derived(session.may('change_stand'));
+
+	$effect(() => {
+		if (session.person) void load();
+	});
+	async function load() {
+		const answer = await ask(api.GET('/api/stand/map'));
+		problem = answer.problem;
+		if (!answer.data) return;
+		told = answer.data;
+		rows = answer.data.map.channels.map(rowOf);
+		rate = String(answer.data.map.rate_hz ?? 5);
+		unitId = String(answer.data.map.unit_id ?? 1);
+	}
+	function unitsOf(reads: string) {
+		return told?.reads.find((one) => one.key === reads)?.units ?? [''];
+	}
+	function add() {
+		const last = rows.at(-1);
+		rows.push({
+			...(last ??
+				rowOf({ key: 'pressure', name: 'Pressure', reads: 'pressure', register_at: 0, unit: 'bar' })),
+			key: `channel_${rows.length + 1}`,
+			name: '',
+			register_at: String(Number(last?.register_at ?? -2) + 2)
+		});
+	}
+	async function save() {
+		done = '';
+		const body = {
+			unit_id: Number(unitId),
+			rate_hz: Number(rate.replace(',', '.')),
+			channels: rows.map(channelOf)
+		} as Schemas['StandMap'];
+		const answer = await ask(api.PUT('/api/stand/map', { body }));
+		problem = answer.problem;
+		if (!answer.data) return;
+		await load();
+		done = 'The map is kept; the next reading is taken by it.';
+	}
+	async function shipped() {
+		const answer = await ask(api.DELETE('/api/stand/map'));
+		problem = answer.problem;
+		if (!answer.data) return;
+		await load();
+		done = 'The map that came with the program is in use.';
+	}
+</script>
+
+<svelte:head><title>Registers of the stand · Iron Kettle</title></svelte:head>
+<main class="mx-auto w-full max-w-7xl space-y-3 p-4">
+	<a class="link inline-flex min-h-11 items-center" href="/sums/stand">Back to the test stand</a>
+	<section class="panel space-y-3">
+		<h1 class="text-2xl font-extrabold">Registers of the stand</h1>
+		<p class="faint max-w-4xl">
+			Where the stand keeps what it reads (Modbus TCP, holding registers). What is shown is the number in the
+			register · scale + offset, in the unit. The first pressure is the one a hold is judged by. A reading
+			below or above what the channel can show is no reading.
+			{told?.shipped ? 'This map came with the program.' : told ? 'This map is the shop’s own.' : ''}
+			{mayChange ? '' : 'The lead may change it.'}
+		</p>
+		{#if told}
+			<form
+				class="space-y-3"
+				onsubmit={(event) => {
+					event.preventDefault();
+					void save();
+				}}
+			>
+				<fieldset disabled={!mayChange} class="space-y-3">
+					<div class="flex flex-wrap gap-4">
+						<label class="font-semibold"
+							>Readings a second <input
+								class="entry input w-24"
+								inputmode="decimal"
+								bind:value={rate}
+							/></label
+						>
+						<label class="font-semibold"
+							>Unit number <input class="entry input w-24" inputmode="numeric" bind:value={unitId} /></label
+						>
+					</div>
+					<div class="overflow-x-auto">
+						<table class="w-full border-separate border-spacing-1" aria-label="Channels">
+							<thead class="text-left text-sm">
+								<tr>
+									{#each ['Name', 'Reads', 'Register', 'Format', 'Low word first', 'Scale', 'Offset', 'Unit', 'From', 'To', ''] as head (head)}
+										<th scope="col">{head}</th>
+									{/each}
+								</tr>
+							</thead>
+							<tbody>
+								{#each rows as row, index (row.key)}
+									<tr>
+										<td><input class="entry input w-52" aria-label="Name" bind:value={row.name} /></td>
+										<td>
+											<select
+												class="entry select w-48"
+												aria-label="Reads"
+												bind:value={row.reads}
+												onchange={() => (row.unit = unitsOf(row.reads)[0] ?? '')}
+											>
+												{#each told.reads as one (one.key)}<option value={one.key}>{one.says}</option>{/each}
+											</select>
+										</td>
+										<td
+											><input
+												class="entry input w-20"
+												aria-label="Register"
+												inputmode="numeric"
+												bind:value={row.register_at}
+											/></td
+										>
+										<td>
+											<select class="entry select w-28" aria-label="Format" bind:value={row.format}>
+												{#each told.formats as one (one)}<option>{one}</option>{/each}
+											</select>
+										</td>
+										<td class="text-center"
+											><input
+												type="checkbox"
+												class="checkbox"
+												aria-label="Low word first"
+												bind:checked={row.swapped}
+											/></td
+										>
+										<td
+											><input
+												class="entry input w-24"
+												aria-label="Scale"
+												inputmode="decimal"
+												bind:value={row.scale}
+											/></td
+										>
+										<td
+											><input
+												class="entry input w-20"
+												aria-label="Offset"
+												inputmode="decimal"
+												bind:value={row.offset}
+											/></td
+										>
+										<td>
+											<select class="entry select w-24" aria-label="Unit" bind:value={row.unit}>
+												{#each unitsOf(row.reads) as one (one)}<option value={one}>{one || 'none'}</option
+													>{/each}
+											</select>
+										</td>
+										<td
+											><input
+												class="entry input w-20"
+												aria-label="From"
+												inputmode="decimal"
+												bind:value={row.low}
+											/></td
+										>
+										<td
+											><input
+												class="entry input w-20"
+												aria-label="To"
+												inputmode="decimal"
+												bind:value={row.high}
+											/></td
+										>
+										<td
+											><button type="button" class="btn px-3" onclick={() => rows.splice(index, 1)}
+												>Take out</button
+											></td
+										>
+									</tr>
+								{/each}
+							</tbody>
+						</table>
+					</div>
+					{#if mayChange}
+						<div class="flex flex-wrap gap-2">
+							<button class="btn btn-primary min-h-14 flex-1">Keep this map</button>
+							<button type="button" class="btn min-h-14" onclick={add}>Another channel</button>
+							<button type="button" class="btn min-h-14" onclick={() => void shipped()}
+								>Back to the shipped map</button
+							>
+						</div>
+					{/if}
+				</fieldset>
+			</form>
+		{/if}
+		<p role="status" class="font-semibold text-accent">{done}</p>
+		<ProblemNote {problem} places />
+	</section>
+</main>
