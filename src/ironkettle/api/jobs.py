@@ -29,7 +29,6 @@ from ironkettle.core.moves.chart import moves_of
 from ironkettle.core.moves.judging import analysis_of
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
-from ironkettle.core.moves.runs import SampleRead
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
 from ironkettle.core.pressure import Sample, thinned, trace_csv
@@ -275,7 +274,7 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
     read = _read_so_far(session, job_id, run)
     analysis = analysis_of(case, spec, told, read) if spec else None
-    drawn_ = thinned([one.t_s for one in read], [one.pressure_mpa for one in read], MOST_DRAWN)
+    drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
     return RunTraceOut(
         count=len(read),
         points=[PointOut(t_s=t, pressure_mpa=pressure) for t, pressure in drawn_],
@@ -283,7 +282,7 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     )
 
 
-def _read_so_far(session: Session, job_id: UUID, run: UUID) -> tuple[SampleRead, ...]:
+def _read_so_far(session: Session, job_id: UUID, run: UUID) -> tuple[Sample, ...]:
     """The samples of a run in the log, and those that are being recorded behind them."""
     return (*run_samples(session, job_id, str(run)), *unsealed_samples(session, run))
 
@@ -296,7 +295,7 @@ def run_csv(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: J
     if str(run) not in case_for(session, job_of(session, job_id), shop, caller).state.runs:
         raise NotThereError("run", run)
     read = _read_so_far(session, job_id, run)
-    text = trace_csv(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in read)
+    text = trace_csv(read)
     headers = {"Content-Disposition": f'attachment; filename="run-{str(run)[:8]}.csv"'}
     return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 

@@ -7,7 +7,7 @@ import json
 import time
 from collections.abc import Iterator
 
-from ironkettle.bench import jobs, photos
+from ironkettle.bench import jobs, photos, recording
 from ironkettle.bench.core import Figure
 from ironkettle.bench.timing import median_time
 from ironkettle.launch.address import Listening
@@ -37,6 +37,7 @@ def figures() -> Iterator[Figure]:
         answer = median_time(lambda: call(connection, "POST", "/api/rings/match", BODY), 200)
         yield "POST /api/rings/match / empty endpoint", answer, floor
         yield from jobs.figures(cluster.url())
+        yield from recording.figures(cluster.url(), port)
         running.stop()
         cluster.stop()
         began = time.perf_counter()

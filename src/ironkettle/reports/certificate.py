@@ -18,12 +18,14 @@ from ironkettle.core.moves.inspecting import VERDICT_WORD
 from ironkettle.core.moves.log import Case, Mark, State
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import SampleRead, WrenchUsed
+from ironkettle.core.moves.runs import WrenchUsed
+from ironkettle.core.moves.slices.adjust import SettingMade
 from ironkettle.core.moves.slices.cause import told_causes
 from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.moves.slices.find import reversed_words
 from ironkettle.core.moves.slices.measure import standing
 from ironkettle.core.moves.slices.photo import PhotoTaken
+from ironkettle.core.pressure import Sample
 from ironkettle.reports.house import schools_section
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
@@ -46,7 +48,7 @@ class Certified:
     case: Case
     told: Sequence[str]
     names: Mapping[str, str]
-    traces: Mapping[str, Sequence[SampleRead]]
+    traces: Mapping[str, Sequence[Sample]]
     pictures: Mapping[str, bytes] = field(default_factory=dict)
 
     @property
@@ -238,8 +240,17 @@ def _torques(report: Certified) -> list[Flowable]:
 
 
 def _settings(report: Certified) -> list[Flowable]:
-    told = [paragraph(payload_words(report.resolved, one.value), 8) for one in report.state.book("settings").values()]
-    return [title("Settings"), *told] if told else []
+    """What was adjusted: what it was to come to, what was read on the way, how it was left."""
+    rows = [["Setting", "Wanted", "Read on the way", "Left at"]]
+    for key, marked in report.state.book("settings").items():
+        spec = next((one for one in report.resolved.sheet.settings if one.key == key), None)
+        made: SettingMade = marked.value
+        name, told = payload_words(report.resolved, made).split(": ", 1)
+        by = f"; {report.who(marked.mark)}, {day(marked.mark.when)}"
+        way = "; ".join(f"{one.turns:+g} turns: {one.value or ('yes' if one.sign else 'no')}" for one in made.readings)
+        wanted = spec.target.value if spec and spec.target else ""
+        rows.append([name, wanted, way, f"{told}{by}"])
+    return [title("Settings"), table(rows, (0.24, 0.18, 0.3, 0.28))] if len(rows) > 1 else []
 
 
 def _wrench(wrench: WrenchUsed) -> str:

@@ -10,8 +10,9 @@ from reportlab.platypus import Flowable, KeepTogether, Spacer
 
 from ironkettle.core.moves.log import Mark, Run, State
 from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import Judgement, SampleRead
+from ironkettle.core.moves.runs import Judgement
 from ironkettle.core.moves.trialling import in_words
+from ironkettle.core.pressure import Sample
 from ironkettle.core.quantities import read_gauge_pressure
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS
@@ -30,7 +31,7 @@ class Report(Protocol):
     def resolved(self) -> Resolved: ...
 
     @property
-    def traces(self) -> Mapping[str, Sequence[SampleRead]]: ...
+    def traces(self) -> Mapping[str, Sequence[Sample]]: ...
 
     def who(self, mark: Mark) -> str: ...
 
@@ -82,17 +83,26 @@ def _run(report: Report, run: Run, name: str) -> list[Flowable]:
     if run.record is not None:
         return [heading, *_figures(found), paragraph(f"{found.limit}: {in_words(run.record)}; {by}", 8)]
     assert gauge is not None
+    samples = report.traces.get(run.key, ())
     held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
     facts = (
         f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
         f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "
-        f"{'temperature corrected' if found.temperature_corrected else 'no temperature readings'}; {by}"
+        f"{_warmth(samples) if found.temperature_corrected else 'no temperature readings'}; {by}"
     )
     words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
-    samples = report.traces.get(run.key, ())
     wanted = read_gauge_pressure(found.wanted, "wanted") * 10
-    trace = [trace_drawing(samples, found.hold_s, wanted, WIDTH, 84)] if len(samples) > 1 else []
-    return [heading, paragraph(facts, 8), *words, *trace]
+    said = [paragraph(f"While it was recorded: {text}", 7.5, colour=FAIL) for text in run.said]
+    start = samples[0].t if found.judged_from_s is None and samples else found.judged_from_s or 0.0
+    judged = (start, start + found.hold_s)
+    trace = [trace_drawing(samples, judged, wanted, WIDTH, 84)] if len(samples) > 1 else []
+    return [heading, paragraph(facts, 8), *words, *said, *trace]
+
+
+def _warmth(samples: Sequence[Sample]) -> str:
+    """Between which temperatures it was held."""
+    read = [one.temperature for one in samples if one.temperature is not None]
+    return f"temperature corrected, {min(read):.1f} to {max(read):.1f} °C" if read else "temperature corrected"
 
 
 def _figures(found: Judgement) -> list[Flowable]:

@@ -29,6 +29,7 @@ _RETRY_S = 1.0
 # How far the stand's clock and ours may be apart over an interruption. [s]
 _AGREES_S = 5.0
 _LEAST_MPA = -0.11
+_CATCH_UP_S = 0.5
 
 
 class Keeper(Protocol):
@@ -171,8 +172,9 @@ class Recorder:
         due = time.monotonic()
         while self._watchers or self.live:
             rate = await self._once(self.live)
-            due = max(due + 1 / rate, time.monotonic())
-            await asyncio.sleep(due - time.monotonic())
+            # What came late is made up for; after a longer pause the beat begins anew.
+            due = max(due + 1 / rate, time.monotonic() - _CATCH_UP_S)
+            await asyncio.sleep(max(due - time.monotonic(), 0.0))
 
     async def _once(self, live: Recording | None) -> float:
         """Read once; gives how often to read. [Hz]"""

@@ -44,6 +44,7 @@ from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
 from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
 from ironkettle.core.people import Author
+from ironkettle.core.pressure import Sample
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.photos import find_photo, photos_of
 from ironkettle.store.sheets import resolved_sheet
@@ -110,7 +111,7 @@ def _carried(session: Session, job: JobRow) -> Carried | None:
     return None if source is None else carried_from(source.number, state_of(session, source))
 
 
-def run_samples(session: Session, job_id: UUID, run: str) -> tuple[SampleRead, ...]:
+def run_samples(session: Session, job_id: UUID, run: str) -> tuple[Sample, ...]:
     """The samples of a run in the order they came. [s, MPa, °C]"""
     chunks = session.execute(
         select(EntryRow.seq, SampleRow.place, SampleRow.text)

@@ -14,8 +14,9 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.errors import RefusedError, RuleError
-from ironkettle.core.moves.runs import SampleRead
+from ironkettle.core.moves.runs import SampleRead, plain
 from ironkettle.core.moves.slices.trial import MOST_SAMPLES, TestSamples
+from ironkettle.core.pressure import Sample
 from ironkettle.core.stands import FIRST_CHUNK, SHIPPED, RecordingPlan, StandMap, broken_at, chained, read_rows
 from ironkettle.store.base import Base
 from ironkettle.store.logs import NewEntry, append_entry
@@ -138,12 +139,14 @@ def samples_of_chunks(plan: RecordingPlan, chunks: Sequence[RecordedChunkRow]) -
     return tuple(samples)
 
 
-def unsealed_samples(session: Session, run: UUID) -> tuple[SampleRead, ...]:
+def unsealed_samples(session: Session, run: UUID) -> tuple[Sample, ...]:
     """What a recording has read and the job's log has not taken over yet. [s, MPa, °C]"""
     row = find_recording(session, run)
     if row is None:
         return ()
-    return samples_of_chunks(RecordingPlan.model_validate(row.plan), chunks_of_recording(session, run, row.in_log))
+    return plain(
+        samples_of_chunks(RecordingPlan.model_validate(row.plan), chunks_of_recording(session, run, row.in_log))
+    )
 
 
 def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | None:

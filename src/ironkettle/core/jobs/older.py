@@ -9,7 +9,8 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.moves.runs import SampleRead, chunks_of
+from ironkettle.core.moves.runs import SampleRead, chunks_of, plain
+from ironkettle.core.pressure import Sample
 
 _Document = dict[str, Any]
 _TRAY = {"scrap": "old part to scrap", "reuse": "old part to reuse"}
@@ -34,9 +35,9 @@ def carried_over(entry: Mapping[str, Any], kits: Mapping[str, str]) -> _Document
     return document
 
 
-def samples_within(entry: Mapping[str, Any]) -> tuple[SampleRead, ...]:
+def samples_within(entry: Mapping[str, Any]) -> tuple[Sample, ...]:
     """The samples that stand in the text of an entry of format 1 or 2. [s, MPa, °C]"""
-    return tuple(SampleRead.model_validate(one) for one in entry["payload"].get("samples", []))
+    return plain(SampleRead.model_validate(one) for one in entry["payload"].get("samples", []))
 
 
 def _found(old: _Document, _kits: Mapping[str, str]) -> _Document:

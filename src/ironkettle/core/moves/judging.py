@@ -8,7 +8,7 @@ from typing import Protocol
 from ironkettle.core.buildsheets.trials import TestSpec
 from ironkettle.core.errors import RuleError
 from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
+from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace
 from ironkettle.core.pressure import (
     Analysis,
     Compliance,
@@ -64,14 +64,13 @@ def planned_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: Measured
     return max(needed, planned)
 
 
-def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[SampleRead]) -> Analysis | None:
+def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample]) -> Analysis | None:
     """What a hold comes to so far; None where its trace cannot be judged at all."""
     if run.gauge is None:
         return None
-    samples = tuple(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in read)
     try:
         return analyse_hold(
-            samples,
+            tuple(read),
             volume_of(case, spec, run.compliance),
             gauge_of(run.gauge),
             limit_of(case, spec),
@@ -97,6 +96,7 @@ def judged(spec: TestSpec, found: Analysis | None) -> Judgement:
         held_low_mpa=found.held_low,
         held_high_mpa=found.held_high,
         hold_s=found.hold,
+        judged_from_s=found.judged[0],
         temperature_corrected=found.temperature_corrected,
         words=[finding.message for finding in found.findings if finding.severity != "info"],
     )

@@ -14,10 +14,10 @@ from ironkettle.core.failures import FailureTable
 from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.house import House
 from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, SampleRead, WrenchUsed
+from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, WrenchUsed
 from ironkettle.core.parts import Cleaning
 from ironkettle.core.people import Author, Signature
-from ironkettle.core.pressure import Fluid, HoldRules
+from ironkettle.core.pressure import Fluid, HoldRules, Sample
 from ironkettle.core.rings import RingTable
 
 T = TypeVar("T")
@@ -65,7 +65,7 @@ class Run:
     """One run of a test: begun and closed by entries of their own, or told in one.
 
     ``count``, ``first_s``, ``last_s``: its samples, which are kept beside the log; ``hold``: the stand's number
-    of the hold they were read on.
+    of the hold they were read on; ``said``: what was wrong with the stand meanwhile.
     """
 
     key: str
@@ -83,6 +83,7 @@ class Run:
     abandoned: bool = False
     record: Mapping[str, Any] | None = None
     note: str = ""
+    said: list[str] = field(default_factory=list)
 
     @property
     def judgement(self) -> Judgement | None:
@@ -239,7 +240,7 @@ class Case:
     wrenches: Mapping[str, WrenchUsed] = field(default_factory=dict)
     gauges: Mapping[str, GaugeUsed] = field(default_factory=dict)
     shelf: tuple[OnShelf, ...] = ()
-    recorded: tuple[SampleRead, ...] = ()
+    recorded: tuple[Sample, ...] = ()
     target: tuple[str, Payload] | None = None
     photos: Mapping[str, str] = field(default_factory=dict)
     carried: Carried | None = None

@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ironkettle.core.buildsheets.fields import Pressure, Torque, Volume
+from ironkettle.core.pressure import Sample
 from ironkettle.core.text import Figure, Plain
 
 _Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), Plain]
@@ -57,6 +58,11 @@ class SampleRead(_Fixed):
     temperature_c: Figure | None = Field(default=None, ge=-100, le=300)
 
 
+def plain(samples: Iterable[SampleRead]) -> tuple[Sample, ...]:
+    """Samples as they came, as the sums take them. [s, MPa, °C]"""
+    return tuple(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in samples)
+
+
 class Chunk(_Fixed):
     """The seal of a chunk of samples: how many, over which times, and the SHA-256 of their text."""
 
@@ -82,7 +88,10 @@ class ResultTold(_Fixed):
 
 
 class Judgement(_Fixed):
-    """What a test run came to, as it was judged when it was closed. Later rules do not judge it again."""
+    """What a test run came to, as it was judged when it was closed. Later rules do not judge it again.
+
+    ``judged_from_s``: from when on its trace counted; None for one that was closed before that was told.
+    """
 
     model_config = ConfigDict(extra="ignore", frozen=True)
 
@@ -95,6 +104,7 @@ class Judgement(_Fixed):
     held_low_mpa: float = 0.0
     held_high_mpa: float = 0.0
     hold_s: float = 0.0
+    judged_from_s: float | None = None
     temperature_corrected: bool = False
     words: list[str] = Field(default_factory=list)
     results: list[ResultTold] = Field(default_factory=list)
@@ -106,9 +116,9 @@ def chunk_text(samples: Iterable[SampleRead]) -> str:
     return json.dumps(rows, separators=(",", ":"), allow_nan=False)
 
 
-def read_chunk(text: str) -> tuple[SampleRead, ...]:
-    """The samples in the text of a chunk. [s, MPa, °C]"""
-    return tuple(SampleRead(t_s=t, pressure_mpa=p, temperature_c=c) for t, p, c in json.loads(text))
+def read_chunk(text: str) -> tuple[Sample, ...]:
+    """The samples in the text of a chunk, which were checked before it was sealed. [s, MPa, °C]"""
+    return tuple(Sample(t, p, c) for t, p, c in json.loads(text))
 
 
 def chunks_of(samples: Sequence[SampleRead]) -> tuple[tuple[Chunk, str], ...]:

@@ -15,7 +15,7 @@ from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPl
 from ironkettle.core.people import Signature
 
 # Raised whenever what is written here changes its meaning; one of another format is built anew from the log.
-SNAPSHOT_FORMAT = 3
+SNAPSHOT_FORMAT = 4
 _Document = dict[str, Any]
 
 
@@ -104,7 +104,7 @@ def _read_mark(document: _Document) -> Mark:
     )
 
 
-_PLAIN = ("key", "test", "when", "source", "count", "first_s", "last_s", "hold", "abandoned", "record", "note")
+_PLAIN = ("said", "key", "test", "when", "source", "count", "first_s", "last_s", "hold", "abandoned", "record", "note")
 
 
 def _run(run: Run) -> _Document:

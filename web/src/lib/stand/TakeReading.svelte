@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { inUnit } from '$lib/shared';
 	import { LiveStand } from './live.svelte';
 
 	interface Props {
@@ -11,6 +12,14 @@
 	let open = $state(false);
 	let field: HTMLInputElement | null = null;
 	let box: HTMLElement;
+
+	/** A valve opens in a moment: what the pressure came to stays on screen for a while. */
+	const PEAK_S = 10;
+	const highest = $derived.by(() => {
+		const since = (live.now?.read_at ?? 0) - PEAK_S;
+		const of = live.recent.filter((one) => one.t_s >= since).map((one) => one.pressure_mpa);
+		return of.length ? inUnit(Math.max(...of), 'bar') : null;
+	});
 
 	$effect(() => (open ? live.follow() : undefined));
 
@@ -38,6 +47,15 @@
 	{#if live.lost}<p class="text-warning">The server does not tell what the stand shows.</p>
 	{:else if live.now?.away}<p class="text-warning">{live.now.away}</p>{/if}
 	<div class="flex flex-wrap gap-2">
+		{#if highest !== null}
+			<button type="button" class="btn min-h-14" onclick={() => take(`${highest.toFixed(2)} bar`)}>
+				<span class="text-left"
+					><span class="faint block text-sm">Highest in the last {PEAK_S} s</span><span class="tabular-nums"
+						>{highest.toFixed(2)} bar</span
+					></span
+				>
+			</button>
+		{/if}
 		{#each live.now?.reading?.channels ?? [] as one (one.key)}
 			<button
 				type="button"

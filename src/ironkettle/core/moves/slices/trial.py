@@ -20,7 +20,7 @@ from ironkettle.core.moves.judging import analysis_of, judged, planned_hold
 from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
+from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead, plain
 from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
 from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
@@ -222,7 +222,7 @@ def judgement_of(case: Case, payload: Payload) -> Judgement | None:
         spec = _spec(case, payload.test)
         told = case.resolved.told.get(spec.key)
         if told is None:
-            return judged(spec, analysis_of(case, spec, payload, payload.samples))
+            return judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
         return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
     if isinstance(payload, TestClosed) and not payload.abandoned:
         run = case.state.runs[str(payload.run)]
@@ -245,6 +245,7 @@ def apply(state: State, payload: Payload, mark: Mark) -> None:
     elif isinstance(payload, TestSamples) and (present := state.runs.get(str(payload.run))):
         present.take(mark.chunks)
         present.hold = present.hold or payload.hold
+        present.said = [*present.said, *payload.said]
     elif isinstance(payload, TestClosed) and (present := state.runs.get(str(payload.run))):
         present.closed, present.note, present.abandoned = mark, payload.note, payload.abandoned
 

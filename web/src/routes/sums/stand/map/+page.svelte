@@ -104,10 +104,10 @@
 							<tbody>
 								{#each rows as row, index (row.key)}
 									<tr>
-										<td><input class="entry input w-52" aria-label="Name" bind:value={row.name} /></td>
+										<td><input class="entry input w-48" aria-label="Name" bind:value={row.name} /></td>
 										<td>
 											<select
-												class="entry select w-48"
+												class="entry select w-40"
 												aria-label="Reads"
 												bind:value={row.reads}
 												onchange={() => (row.unit = unitsOf(row.reads)[0] ?? '')}
@@ -175,8 +175,10 @@
 											/></td
 										>
 										<td
-											><button type="button" class="btn px-3" onclick={() => rows.splice(index, 1)}
-												>Take out</button
+											><button
+												type="button"
+												class="btn px-3 whitespace-nowrap"
+												onclick={() => rows.splice(index, 1)}>Take out</button
 											></td
 										>
 									</tr>
