@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import contextlib
 import logging
+import socket
 import sys
 
 import structlog
 import uvicorn
+from fastapi import FastAPI
 
 from ironkettle.api.app import create_app
 from ironkettle.api.http import BoundedHttp
@@ -15,12 +18,23 @@ from ironkettle.settings import Settings
 # Requests under way get this long at a stop; half-open ones are cut off after it.
 GRACE_S = 5
 MOST_CONNECTIONS = 400
+NOT_STARTED = 3
+
+
+class Server(uvicorn.Server):
+    """Lets those go who watch the stand before it waits for its connections to end: they would watch for ever."""
+
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        app = self.config.app
+        assert isinstance(app, FastAPI)
+        await app.state.recorder.let_go()
+        await super().shutdown(sockets)
 
 
 def main() -> int:
     structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.INFO))
     settings = Settings()
-    uvicorn.run(
+    config = uvicorn.Config(
         create_app(settings),
         host=settings.host,
         port=settings.port,
@@ -34,7 +48,10 @@ def main() -> int:
         ssl_certfile=settings.cert or None,
         ssl_keyfile=settings.key or None,
     )
-    return 0
+    server = Server(config)
+    with contextlib.suppress(KeyboardInterrupt):
+        server.run()
+    return 0 if server.started else NOT_STARTED
 
 
 if __name__ == "__main__":

@@ -21,7 +21,7 @@ SECONDS, RATE_HZ, WATCHERS = 60.0, 50, 5
 _TRACE = 20_000
 
 
-class _Person:
+class Person:
     """Somebody signed in, one request after the other."""
 
     def __init__(self, port: int, who: str) -> None:
@@ -57,7 +57,7 @@ def figures(url: str, port: int) -> Iterator[Figure]:
     """On a running server with the demo in its database."""
     engine = make_engine(url)
     bench = Bench(engine)
-    lead = _Person(port, "tamsin")
+    lead = Person(port, "tamsin")
     lead.ask("PUT", "/api/stand/map", SHIPPED.model_copy(update={"rate_hz": RATE_HZ}).model_dump(mode="json"))
     job = bench.tested(0)
     run = str(uuid.uuid4())
@@ -67,7 +67,7 @@ def figures(url: str, port: int) -> Iterator[Figure]:
     late: list[float] = []
     until = threading.Event()
     watching = [
-        threading.Thread(target=_Person(port, "tamsin").watch, args=(late, until), daemon=True) for _ in range(WATCHERS)
+        threading.Thread(target=Person(port, "tamsin").watch, args=(late, until), daemon=True) for _ in range(WATCHERS)
     ]
     for thread in watching:
         thread.start()
@@ -102,4 +102,4 @@ def _three_traces(bench: Bench) -> uuid.UUID:
     return job
 
 
-__all__ = ["figures"]
+__all__ = ["Person", "figures"]

@@ -89,6 +89,7 @@ class Recorder:
         self._turn = asyncio.Condition()
         self._polling: asyncio.Task[None] | None = None
         self._tasks: set[asyncio.Task[None]] = set()
+        self._stopping = False
 
     @property
     def live(self) -> Recording | None:
@@ -138,6 +139,11 @@ class Recorder:
         live.kept = True
         await self._tell()
 
+    async def let_go(self) -> None:
+        """The server stops: nobody watches any more."""
+        self._stopping = True
+        await self._tell()
+
     async def close(self) -> None:
         """The server stops: what is under way is interrupted and kept."""
         if self.live is not None:
@@ -156,9 +162,11 @@ class Recorder:
         self._watchers += 1
         try:
             self._poll()
-            while True:
+            while not self._stopping:
                 async with self._turn:
                     await self._turn.wait()
+                if self._stopping:
+                    return
                 yield
                 await asyncio.sleep(TELL_S)
         finally:
