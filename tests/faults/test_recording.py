@@ -60,13 +60,14 @@ def shop() -> Iterator[Shop]:
 
 def wait_for(ask: Callable[[], Any], fits: Callable[[Any], bool]) -> Any:
     """Asks again and again until the answer fits; what cannot be asked just now is asked again."""
+    found = None
     for _ in range(4000):
         try:
             if fits(found := ask()):
                 return found
         except (OSError, RuntimeError, http.client.HTTPException):
             continue
-    raise AssertionError("it never came to that")
+    raise AssertionError(f"it never came to that; last: {found}")
 
 
 def test_nothing_read_is_lost_when_database_and_server_are_killed(shop: Shop) -> None:

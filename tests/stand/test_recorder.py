@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 from uuid import UUID
 
@@ -74,10 +74,11 @@ class Kept:
         self.ends: list[tuple[RecordingState, list[Trouble]]] = []
         self.refuses = False
 
-    async def chunk(self, _run: UUID, _hold: int, place: int, text: str) -> None:
+    async def chunks(self, _run: UUID, _hold: int, first: int, texts: Sequence[str]) -> None:
         if self.refuses:
             raise OSError("the disk is full")
-        self.texts.append((place, text))
+        there = len(self.texts)
+        self.texts += [(first + place, text) for place, text in enumerate(texts)][there:]
 
     async def ended(self, _run: UUID, state: RecordingState, said: list[Trouble]) -> None:
         if self.refuses:
@@ -282,3 +283,16 @@ def test_a_stand_that_is_away_at_the_start_leaves_it_free(monkeypatch: pytest.Mo
         recorder.check_free()
 
     assert working(work, monkeypatch).ends == []
+
+
+def test_a_database_that_lost_its_last_moments_gets_them_again(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(kept.texts) >= 3)
+        del kept.texts[1:]
+        await until(recorder, lambda: len(kept.texts) >= 4)
+        await recorder.stop(RUN)
+        assert [row[0] for row in kept.rows] == list(made.times)
+
+    working(work, monkeypatch)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Any, Self
 from uuid import UUID
@@ -81,18 +82,17 @@ class DatabaseKeeper:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    async def chunk(self, run: UUID, hold: int, place: int, text: str) -> None:
-        await run_in_threadpool(self._chunk, run, hold, place, text)
+    async def chunks(self, run: UUID, hold: int, first: int, texts: Sequence[str]) -> None:
+        await run_in_threadpool(self._chunks, run, hold, first, texts)
 
-    def _chunk(self, run: UUID, hold: int, place: int, text: str) -> None:
+    def _chunks(self, run: UUID, hold: int, first: int, texts: Sequence[str]) -> None:
         with session_of(self._engine) as session:
             row = session.get_one(RecordingRow, run)
             if row.hold != (hold or None) or row.state != "recording":
                 row.hold, row.state = hold or None, "recording"
             there, before = last_chunk(session, run)
-            # Sent again after an answer that was lost: it is there already.
-            if there <= place:
-                keep_chunk(session, run, place, text, before, datetime.now(UTC))
+            for place, text in enumerate(texts[max(there - first, 0) :], start=max(there, first)):
+                before = keep_chunk(session, run, place, text, before, datetime.now(UTC))
 
     async def ended(self, run: UUID, state: RecordingState, said: list[Trouble]) -> None:
         await run_in_threadpool(self._ended, run, state, said)

@@ -7,7 +7,7 @@ import contextlib
 import math
 import time
 from array import array
-from collections.abc import AsyncIterator, Awaitable, Callable, Coroutine
+from collections.abc import AsyncIterator, Awaitable, Callable, Coroutine, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 from typing import Any, Protocol
@@ -35,7 +35,11 @@ _CATCH_UP_S = 0.5
 class Keeper(Protocol):
     """Where a recording is kept. Each call is repeated until it goes through."""
 
-    async def chunk(self, run: UUID, hold: int, place: int, text: str) -> None: ...
+    async def chunks(self, run: UUID, hold: int, first: int, texts: Sequence[str]) -> None:
+        """Keep what is not kept yet of the chunks since the recording began or was gone on with, which stand from ``first`` on.
+
+        All of them are given each time: a database that lost its last moments gets them again.
+        """
 
     async def ended(self, run: UUID, state: RecordingState, said: list[Trouble]) -> None: ...
 
@@ -44,7 +48,8 @@ class Keeper(Protocol):
 class Recording:
     """A recording under way, or the last one. Times of the recording in s, pressures in MPa gauge.
 
-    ``raises``: the stand is raised first; ``base``: where its clock begins; ``hold``: the number its readings belong to, 0 until it is known; ``unkept``: since when
+    ``raises``: the stand is raised first; ``base``: where its clock begins; ``place``: how many chunks
+    there were before; ``hold``: the number its readings belong to, 0 until it is known; ``unkept``: since when
     nothing could be kept; ``kept``: ended, and all of it kept.
     """
 
@@ -63,6 +68,7 @@ class Recording:
     times: array[float] = field(default_factory=lambda: array("d"))
     pressures: array[float] = field(default_factory=lambda: array("d"))
     rows: list[Row] = field(default_factory=list)
+    texts: list[str] = field(default_factory=list)
     zero: float | None = None
     watch: Watch | None = None
     unkept: float | None = None
@@ -289,8 +295,8 @@ class Recorder:
         async with live.keeping:
             while live.rows:
                 rows, live.rows = live.rows, []
-                place, live.place = live.place, live.place + 1
-                await self._surely(live, partial(self._keeper.chunk, live.run, live.hold, place, rows_text(rows)))
+                live.texts.append(rows_text(rows))
+                await self._surely(live, partial(self._keeper.chunks, live.run, live.hold, live.place, live.texts))
 
     async def _surely(self, live: Recording, call: Callable[[], Awaitable[None]]) -> None:
         """Repeat until it goes through: nothing that was read is lost to a full disk or a database that is away."""
