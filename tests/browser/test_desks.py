@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import re
-from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
@@ -174,7 +173,7 @@ def test_torque_without_a_job(bench: Page) -> None:
     expect(plan).to_contain_text("nearest of 6 slots: at most 60°, which opens 0.33 mm")
 
 
-def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page, shot: Callable[..., None]) -> None:
+def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
     page = bench
     desk(page, "Sums", "Test stand")
     shown = page.get_by_label("What the channels show")
@@ -185,7 +184,6 @@ def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page, shot: Callable[
     page.get_by_label("Gap past the piston, µm").fill("6")
     page.get_by_role("button", name="Set it so").click()
     expect(shown.get_by_text(re.compile(r"[1-9]\.\d+ ml/min"))).to_be_visible()
-    shot("stand", live=True)
     page.get_by_role("button", name="past the end of its range").click()
     page.get_by_role("button", name="Set it so").click()
     expect(shown.get_by_text("no reading").first).to_be_visible()

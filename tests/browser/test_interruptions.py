@@ -104,7 +104,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     expect(page.get_by_role("button", name="Pump up, then shut the valve")).to_be_disabled()
     page.goto(address)
     expect(page.get_by_text(re.compile(r"Recording from the stand; [3-9]\d readings"))).to_be_visible()
-    shot("hold-live", live=True)
+    shot("test", live=True)
     page.get_by_role("button", name="Stop recording").click()
     expect(page.get_by_text(re.compile(r"Recording ended; [1-9]\d* readings are kept"))).to_be_visible()
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()

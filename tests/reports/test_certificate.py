@@ -134,8 +134,8 @@ def test_what_was_wrong_with_the_stand_stands_beside_the_verdict() -> None:
     job.do({"kind": "test_samples", "run": run, "samples": read[20:], "hold": 7, "said": ["the cable was out"]})
     job.do({"kind": "test_closed", "run": run})
     text = text_of(certificate_pdf(certified(job)))
-    assert "While it was recorded: Pressure jumped" in text
-    assert "While it was recorded: the cable was out" in text
+    assert "Of the recording: Pressure jumped" in text
+    assert "Of the recording: the cable was out" in text
     assert "temperature corrected, 24.0 to 24.0 °C" in text
 
 

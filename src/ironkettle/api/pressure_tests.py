@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import asdict
 from functools import reduce
 from operator import or_
 from typing import Annotated, Any, Literal
@@ -33,10 +34,12 @@ from ironkettle.core.pressure import (
     HoldRules,
     Sample,
     TestVolume,
+    TraceState,
     analyse_hold,
     find_fluid,
+    means_of,
     plan_hold,
-    read_trace,
+    read_trace_part,
 )
 from ironkettle.core.quantities import (
     Dimension,
@@ -162,8 +165,26 @@ class AnalysisOut(BaseModel):
         )
 
 
+class TraceStateBody(Body):
+    """Where the reading of a long file stands between two parts, as the answer to the part before told it."""
+
+    header: str = Field(max_length=400)
+    lines: int = Field(ge=1, le=2_000_000_000)
+    last: Figure | None = None
+    first_moment: Figure | None = None
+    last_moment: Figure = 0.0
+    days: Figure = 0.0
+
+
 class TraceBody(Body):
+    """A file, or a part of one in whole lines: the first part with the header, the others with ``state``.
+
+    ``together``: means of so many rows are given, for a file with more rows than a run can hold.
+    """
+
     text: str = Field(max_length=8_000_000)
+    state: TraceStateBody | None = None
+    together: int = 1
 
 
 class TraceSampleOut(BaseModel):
@@ -173,7 +194,13 @@ class TraceSampleOut(BaseModel):
 
 
 class TraceOut(BaseModel):
+    """``rows`` that were read, and their lowest and highest pressure; ``state`` for the part that follows."""
+
     samples: list[TraceSampleOut]
+    rows: int
+    low_mpa: float | None
+    high_mpa: float | None
+    state: TraceStateBody
 
 
 def _kind_of(body: Any) -> str:
@@ -243,10 +270,15 @@ def _analyse_hold(body: AnalyseBody, house: House) -> AnalysisOut:
 
 @router.post("/read-csv", summary="Samples from a CSV file, every fault named by line")
 def read_csv(body: TraceBody) -> TraceOut:
+    before = None if body.state is None else TraceState(**body.state.model_dump())
+    read, state = read_trace_part(body.text, before)
+    kept = means_of(read, body.together)
     return TraceOut(
-        samples=[
-            TraceSampleOut(t_s=s.t, pressure_mpa=s.pressure, temperature_c=s.temperature) for s in read_trace(body.text)
-        ]
+        samples=[TraceSampleOut(t_s=s.t, pressure_mpa=s.pressure, temperature_c=s.temperature) for s in kept],
+        rows=len(read),
+        low_mpa=min((one.pressure for one in read), default=None),
+        high_mpa=max((one.pressure for one in read), default=None),
+        state=TraceStateBody(**asdict(state)),
     )
 
 

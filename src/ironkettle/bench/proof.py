@@ -8,7 +8,7 @@ import numpy as np
 
 from ironkettle.bench.timing import median_time
 from ironkettle.core.benchsim import Stand
-from ironkettle.core.pressure import Gauge, Sample, TestVolume, analyse_hold
+from ironkettle.core.pressure import Gauge, Sample, TestVolume, analyse_hold, read_trace, trace_csv
 from ironkettle.reference import fluids
 
 Figure = tuple[str, float, float]
@@ -26,12 +26,20 @@ def figures() -> Iterator[Figure]:
     floor = median_time(lambda: _least_squares(samples), 5)
     yield f"analysis of {_SAMPLES:,} samples / bare least squares over them", judged, floor
 
+    text = trace_csv(samples)
+    read, split = median_time(lambda: read_trace(text), 3), median_time(lambda: _split(text), 3)
+    yield f"reading {_SAMPLES:,} rows of CSV / splitting and converting them", read, split
+
     def simulate() -> None:
         stand = Stand()
         stand.raise_to(18.0, 1)
         stand.advance(_SIMULATED_S)
 
     yield "ten minutes of the simulated stand / a hundredth of them", median_time(simulate, 3), _SIMULATED_S / 100
+
+
+def _split(text: str) -> list[list[float]]:
+    return [[float(cell) for cell in line.split(",")] for line in text.splitlines()[1:]]
 
 
 def _least_squares(samples: tuple[Sample, ...]) -> object:

@@ -92,7 +92,7 @@ def _run(report: Report, run: Run, name: str) -> list[Flowable]:
     )
     words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
     wanted = read_gauge_pressure(found.wanted, "wanted") * 10
-    said = [paragraph(f"While it was recorded: {text}", 7.5, colour=FAIL) for text in run.said]
+    said = [paragraph(f"Of the recording: {text}", 7.5, colour=FAIL) for text in run.said]
     start = samples[0].t if found.judged_from_s is None and samples else found.judged_from_s or 0.0
     judged = (start, start + found.hold_s)
     trace = [trace_drawing(samples, judged, wanted, WIDTH, 84)] if len(samples) > 1 else []

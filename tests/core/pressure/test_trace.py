@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.errors import RuleError
-from ironkettle.core.pressure import Sample, read_trace, trace_csv
+from ironkettle.core.pressure import Sample, means_of, read_trace, read_trace_part, trace_csv
 
 
 @pytest.mark.parametrize(
@@ -80,3 +80,46 @@ def test_what_goes_out_comes_in_again() -> None:
     assert [one.pressure for one in back] == pytest.approx([one.pressure for one in samples])
     # One reading without a temperature leaves the column out: a hole could not be read.
     assert trace_csv((*samples, Sample(4.0, 1.0))).splitlines()[0] == "t_s,pressure_bar"
+
+
+def in_parts(text: str, every: int) -> tuple[Sample, ...]:
+    """The file read in parts of so many lines."""
+    lines, found, state = text.splitlines(keepends=True), [], None
+    for at in range(0, len(lines), every):
+        part, state = read_trace_part("".join(lines[at : at + every]), state)
+        found += part
+    return tuple(found)
+
+
+@pytest.mark.parametrize("every", [2, 7, 50])
+def test_a_file_in_parts_reads_as_in_one(every: int) -> None:
+    seconds = "t_s;pressure_psi;temperature_c\n" + "".join(f"{n},5;2610,{n % 10};24\n" for n in range(60))
+    assert in_parts(seconds, every) == read_trace(seconds)
+    # A clock over midnight keeps its first moment and its days from part to part.
+    clock = "time,pressure_bar\n" + "".join(
+        f"{(23 * 3600 + 3570 + n) // 3600 % 24:02d}:{(23 * 3600 + 3570 + n) // 60 % 60:02d}:{(3570 + n) % 60:02d},180\n"
+        for n in range(60)
+    )
+    assert [one.t for one in in_parts(clock, every)] == [float(n) for n in range(60)]
+
+
+def test_a_fault_in_a_later_part_names_its_line_in_the_file() -> None:
+    _, state = read_trace_part("t_s,pressure_bar\n0,180\n1,180\n", None)
+    with pytest.raises(RuleError, match=r"line 5\.pressure: “x”"):
+        read_trace_part("2,180\n3,x\n", state)
+    with pytest.raises(RuleError, match=r"line 4\.t_s: time 1 s does not come after 1 s"):
+        read_trace_part("1,180\n", state)
+
+
+def test_means_keep_level_slope_and_what_is_left() -> None:
+    samples = tuple(Sample(float(n), 18.0 - 0.001 * n, None if n % 2 else 24.0 + n) for n in range(10))
+    assert means_of(samples, 1) == samples
+    four = means_of(samples, 4)
+    # By hand: 0..3, 4..7, 8..9.
+    assert [one.t for one in four] == [1.5, 5.5, 8.5]
+    assert [one.pressure for one in four] == pytest.approx([17.9985, 17.9945, 17.9915])
+    assert [one.temperature for one in four] == [25.0, 29.0, 32.0]
+    assert means_of((samples[1],), 4)[0].temperature is None
+    for wrong in (0, 10_001):
+        with pytest.raises(RuleError, match="cannot be taken together"):
+            means_of(samples, wrong)

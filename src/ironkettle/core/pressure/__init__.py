@@ -13,8 +13,8 @@ from ironkettle.core.pressure.model import (
     find_fluid,
 )
 from ironkettle.core.pressure.plan import HoldPlan, hold_needed, plan_hold
-from ironkettle.core.pressure.thin import thinned
-from ironkettle.core.pressure.trace import read_trace, trace_csv
+from ironkettle.core.pressure.thin import means_of, thinned
+from ironkettle.core.pressure.trace import TraceState, read_trace, read_trace_part, trace_csv
 
 __all__ = [
     "LEAST_READINGS",
@@ -27,11 +27,14 @@ __all__ = [
     "HoldRules",
     "Sample",
     "TestVolume",
+    "TraceState",
     "analyse_hold",
     "find_fluid",
     "hold_needed",
+    "means_of",
     "plan_hold",
     "read_trace",
+    "read_trace_part",
     "stored_energy",
     "thinned",
     "trace_csv",

@@ -6,6 +6,7 @@ import csv
 import io
 import re
 from collections.abc import Iterable
+from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from ironkettle.core.errors import FieldFault, RuleError, fault
@@ -19,6 +20,18 @@ _DAY_S = 86_400.0
 MOST_FAULTS = 20
 
 
+@dataclass(frozen=True, slots=True)
+class TraceState:
+    """Where the reading of a long file stands between two parts: its header, lines read, the last time, its clock. [s]"""
+
+    header: str
+    lines: int
+    last: float | None = None
+    first_moment: float | None = None
+    last_moment: float = 0.0
+    days: float = 0.0
+
+
 def read_trace(text: str, field: str = "csv") -> tuple[Sample, ...]:
     """Samples from CSV text with a header ``t_s, pressure_<unit>[, temperature_c]``, or ``time`` instead of ``t_s``.
 
@@ -27,43 +40,62 @@ def read_trace(text: str, field: str = "csv") -> tuple[Sample, ...]:
     Raises RuleError with up to 20 faults, each naming line and column: a wrong header, a hole, a
     number that is none, a time that does not run forward. Pressure is gauge. [s, MPa, °C]
     """
+    return read_trace_part(text, None, field)[0]
+
+
+def read_trace_part(text: str, state: TraceState | None, field: str = "csv") -> tuple[tuple[Sample, ...], TraceState]:
+    """As ``read_trace``, for a file in parts of whole lines: the first with the header, the others with the state before.
+
+    Raises RuleError as ``read_trace`` does. [s, MPa, °C]
+    """
     lines = [line for line in text.replace("\ufeff", "").splitlines() if line.strip()]
-    if not lines:
+    if not lines and state is None:
         raise fault(field, "the file is empty", *_HEADER_HELP)
     if len(lines) > MOST_SAMPLES + 1:
-        raise fault(field, f"{len(lines)} lines are too many", f"up to {MOST_SAMPLES} samples")
-    separator = next((mark for mark in (";", "\t", ",") if mark in lines[0]), ",")
-    rows = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=separator))
-    time_at, pressure_at, temperature_at, scale = _columns([cell.strip() for cell in rows[0]], field)
-    faults: list[FieldFault] = []
-    samples: list[Sample] = []
-    last: float | None = None
-    clock = _Clock() if rows[0][time_at].strip().casefold() == "time" else None
-    for number, row in enumerate(rows[1:], start=2):
-        if len(row) != len(rows[0]):
-            text_ = f"has {len(row)} cells, the header {len(rows[0])}"
-            if separator == "," and len(row) > len(rows[0]):
-                text_ += "; with decimal commas separate the columns by semicolons"
-            faults.append(FieldFault(f"{field}.line {number}", text_, _HEADER_HELP))
-            continue
-        at = f"{field}.line {number}.{'time' if clock else 't_s'}"
-        t = clock.read(row[time_at], at, faults) if clock else _cell(row[time_at], at, faults)
-        pressure = _cell(row[pressure_at], f"{field}.line {number}.pressure", faults)
-        temperature = (
-            None
-            if temperature_at is None
-            else _cell(row[temperature_at], f"{field}.line {number}.temperature_c", faults)
-        )
-        if t is not None and last is not None and t <= last:
-            text_ = f"time {t:g} s does not come after {last:g} s"
-            faults.append(FieldFault(at, text_, ("times running forward",)))
-        last = t if t is not None else last
-        if t is None or pressure is None:
-            continue
-        samples.append(Sample(t, pressure * scale, temperature))
-    if faults:
-        raise RuleError(faults[:MOST_FAULTS])
-    return tuple(samples)
+        raise fault(field, f"{len(lines)} lines are too many at once", f"up to {MOST_SAMPLES} samples")
+    header, done = (lines[0], 1) if state is None else (state.header, state.lines)
+    separator = next((mark for mark in (";", "\t", ",") if mark in header), ",")
+    names, *rows = csv.reader(
+        io.StringIO("\n".join([header, *(lines[1:] if state is None else lines)])), delimiter=separator
+    )
+    reader = _Rows(names, field, separator, state)
+    samples = [one for number, row in enumerate(rows, start=done + 1) if (one := reader.read(number, row)) is not None]
+    if reader.faults:
+        raise RuleError(reader.faults[:MOST_FAULTS])
+    clock = reader.clock
+    moments = (None, 0.0, 0.0) if clock is None else (clock.first, clock.last, clock.days)
+    return tuple(samples), TraceState(header, done + len(rows), reader.last, *moments)
+
+
+class _Rows:
+    """Reads row after row, and keeps what is wrong with them."""
+
+    def __init__(self, names: list[str], field: str, separator: str, state: TraceState | None) -> None:
+        self._names, self._field, self._separator = names, field, separator
+        self._time, self._pressure, self._temperature, self._scale = _columns([one.strip() for one in names], field)
+        self.faults: list[FieldFault] = []
+        self.last = None if state is None else state.last
+        self.clock = _Clock(state) if names[self._time].strip().casefold() == "time" else None
+
+    def read(self, number: int, row: list[str]) -> Sample | None:
+        line = f"{self._field}.line {number}"
+        if len(row) != len(self._names):
+            text = f"has {len(row)} cells, the header {len(self._names)}"
+            if self._separator == "," and len(row) > len(self._names):
+                text += "; with decimal commas separate the columns by semicolons"
+            self.faults.append(FieldFault(line, text, _HEADER_HELP))
+            return None
+        at = f"{line}.{'time' if self.clock else 't_s'}"
+        told = row[self._time]
+        t = self.clock.read(told, at, self.faults) if self.clock else _cell(told, at, self.faults)
+        pressure = _cell(row[self._pressure], f"{line}.pressure", self.faults)
+        warm = self._temperature
+        temperature = None if warm is None else _cell(row[warm], f"{line}.temperature_c", self.faults)
+        if t is not None and self.last is not None and t <= self.last:
+            text = f"time {t:g} s does not come after {self.last:g} s"
+            self.faults.append(FieldFault(at, text, ("times running forward",)))
+        self.last = t if t is not None else self.last
+        return None if t is None or pressure is None else Sample(t, pressure * self._scale, temperature)
 
 
 def _columns(header: list[str], field: str) -> tuple[int, int, int | None, float]:
@@ -92,27 +124,27 @@ def _columns(header: list[str], field: str) -> tuple[int, int, int | None, float
 class _Clock:
     """Times of day, or with their date, as seconds from the first."""
 
-    def __init__(self) -> None:
-        self._first: float | None = None
-        self._last = 0.0
-        self._days = 0.0
+    def __init__(self, state: TraceState | None) -> None:
+        self.first = None if state is None else state.first_moment
+        self.last = 0.0 if state is None else state.last_moment
+        self.days = 0.0 if state is None else state.days
 
     def read(self, text: str, field: str, faults: list[FieldFault]) -> float | None:
         moment = self._moment(text.strip(), field, faults)
         if moment is None:
             return None
-        self._first = moment if self._first is None else self._first
-        return round(moment - self._first, 6)
+        self.first = moment if self.first is None else self.first
+        return round(moment - self.first, 6)
 
     def _moment(self, text: str, field: str, faults: list[FieldFault]) -> float | None:
         if match := _CLOCK.match(text):
             seconds = float((match["s"] or "0").replace(",", "."))
             at = int(match["h"]) * 3600 + int(match["m"]) * 60 + seconds
             # Past midnight it begins anew; half a day back is no slip of a clock.
-            if at < self._last - _DAY_S / 2:
-                self._days += _DAY_S
-            self._last = at
-            return at + self._days
+            if at < self.last - _DAY_S / 2:
+                self.days += _DAY_S
+            self.last = at
+            return at + self.days
         try:
             moment = datetime.fromisoformat(text.replace(",", "."))
             # Without a zone it is one clock all along, which never goes back for the summer.

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { duration, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
+	import { partsOf, together } from '$lib/pressure';
+	import { duration, faultAt, inUnit, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
 	import { untrack } from 'svelte';
 	import type { JobStore } from '../job.svelte';
 	import HoldClock from './HoldClock.svelte';
@@ -14,6 +15,10 @@
 	}
 	let { store, run, first, last }: Props = $props();
 
+	/** Readings an entry takes at most. */
+	const PORTION = 20_000;
+	/** How much of a file is read. */
+	let progress = $state.raw<{ share: number; rows: number } | null>(null);
 	let time = $state('');
 	let timeUnit = $state('s');
 	let value = $state('');
@@ -39,9 +44,15 @@
 		else if (untrack(() => stamp) === null) stamp = Math.round(untrack(() => elapsed) * 10) / 10;
 	});
 
-	async function send(samples: Schemas['SampleRead'][]) {
-		problem = await store.record({ kind: 'test_samples', run: run.run, samples });
-		return problem === null;
+	async function send(samples: Schemas['SampleRead'][], said: string[] = []) {
+		for (let at = 0; at < samples.length; at += PORTION) {
+			const last = at + PORTION >= samples.length;
+			const portion = samples.slice(at, at + PORTION);
+			const entry = { kind: 'test_samples' as const, run: run.run, samples: portion, said: last ? said : [] };
+			problem = await store.record(entry);
+			if (problem) return false;
+		}
+		return true;
 	}
 
 	async function read(
@@ -77,12 +88,45 @@
 		}
 	}
 
+	/** What is told of a file whose rows were taken together. */
+	function meant(name: string, many: number, rows: number, low: number, high: number) {
+		const ends = `the lowest ${inUnit(low, 'bar').toFixed(2)} and the highest ${inUnit(high, 'bar').toFixed(2)} bar`;
+		return `each reading is the mean of ${many} rows of ${name.slice(0, 60)}, ${rows} rows in all, ${ends}`;
+	}
+
 	async function file(event: Event & { currentTarget: HTMLInputElement }) {
 		const chosen = event.currentTarget.files?.[0];
 		if (!chosen) return;
-		const answer = await ask(api.POST('/api/tests/read-csv', { body: { text: await chosen.text() } }));
-		problem = answer.problem;
-		if (answer.data) await send(answer.data.samples);
+		problem = null;
+		let state: Schemas['TraceStateBody'] | null = null;
+		let many = 0;
+		let rows = 0;
+		let [low, high] = [Infinity, -Infinity];
+		const kept: Schemas['SampleRead'][] = [];
+		progress = { share: 0, rows: 0 };
+		for await (const [text, done] of partsOf(chosen)) {
+			const part: Schemas['TraceBody'] = { text, state, together: Math.max(many, 1) };
+			let answer = await ask(api.POST('/api/tests/read-csv', { body: part }));
+			if (answer.data && many === 0) {
+				many = together(chosen.size, done, answer.data.rows);
+				if (many > 1)
+					answer = await ask(api.POST('/api/tests/read-csv', { body: { ...part, together: many } }));
+			}
+			if (!answer.data) {
+				problem = answer.problem;
+				break;
+			}
+			state = answer.data.state;
+			rows += answer.data.rows;
+			low = Math.min(low, answer.data.low_mpa ?? low);
+			high = Math.max(high, answer.data.high_mpa ?? high);
+			kept.push(...answer.data.samples);
+			progress = { share: done / chosen.size, rows };
+		}
+		// Recorded once all of it could be read: a run is never left with half a file.
+		if (!problem && kept.length)
+			await send(kept, many > 1 ? [meant(chosen.name, many, rows, low, high)] : []);
+		progress = problem ? null : { share: 1, rows };
 	}
 </script>
 
@@ -98,6 +142,14 @@
 			class="entry file-input w-full"
 			onchange={file}
 		/>
+		{#if progress}
+			<progress class="progress progress-primary w-full" value={progress.share} max="1"></progress>
+			<p role="status">
+				{Math.floor(progress.share * 100)} % read, {progress.rows} rows{progress.share < 1
+					? '; leave this screen open'
+					: ''}
+			</p>
+		{/if}
 	{:else}
 		{#if stamped}<HoldClock {elapsed} {first} planned={run.planned_hold_s ?? 0} />{/if}
 		<form
