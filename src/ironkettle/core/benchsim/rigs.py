@@ -136,15 +136,15 @@ class Opening:
         self.valve.opens = settings["opens"] / _BAR_PER_MPA
         self.valve.friction = min(settings["shuts"] / _BAR_PER_MPA, 0.9 * self.valve.opens) / 2
         p = self.unit.pressure
+        hole = settings["seat_hole"]
+        seeps = orifice_flow(max(p, 0.0), 0.0, hole, self.unit.liquid) if hole else 0.0
         out = self.valve.flow(p)
-        if hole := settings["seat_hole"]:
-            out += orifice_flow(max(p, 0.0), 0.0, hole, self.unit.liquid)
-        # It may not fall past where it shuts within one step.
-        shuts = self.valve.opens - 2 * self.valve.friction
         if self.valve.is_open:
+            # It may not fall past where it shuts within one step.
+            shuts = self.valve.opens - 2 * self.valve.friction
             out = min(out, max(p - shuts, 0.0) * self.unit.softness * 60 / seconds + self.stroke)
-        self.out = out
-        came = 0.0 if shut else governed(self.stroke, wanted - p, self.unit.softness, 0.0, seconds)
+        self.out = out = out + seeps
+        came = 0.0 if shut else governed(self.stroke, wanted - p, self.unit.softness, seeps, seconds)
         self.unit.step(seconds, came - out, self.unit.temperature)
 
     def reading(self) -> Reading:
