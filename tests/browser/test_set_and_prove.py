@@ -109,3 +109,23 @@ def test_a_reading_is_taken_from_the_stand_instead_of_typed(bench: Page) -> None
     expect(field(page, "Opening 1")).to_have_value(re.compile(r"^(89|90)\.\d\d bar$"))
     take.click()
     expect(field(page, "Opening 2")).to_have_value(re.compile(r"^(89|90)\.\d\d bar$"))
+
+
+def test_an_adapter_by_its_picture_changes_what_the_scale_is_set_to(bench: Page) -> None:
+    page = bench
+    steps.to_move(page, "tighten:cover-bolts:1:1", "FN-4104")
+    card = hand(page)
+    card.get_by_role("radio", name=re.compile("Small click wrench")).click()
+    expect(card).to_contain_text("Set 10.2 N·m")
+    card.get_by_text("Adapter on the wrench").click()
+    card.get_by_role("button", name="Straight on").click()
+    field(page, "From the middle of the grip to the square").fill("300")
+    field(page, "From the square to the fastener").fill("40")
+    # 10.2 · 300/340 on the scale.
+    expect(card).to_contain_text("Set 9.0 N·m")
+    page.reload()
+    expect(card).to_contain_text("Set 9.0 N·m")
+    for number in range(1, 9):
+        field(page, f"Number {number}").fill("9.0")
+    steps.main_button(card).click()
+    expect(hand(page)).to_have_attribute("data-move", "tighten:cover-bolts:1:2")

@@ -157,10 +157,11 @@ class Recorder:
             text = f"the server was stopped after {at:.0f} s; everything read until then is kept"
             with contextlib.suppress(TimeoutError):
                 await asyncio.wait_for(self.stop(self.live.run, "interrupted", Trouble("server", at, text, True)), 3)
+        self._stopping = True
         if self._polling is not None:
+            # What is being read or asked of the database comes to its end first.
+            await asyncio.wait({self._polling}, timeout=3)
             self._polling.cancel()
-            with contextlib.suppress(asyncio.CancelledError):
-                await self._polling
         await self._driver.close()
 
     async def watch(self) -> AsyncIterator[None]:
@@ -184,7 +185,7 @@ class Recorder:
 
     async def _run(self) -> None:
         due = time.monotonic()
-        while self._watchers or self.live:
+        while (self._watchers or self.live) and not self._stopping:
             rate = await self._once(self.live)
             # What came late is made up for; after a longer pause the beat begins anew.
             due = max(due + 1 / rate, time.monotonic() - _CATCH_UP_S)

@@ -7,9 +7,8 @@ from collections.abc import Mapping
 
 import pytest
 
-from ironkettle.core.benchsim import RIGS, AirUnit, Demand, Fault, OilUnit, Opening, Ram, RegulatorRig, Stand
+from ironkettle.core.benchsim import RIGS, Fault, Stand
 from ironkettle.core.errors import RuleError
-from ironkettle.core.trials import TRIALS
 
 
 def on_stand(key: str, wanted: float, settings: Mapping[str, float] | None = None) -> Stand:
@@ -44,12 +43,6 @@ def test_a_valve_opens_where_it_is_set_and_shuts_below() -> None:
     # Above by what a stroke pumps in one step at most: 12 ml/min for 0.02 s into the softness of 20 ml.
     assert all(28.4 <= one <= 28.4 + 0.5 for one in peaks)
     assert all(25.2 <= one <= 25.6 for one in valleys[1:])
-    record = {
-        "openings": [f"{10 * one:.1f} bar" for one in peaks[:3]],
-        "reseats": [f"{10 * one:.1f} bar" for one in valleys[1:4]],
-    }
-    assert "opening_pressure" in TRIALS
-    assert len(record["openings"]) == 3
     # Set above what the pump is raised to, it never opens and holds.
     held = on_stand("opening", 20.0, {"opens": 284.0})
     ran(held, 60)
@@ -164,9 +157,7 @@ def test_dials_keep_between_their_ends_and_another_thing_begins_without_pressure
 @pytest.mark.parametrize("key", RIGS)
 def test_everything_on_the_stand_shows_figures_only_and_lets_down(key: str) -> None:
     stand = on_stand(key, 2.0)
-    assert {type(one).__name__ for one in (stand.rig,)} <= {
-        one.__name__ for one in (OilUnit, AirUnit, Opening, RegulatorRig, Ram, Demand)
-    }
+    assert stand.rig.key == key
     for _ in range(200):
         stand.advance(0.05)
         assert all(math.isfinite(value) for value in stand.shows(0.05).values())

@@ -427,6 +427,34 @@ def test_phases_other_than_torque_are_moves_in_words(phase: dict[str, Any], word
     assert job.state.has("released", "released")
 
 
+def adapted(reading: str, **adapter: Any) -> dict[str, Any]:
+    lever = {"wrench_length": "300 mm", "extension": "40 mm"} | adapter
+    return {
+        "kind": "group_tightened", "group": "nut", "phase": 0, "turn": 1, "wrench": "w2",
+        "readings": [{"number": 1, "reading": reading}], "adapter": lever,
+    }  # fmt: skip
+
+
+def test_with_an_adapter_the_readings_are_those_of_the_scale() -> None:
+    """37 N·m at the nut are 37 · 300/340 = 32.65 on the scale of a 300 mm wrench with 40 mm straight on."""
+    group = {"key": "nut", "name": "Nut", "phases": [{"to": "torque", "target": "37 N·m"}]}
+    job = Job(sheet_of(plug(fasteners=[group], steps__3__tightens=["nut"])))
+    job.walk(until=lambda one: one.key == "tighten:nut:0:1")
+    with pytest.raises(RuleError, match=r"37 N·m, which the adapter makes 41\.9 N·m, is outside"):
+        job.do(adapted("37 N·m"))
+    with pytest.raises(RuleError, match="points back past"):
+        job.do(adapted("32.6 N·m", extension="400 mm", angle_deg=180))
+    # At a right angle nothing changes.
+    with pytest.raises(RuleError, match="is not tight"):
+        job.do(adapted("32.6 N·m", angle_deg=90))
+    job.do(adapted("32.6 N·m"))
+    told = job.state.get("tightened", ("nut", 0, 1))
+    assert "1: 32.6 N·m on the scale, adapter of 40 mm at 0° on 300 mm, with" in payload_words(
+        job.case().resolved, told
+    )
+    assert job.move("tighten:nut:0:1").status is Status.DONE
+
+
 def test_phases_follow_one_another_and_may_be_split_over_steps() -> None:
     group = {
         "key": "nut", "name": "Nut",

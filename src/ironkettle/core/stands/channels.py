@@ -183,7 +183,7 @@ def blocks_of(stand: StandMap) -> tuple[Block, ...]:
 
 
 def value_in(words: Sequence[int], channel: StandChannel) -> float:
-    """The number in a channel's registers, in its unit; NaN where they hold none.
+    """The number in a channel's registers; NaN where they hold none. [unit of the channel]
 
     Parameters: words : its 1 or 2 registers, 0 to 65535 each. Source: IEEE 754 and two's complement, high byte first.
     """

@@ -65,7 +65,10 @@ def chained(before: str, text: str) -> str:
 
 
 def broken_at(chunks: Sequence[tuple[int, str, str]]) -> int | None:
-    """The first chunk (place from 0 up, text, hash) that does not follow from the one before, or None. Source: SHA-256."""
+    """The first chunk (place, 0 or above; text, hash) that does not follow from the one before, or None. [place]
+
+    Source: SHA-256.
+    """
     before = FIRST_CHUNK
     for wanted, (place, text, digest) in enumerate(chunks):
         if place != wanted or chained(before, text) != digest:

@@ -29,7 +29,7 @@ class Shown:
 
 
 def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
-    """What registers (by address, 0 to 65535 each) show.
+    """What registers (by address, 0 to 65535 each) show. [base units]
 
     A value beyond what its channel can show is none. Source: the stand's register map.
     """

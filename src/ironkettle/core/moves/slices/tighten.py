@@ -9,7 +9,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ironkettle.core.buildsheets.fastening import FastenerGroup, Phase, PhaseTo
-from ironkettle.core.buildsheets.fields import Torque
+from ironkettle.core.buildsheets.fields import Length, Torque
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.errors import fault
@@ -19,9 +19,9 @@ from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import WrenchUsed
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, after_steps, known
-from ironkettle.core.quantities import Dimension, read_quantity, read_torque
+from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque
 from ironkettle.core.text import Figure
-from ironkettle.core.tightening import Layout, TorqueRange, Turn, turns_of
+from ironkettle.core.tightening import Adapter, Layout, TorqueRange, Turn, turns_of
 from ironkettle.core.tightening.setting import BARE_TARGET_PCT, setting_within
 
 
@@ -30,12 +30,25 @@ class ReadAt(Payload):
     reading: Torque
 
 
+class AdapterUsed(Payload):
+    """What was put on the wrench: its own length to the square, how far the adapter reaches from there, at which angle."""
+
+    wrench_length: Length
+    extension: Length
+    angle_deg: Figure = Field(default=0.0, ge=0, le=180)
+
+    @property
+    def lever(self) -> Adapter:
+        lengths = (read_length(self.wrench_length, "wrench_length"), read_length(self.extension, "extension"))
+        return Adapter(*lengths, self.angle_deg)
+
+
 class GroupTightened(Payload):
     """``turn``: which pass of the phase, from 1. Torques stand in ``readings``; other phases in ``done`` and a word.
 
     ``turned`` [turns], ``back`` to the slot and the ``gap`` left: what was measured where a phase has it.
     ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server;
-    ``overdue``: why it was used though its calibration had ended.
+    ``overdue``: why it was used though its calibration had ended. With an ``adapter`` the readings are those of the scale.
     """
 
     kind: Literal["group_tightened"] = "group_tightened"
@@ -48,6 +61,7 @@ class GroupTightened(Payload):
     back: Short | None = None
     gap: Short | None = None
     overdue: Short | None = None
+    adapter: AdapterUsed | None = None
     wrench: Short | None = None
     wrench_used: WrenchUsed | None = None
     note: Note = ""
@@ -97,13 +111,19 @@ def check(case: Case, payload: GroupTightened) -> None:
     if missing:
         raise fault("readings", f"number {missing[0]} is not read")
     right = turn_range(phase, turn)
+    scale = 1.0 if payload.adapter is None else payload.adapter.lever.scale_setting(1.0)
     for index, one in enumerate(payload.readings):
         if one.number not in turn.sequence:
             raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
-        value = read_torque(one.reading, "reading")
+        value = read_torque(one.reading, "reading") / scale
         if not right.low - 1e-9 <= value <= right.high + 1e-9:
-            text = f"number {one.number} is not tight: {one.reading} is outside {right.low:.1f} to {right.high:.1f} N·m"
-            raise fault(f"readings.{index}.reading", text, f"{right.low:.1f} to {right.high:.1f} N·m")
+            beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
+            text = f"number {one.number} is not tight: {one.reading}{beside} is outside {right.low:.1f} to {right.high:.1f} N·m"
+            raise fault(
+                f"readings.{index}.reading",
+                text,
+                f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
+            )
     _check_wrench(case, payload)
 
 
@@ -353,6 +373,9 @@ def words(resolved: Resolved, payload: GroupTightened) -> str:
     name = group.name if group else payload.group
     if payload.readings:
         read = ", ".join(f"{one.number}: {one.reading}" for one in payload.readings)
+        if payload.adapter is not None:
+            on = payload.adapter
+            read += f" on the scale, adapter of {on.extension} at {on.angle_deg:g}° on {on.wrench_length},"
         return f"{name}, pass {payload.turn}: {read} with {payload.wrench_used.name if payload.wrench_used else payload.wrench}"
     phase = phase_words(resolved, group, group.phases[payload.phase]) if group else "done"
     measured = [

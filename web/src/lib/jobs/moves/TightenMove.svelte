@@ -14,7 +14,7 @@
 		usualUnit,
 		withUnit
 	} from '$lib/shared';
-	import { BoltPattern } from '$lib/torque';
+	import { AdapterPick, BoltPattern } from '$lib/torque';
 	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
@@ -26,7 +26,8 @@
 	let planProblem = $state.raw<Problem | null>(null);
 	let facts = $state<Facts>({ locking: [], into: '', engaged: '', unit: usualUnit('length') });
 	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${move.subject}`);
-	const form = untrack(() => new MoveForm(store, move));
+	const form = untrack(() => new MoveForm(store, move, ['adapter']));
+	const adapter = $derived((form.values.adapter ?? null) as Schemas['AdapterBody'] | null);
 	// The wrench of the pass before lies in the hand still.
 	untrack(() => {
 		const before = recallText(WRENCH);
@@ -66,6 +67,7 @@
 		const body: Schemas['TorquePlanBody'] = {
 			...torque,
 			wrench: wrench ? { min: wrench.low, max: wrench.high, accuracy_pct: wrench.accuracy_pct } : null,
+			adapter,
 			locking: facts.locking,
 			fastener: torque.fastener
 				? {
@@ -85,7 +87,7 @@
 	});
 	async function record() {
 		if (typeof form.values.wrench === 'string') keepText(WRENCH, form.values.wrench);
-		if (await form.record()) onDone();
+		if (await form.record({ adapter })) onDone();
 	}
 	function toField(number: number) {
 		const place = numbers.indexOf(number);
@@ -129,6 +131,9 @@
 			</p>
 		{/if}
 		{#if plan.wrench}<p class={plan.wrench.fits ? 'text-success' : 'text-error'}>{plan.wrench.reason}</p>{/if}
+	{/if}
+	{#if wrench}
+		<AdapterPick bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)} {fault} />
 	{/if}
 	<Findings findings={refused} />
 	{#if torque.pattern && (torque.pattern.count ?? 1) > 1}
