@@ -11,11 +11,13 @@ from pathlib import Path
 
 from ironkettle.bench.holds import Rig, Share, rigs, try_rig
 from ironkettle.bench.honest import EDGES, Honesty, try_match
+from ironkettle.bench.kinds import SHARES, WORLDS, verdicts
 from ironkettle.core.rings import Condition
 from ironkettle.reference import ring_table
 
 RINGS, RING_SEED, PARTS = 20_000, 2026, 8
 OIL_HOLDS, GAS_HOLDS, HOLD_SEED = 400, 80, 2026
+KIND_RUNS, KIND_SEED = 1000, 2026
 TOLD_WRONG = (0.05, 0.12, 0.25)
 LEAKS = (0.2, 0.25, 0.5, 0.9, 1.05, 1.5)
 _GUIDE = Path(__file__).resolve().parents[3] / "docs" / "guide"
@@ -27,6 +29,7 @@ def main(*, write: bool) -> int:
         ("ring-match.md", "rings", ring_lines),
         ("ring-match.md", "other worlds", world_lines),
         ("pressure-tests.md", "holds", hold_lines),
+        ("kinds-of-test.md", "kinds", kind_lines),
     )
     for name, mark, lines in pages:
         text = "\n".join(lines())
@@ -71,6 +74,18 @@ def world_lines() -> Iterator[str]:
     for told in Condition:
         ones = [found[wrong][told] for wrong in TOLD_WRONG]
         yield f"| {told} | " + " | ".join(f"{one.decided_right_share:.1%} ({one.decided})" for one in ones) + " |"
+
+
+def kind_lines() -> Iterator[str]:
+    """How every kind of test is judged where what is true is a share of what is allowed."""
+    yield "| kind | " + " | ".join(f"{share:g} of it" for share in SHARES) + " |"
+    yield "|---" * (1 + len(SHARES)) + "|"
+    for world in WORLDS:
+        cells = []
+        for share in SHARES:
+            found = verdicts(world, share, KIND_RUNS, KIND_SEED)
+            cells.append(f"{found['pass']:.1%} / {found['fail']:.1%}")
+        yield f"| {world.kind.replace('_', ' ')} | " + " | ".join(cells) + " |"
 
 
 def _rings(told_wrong: float | None) -> dict[Condition, Honesty]:
