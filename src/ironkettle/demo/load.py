@@ -11,14 +11,12 @@ from typing import Any
 import yaml
 from sqlalchemy.orm import Session
 
-from ironkettle.core.benchsim import Liquid, LiquidVolume, OilUnit, Stand
 from ironkettle.core.buildsheets import Sheet
 from ironkettle.core.buildsheets.text import read_document
 from ironkettle.core.moves.chart import next_move
-from ironkettle.core.moves.model import Move
 from ironkettle.core.moves.register import read_payload
 from ironkettle.core.people import Authority, Role
-from ironkettle.core.quantities import read_volume
+from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import open_job
@@ -31,8 +29,6 @@ from ironkettle.store.tools import GaugeTool, WrenchTool
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400
-# What the hoses of the stand give, for each millilitre of the unit. [1/MPa]
-_HOSES_PER_ML = 1e-4
 _NAMESPACE = uuid.UUID("6b1f6e8a-6f4e-5a34-9c61-0d3c7f6a9a11")
 
 
@@ -81,30 +77,6 @@ def _load_person(session: Session, told: dict[str, Any]) -> None:
         person.authorisations.append(row)
 
 
-def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0) -> list[dict[str, float]]:
-    """The readings that a hold of the simulated stand gives, as long and as often as the move asks for. [µm]"""
-    needs = dict(move.asks[0].needs or {})
-    spec = next(one for one in sheet.tests if one.key == move.subject)
-    volume = read_volume(spec.volume or "", "volume")
-    unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
-    stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})
-    stand.raise_to(needs["pressure_mpa"], 1)
-    while not stand.shut:
-        stand.advance(0.1)
-    readings = []
-    for place in range(int(needs["seconds"] / needs["every_s"]) + 1):
-        shown = stand.shows(needs["every_s"])
-        readings.append(
-            {
-                "t_s": place * needs["every_s"],
-                "pressure_mpa": round(shown["pressure"], 3),
-                "temperature_c": round(shown["temperature"], 1),
-            }
-        )
-        stand.advance(needs["every_s"])
-    return readings
-
-
 def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:
     """A job taken in by the loader and walked by its moves to its point, with what was found on the way.
 
@@ -133,5 +105,5 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
                 last = NewEntry(uuid.uuid5(job_id, "run"), moment, read_payload(run))
                 append_entry(session, job_id, last, author, shop, moment)
             return
-        payload = filled(move, **found.pop(move.key, {}))
+        payload = filled(move, **from_stand(found.pop(move.key, {})))
     raise LookupError(f"demo job {index} does not come to {job['until']}")
