@@ -88,7 +88,7 @@ def _creep(stand: Stand, wanted: dict[str, Any]) -> list[dict[str, Any]]:
     for at in wanted["at_s"]:
         stand.advance(at - before)
         before = at
-        found.append({"t_s": at, "pressure": f"{stand.shows(1.0)['pressure'] * 10:.2f} bar"})
+        found.append({"t_s": at, "pressure": f"{stand.rig.reading().pressure * 10:.2f} bar"})
     return found
 
 
