@@ -203,6 +203,44 @@ def test_it_waits_for_the_new_hold_and_not_for_the_one_before(monkeypatch: pytes
     working(work, monkeypatch)
 
 
+def test_a_stand_that_tells_neither_time_nor_number_holds_once_it_shows_its_pressure(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    class Dumb(Stand):
+        async def read(self) -> Shown:
+            shown = await super().read()
+            return Shown(shown.values, None, None, False)
+
+    async def work(recorder: Recorder, _stand: Stand, kept: Kept) -> None:
+        dumb = Dumb()
+        recorder._driver = dumb
+        made = recording(asked_mpa=18.0)
+        made.hold = 4711
+        dumb.pressure = 2.0
+        await recorder.start(made)
+        await until(recorder, lambda: dumb.ticks > 10)
+        assert made.state == "waiting"
+        dumb.pressure = 17.9
+        await until(recorder, lambda: len(made.times) > 5)
+        assert min(made.pressures) > 17
+        assert (made.times[0], made.hold) == (0.0, 4711)
+        await recorder.stop(RUN)
+
+    working(work, monkeypatch)
+
+
+def test_a_stand_whose_clock_tells_years_begins_at_nought(monkeypatch: pytest.MonkeyPatch) -> None:
+    async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
+        made = recording()
+        stand.held = 1e9
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) > 5)
+        assert made.times[0] == 0.0
+        await recorder.stop(RUN)
+
+    working(work, monkeypatch)
+
+
 def test_a_stand_that_never_comes_to_its_pressure_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
     async def work(recorder: Recorder, stand: Stand, kept: Kept) -> None:
         made = recording(asked_mpa=18.0)

@@ -28,6 +28,10 @@ TELL_S = 0.05
 _RETRY_S = 1.0
 # How far the stand's clock and ours may be apart over an interruption. [s]
 _AGREES_S = 5.0
+# A stand that tells it held for longer than this counts something else: the run begins at 0. [s]
+_LONGEST_S = 1e6
+# A stand that does not tell when it is shut holds from this share of what it was raised to.
+_THERE = 0.98
 _LEAST_MPA = -0.11
 _CATCH_UP_S = 0.5
 
@@ -255,13 +259,17 @@ class Recorder:
         number, held = live.before
         if shown.hold is not None:
             return shown.hold != number
-        return held is None or held == 0 or (shown.held or 0) < held
+        if shown.held is not None:
+            return not held or shown.held < held
+        # It tells neither: it holds once it shows what it was raised to.
+        asked = live.plan.asked_mpa or 0.0
+        return shown.values.get(live.plan.pressure, math.nan) >= _THERE * asked
 
     @staticmethod
     def _begin(live: Recording, shown: Shown, now: float) -> None:
         held = shown.held or 0.0
         # Gone on after an interruption it is the time that passed, by the stand's clock where that agrees.
-        if not live.times or abs(held - live.base) < _AGREES_S:
+        if abs(held - live.base) < _AGREES_S or (not live.times and held < _LONGEST_S):
             live.base = held
         live.zero, live.state = now, "recording"
         live.hold = live.hold or shown.hold or 0

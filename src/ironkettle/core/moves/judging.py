@@ -18,8 +18,12 @@ from ironkettle.core.pressure import (
     analyse_hold,
     find_fluid,
     hold_needed,
+    means_of,
 )
 from ironkettle.core.quantities import Dimension, read_flow, read_gauge_pressure, read_quantity, read_volume
+
+# Readings of a hold that are judged one by one.
+MOST_JUDGED = 180_000
 
 
 class RunFacts(Protocol):
@@ -68,9 +72,11 @@ def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample
     """What a hold comes to so far; None where its trace cannot be judged at all."""
     if run.gauge is None:
         return None
+    # A hold of many hours is judged by means of so many readings each.
+    together = -(-len(read) // MOST_JUDGED)
     try:
         return analyse_hold(
-            tuple(read),
+            means_of(read, max(together, 1)),
             volume_of(case, spec, run.compliance),
             gauge_of(run.gauge),
             limit_of(case, spec),
