@@ -22,7 +22,7 @@ from ironkettle.settings import PROJECT, Settings
 from ironkettle.store.base import session_of
 from ironkettle.store.jobs import find_job
 from ironkettle.store.logs import check_log
-from ironkettle.store.recordings import RecordedChunkRow, RecordingRow, keep_chunk
+from ironkettle.store.recordings import RecordedChunkRow, RecordingRow, broken_recordings, keep_chunk
 from tests import walk
 from tests.people import BenchClient
 
@@ -244,6 +244,9 @@ def test_a_recording_somebody_changed_is_not_taken_into_the_log(
     assert told["count"] == 0
     assert "chunk 2 of the recording is not as it was written" in told["recording"]["said"][-1]
     with session_of(workshop) as session:
+        assert broken_recordings(session, uuid.UUID(job)) == [
+            f"recording {run[:8]} has another chunk 2 than was written"
+        ]
         assert len(list(session.scalars(select(RecordedChunkRow)))) == 5
 
 

@@ -14,7 +14,6 @@ from typing import Any
 
 import pytest
 
-from ironkettle.api.stand_records import sealed_well
 from ironkettle.bench.jobs import Bench
 from ironkettle.bench.recording import Person
 from ironkettle.core.moves.register import read_payload
@@ -24,7 +23,8 @@ from ironkettle.launch.environment import ensure_environment
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.processes import Running, wait_until_ready
 from ironkettle.launch.start import prepare, server_env
-from ironkettle.store.base import make_engine
+from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.recordings import broken_recordings
 
 
 class Shop:
@@ -115,6 +115,7 @@ def test_nothing_read_is_lost_when_database_and_server_are_killed(shop: Shop) ->
     assert shown["count"] == ended["count"]
     assert json.loads(lead.ask("GET", f"/api/jobs/{job}/seal"))["holds"]
     fresh = make_engine(shop.cluster.url())
-    assert sealed_well(fresh, uuid.UUID(run))
+    with session_of(fresh) as session:
+        assert broken_recordings(session, job) == []
     fresh.dispose()
     engine.dispose()

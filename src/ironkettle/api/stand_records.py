@@ -13,13 +13,11 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
-from ironkettle.core.stands import RecordingState, StandMap, Trouble, broken_at
+from ironkettle.core.stands import RecordingState, StandMap, Trouble
 from ironkettle.stand.recorder import Recording
 from ironkettle.store.base import session_of
 from ironkettle.store.recordings import (
     RecordingRow,
-    chunks_of_recording,
-    find_recording,
     finish,
     keep_chunk,
     last_chunk,
@@ -125,12 +123,3 @@ def load_map(engine: Engine) -> StandMap:
     """The shop's register map."""
     with session_of(engine) as session:
         return stand_map_of(session)
-
-
-def sealed_well(engine: Engine, run: UUID) -> bool:
-    """Whether the chunks of a recording follow each other as they were written."""
-    with session_of(engine) as session:
-        if find_recording(session, run) is None:
-            return False
-        chunks = [(one.place, one.text, one.hash) for one in chunks_of_recording(session, run)]
-    return broken_at(chunks) is None

@@ -149,6 +149,16 @@ def unsealed_samples(session: Session, run: UUID) -> tuple[Sample, ...]:
     )
 
 
+def broken_recordings(session: Session, job_id: UUID) -> list[str]:
+    """Recordings of a job of which a chunk is not as it was written, in words."""
+    found = []
+    for run in recordings_of(session, job_id):
+        chunks = [(one.place, one.text, one.hash) for one in chunks_of_recording(session, UUID(run))]
+        if (wrong := broken_at(chunks)) is not None:
+            found.append(f"recording {run[:8]} has another chunk {wrong} than was written")
+    return found
+
+
 def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | None:
     """Seal what was recorded since into the job's log, in the name of who recorded it. Gives why it could not be.
 

@@ -1,4 +1,4 @@
-"""Check command: walk every job's hash chain, its samples and its snapshot, and say where one does not hold."""
+"""Check command: walk every job's hash chain, its samples, its recordings and its snapshot, and say where one does not hold."""
 
 from __future__ import annotations
 
@@ -12,6 +12,7 @@ from ironkettle.settings import Settings
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.jobs import DamagedLogError, JobRow
 from ironkettle.store.logs import check_log, drop_snapshot, snapshot_differs
+from ironkettle.store.recordings import broken_recordings
 
 
 def main() -> int:
@@ -26,6 +27,7 @@ def main() -> int:
             with session_of(engine) as session:
                 job = session.get_one(JobRow, job_id)
                 broken = [f"entry {link.seq} {link.reason}" for link in check_log(session, job)]
+                broken += broken_recordings(session, job_id)
                 if not broken and snapshot_differs(session, job):
                     drop_snapshot(session, job)
                     broken.append("its snapshot differed from its log and was dropped; the log is what counts")
