@@ -71,6 +71,34 @@
 			}
 		);
 	});
+	/** What may be told beside the bore, in the order it is asked for. */
+	const FIELDS = [
+		{
+			key: 'rod',
+			label: 'Rod',
+			dimension: 'length',
+			unit: 'length',
+			hint: 'as thick as the bore for a plunger'
+		},
+		{ key: 'stroke', label: 'Stroke', dimension: 'length', unit: 'length', hint: '' },
+		{ key: 'pressure', label: 'Pressure', dimension: 'pressure', unit: 'pressure', hint: '' },
+		{ key: 'flow', label: 'Flow', dimension: 'flow', unit: 'flow', hint: 'for the times' },
+		{
+			key: 'load',
+			label: 'Load on the rod',
+			dimension: 'force',
+			unit: 'force',
+			hint: 'what pressure carries it'
+		},
+		{
+			key: 'leak',
+			label: 'Leak past the piston',
+			dimension: 'flow',
+			unit: 'leak',
+			hint: 'how fast it sinks'
+		},
+		{ key: 'drift', label: 'Drift of the rod', dimension: 'speed', unit: 'speed', hint: 'what leaks for it' }
+	] as const;
 	const sides = (both: Schemas['SidesOut'], digits: number, unit: string) =>
 		both.rod === null
 			? `${shown(both.cap, digits)} ${unit}`
@@ -90,60 +118,16 @@
 				fault={fault('bore')}
 				focused
 			/>
-			<QuantityField
-				label="Rod"
-				dimension="length"
-				bind:value={typed.rod}
-				bind:unit={units.length}
-				fault={fault('rod')}
-				hint="as thick as the bore for a plunger"
-			/>
-			<QuantityField
-				label="Stroke"
-				dimension="length"
-				bind:value={typed.stroke}
-				bind:unit={units.length}
-				fault={fault('stroke')}
-			/>
-			<QuantityField
-				label="Pressure"
-				dimension="pressure"
-				bind:value={typed.pressure}
-				bind:unit={units.pressure}
-				fault={fault('pressure')}
-			/>
-			<QuantityField
-				label="Flow"
-				dimension="flow"
-				bind:value={typed.flow}
-				bind:unit={units.flow}
-				fault={fault('flow')}
-				hint="for the times"
-			/>
-			<QuantityField
-				label="Load on the rod"
-				dimension="force"
-				bind:value={typed.load}
-				bind:unit={units.force}
-				fault={fault('load')}
-				hint="what pressure carries it"
-			/>
-			<QuantityField
-				label="Leak past the piston"
-				dimension="flow"
-				bind:value={typed.leak}
-				bind:unit={units.leak}
-				fault={fault('leak')}
-				hint="how fast it sinks"
-			/>
-			<QuantityField
-				label="Drift of the rod"
-				dimension="speed"
-				bind:value={typed.drift}
-				bind:unit={units.speed}
-				fault={fault('drift')}
-				hint="what leaks for it"
-			/>
+			{#each FIELDS as one (one.key)}
+				<QuantityField
+					label={one.label}
+					dimension={one.dimension}
+					bind:value={typed[one.key]}
+					bind:unit={units[one.unit]}
+					fault={fault(one.key)}
+					hint={one.hint}
+				/>
+			{/each}
 			<label class="min-w-44 flex-1">
 				<span class="mb-1 block font-semibold">Oil locked in warms by, in K</span>
 				<input

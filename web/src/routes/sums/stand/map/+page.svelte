@@ -4,6 +4,7 @@
 	import { ProblemNote } from '$lib/shared';
 	import { channelOf, rowOf, type MapRow } from '$lib/stand';
 
+	type Figure = 'register_at' | 'scale' | 'offset' | 'low' | 'high';
 	let told = $state.raw<Schemas['StandMapOut'] | null>(null);
 	let rows = $state<MapRow[]>([]);
 	let rate = $state('5');
@@ -58,6 +59,10 @@
 		done = 'The map that came with the program is in use.';
 	}
 </script>
+
+{#snippet figure(row: MapRow, label: string, key: Figure)}
+	<td><input class="entry input w-22" aria-label={label} inputmode="decimal" bind:value={row[key]} /></td>
+{/snippet}
 
 <svelte:head><title>Registers of the stand · Iron Kettle</title></svelte:head>
 <main class="mx-auto w-full max-w-7xl space-y-3 p-4">
@@ -115,14 +120,7 @@
 												{#each told.reads as one (one.key)}<option value={one.key}>{one.says}</option>{/each}
 											</select>
 										</td>
-										<td
-											><input
-												class="entry input w-20"
-												aria-label="Register"
-												inputmode="numeric"
-												bind:value={row.register_at}
-											/></td
-										>
+										{@render figure(row, 'Register', 'register_at')}
 										<td>
 											<select class="entry select w-28" aria-label="Format" bind:value={row.format}>
 												{#each told.formats as one (one)}<option>{one}</option>{/each}
@@ -136,44 +134,16 @@
 												bind:checked={row.swapped}
 											/></td
 										>
-										<td
-											><input
-												class="entry input w-24"
-												aria-label="Scale"
-												inputmode="decimal"
-												bind:value={row.scale}
-											/></td
-										>
-										<td
-											><input
-												class="entry input w-20"
-												aria-label="Offset"
-												inputmode="decimal"
-												bind:value={row.offset}
-											/></td
-										>
+										{@render figure(row, 'Scale', 'scale')}
+										{@render figure(row, 'Offset', 'offset')}
 										<td>
 											<select class="entry select w-24" aria-label="Unit" bind:value={row.unit}>
 												{#each unitsOf(row.reads) as one (one)}<option value={one}>{one || 'none'}</option
 													>{/each}
 											</select>
 										</td>
-										<td
-											><input
-												class="entry input w-20"
-												aria-label="From"
-												inputmode="decimal"
-												bind:value={row.low}
-											/></td
-										>
-										<td
-											><input
-												class="entry input w-20"
-												aria-label="To"
-												inputmode="decimal"
-												bind:value={row.high}
-											/></td
-										>
+										{@render figure(row, 'From', 'low')}
+										{@render figure(row, 'To', 'high')}
 										<td
 											><button
 												type="button"
