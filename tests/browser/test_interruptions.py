@@ -106,7 +106,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     expect(page.get_by_text(re.compile(r"Recording from the stand; [3-9]\d readings"))).to_be_visible()
     shot("test", live=True)
     page.get_by_role("button", name="Stop recording").click()
-    expect(page.get_by_text(re.compile(r"Recording ended; [1-9]\d* readings are kept"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Recording ended; readings kept: [1-9]"))).to_be_visible()
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()
     # One entry began the run, one took its readings into the log.
     expect(page.get_by_role("button", name=f"Log ({before + 2})")).to_be_visible()
@@ -122,7 +122,7 @@ def test_a_stand_that_came_back_with_another_hold_fills_no_old_run(bench: Page, 
     server.kill_stand()
     expect(page.get_by_text(re.compile("The stand stopped answering at"))).to_be_visible()
     server.start_stand()
-    expect(page.get_by_text(re.compile(r"Interrupted; [1-9]\d* readings are kept"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Interrupted; readings kept: [1-9]"))).to_be_visible()
     expect(page.get_by_text(re.compile("The stand holds something else now|The valve was opened"))).to_be_visible()
 
 
@@ -133,7 +133,7 @@ def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings
     server.kill()
     expect(page.get_by_text(re.compile("The server does not tell"))).to_be_visible()
     server.start()
-    expect(page.get_by_text(re.compile(r"Interrupted; [1-9]\d readings are kept"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Interrupted; readings kept: [1-9]\d"))).to_be_visible()
     expect(page.get_by_text(re.compile("The server stopped after"))).to_be_visible()
     page.get_by_role("button", name="Go on recording this hold").click()
     expect(page.get_by_text(re.compile("Recording from the stand"))).to_be_visible()

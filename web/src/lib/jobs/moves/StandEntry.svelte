@@ -53,7 +53,7 @@
 			</p>
 		{:else if stage === 'interrupted' || stage === 'ended'}
 			<p class="text-lg font-semibold" role="status">
-				{stage === 'interrupted' ? 'Interrupted' : 'Recording ended'}; {count} readings are kept
+				{stage === 'interrupted' ? 'Interrupted' : 'Recording ended'}; readings kept: {count}
 			</p>
 		{/if}
 	</div>
