@@ -58,6 +58,11 @@ from ironkettle.stand.recorder import Recorder
 from ironkettle.store.base import make_engine
 
 RECOVER_EVERY_S = 2.0
+ROUTES = (
+    quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
+    torque, cylinders, pressure_tests, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
+    trail, stand, recordings, stock, health,
+)  # fmt: skip
 
 
 def create_app(settings: Settings | None = None) -> FastAPI:
@@ -98,36 +103,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     # The last one added is the first one met.
     app.add_middleware(BoundedBody)
     app.add_middleware(Surface, hosts=settings.host_names, page=settings.web_dir / "index.html")
-    for module in (
-        quantities,
-        rings,
-        ring_chart,
-        glands,
-        seals,
-        failures,
-        settings_desk,
-        compounds,
-        house,
-        practice,
-        stacks,
-        torque,
-        cylinders,
-        pressure_tests,
-        sheets,
-        jobs,
-        handover,
-        orders,
-        photos,
-        people,
-        session,
-        tools,
-        tokens,
-        trail,
-        stand,
-        recordings,
-        stock,
-        health,
-    ):
+    for module in ROUTES:
         app.include_router(module.router)
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
