@@ -47,7 +47,9 @@
 	const bubbles = $derived(
 		spread(
 			picture.stations.map(({ box: [z0, , z1] }) => ((z0 ?? 0) + (z1 ?? 0)) / 2),
-			letter * 4.6
+			letter * 4.6,
+			frame.x + letter * 2.5,
+			frame.x + frame.width - letter * 2.5
 		)
 	);
 	const sides = $derived(mirrored ? [1, -1] : [1]);

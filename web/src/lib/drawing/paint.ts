@@ -17,17 +17,20 @@ export function letterOf(width: number): number {
 	return width / 58;
 }
 
-/** Places for the numbers above the drawing: over their stations, moved apart where they would overlap. */
-export function spread(wanted: number[], gap: number): number[] {
+/** Places for the numbers above the drawing: over their stations, moved apart where they would overlap, within its edges. */
+export function spread(wanted: number[], gap: number, low = -Infinity, high = Infinity): number[] {
 	const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));
-	const places = [...wanted];
+	const places = wanted.map((place) => Math.min(Math.max(place, low), high));
 	for (let round = 0; round < 40; round++) {
 		for (let i = 1; i < order.length; i++) {
 			const [left, right] = [order[i - 1] as number, order[i] as number];
 			const lack = gap - ((places[right] ?? 0) - (places[left] ?? 0));
 			if (lack > 1e-6) {
-				places[left] = (places[left] ?? 0) - lack / 2;
-				places[right] = (places[right] ?? 0) + lack / 2;
+				// At an edge the other one makes all the way.
+				const room = Math.max((places[left] ?? 0) - low, 0);
+				const back = Math.min(Math.max(lack / 2, (places[right] ?? 0) + lack - high), room, lack);
+				places[left] = (places[left] ?? 0) - back;
+				places[right] = (places[right] ?? 0) + lack - back;
 			}
 		}
 	}

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { spread } from './paint';
 import { alongAxis, pathOf, pictureFrame, type Picture } from './picture';
 
 const picture = {
@@ -50,5 +51,19 @@ describe('the picture of a sheet', () => {
 	it('knows a width from a diameter', () => {
 		expect(alongAxis({ word: 'w', text: '', start: [1, 5], end: [4, 5] })).toBe(true);
 		expect(alongAxis({ word: 'bore', text: '', start: [1, -5], end: [1, 5] })).toBe(false);
+	});
+});
+
+describe('the numbers above a drawing', () => {
+	it('keep apart and within the edges', () => {
+		const places = spread([0, 1, 2, 99, 100], 10, 5, 95);
+		expect(Math.min(...places)).toBeGreaterThanOrEqual(5);
+		expect(Math.max(...places)).toBeLessThanOrEqual(95);
+		const sorted = [...places].sort((a, b) => a - b);
+		expect(sorted).toEqual(places);
+		sorted.slice(1).forEach((one, index) => expect(one - (sorted[index] ?? 0)).toBeGreaterThanOrEqual(9.99));
+	});
+	it('stay over their stations where there is room', () => {
+		expect(spread([10, 50, 90], 10, 0, 100)).toEqual([10, 50, 90]);
 	});
 });
