@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.errors import RuleError
-from ironkettle.core.pressure import Sample, means_of, read_trace, read_trace_part, trace_csv
+from ironkettle.core.pressure import Sample, TraceState, means_of, read_trace, read_trace_part, trace_csv
 
 
 @pytest.mark.parametrize(
@@ -123,3 +123,15 @@ def test_means_keep_level_slope_and_what_is_left() -> None:
     for wrong in (0, 10_001):
         with pytest.raises(RuleError, match="cannot be taken together"):
             means_of(samples, wrong)
+
+
+@pytest.mark.parametrize("header", ["", " ", ",,", "t_s,pressure_bar\n0,180", "\n", "\x85", '"', "t_s"])
+def test_a_state_that_is_none_is_told(header: str) -> None:
+    for text in ("", "0,180\n"):
+        with pytest.raises(RuleError):
+            read_trace_part(text, TraceState(header, 1))
+
+
+def test_what_is_no_csv_is_told() -> None:
+    with pytest.raises(RuleError, match="cannot be read as CSV"):
+        read_trace('t_s,pressure_bar\n0,"' + "9" * 200_000)

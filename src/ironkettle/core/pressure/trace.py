@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import csv
-import io
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -55,9 +54,10 @@ def read_trace_part(text: str, state: TraceState | None, field: str = "csv") -> 
         raise fault(field, f"{len(lines)} lines are too many at once", f"up to {MOST_SAMPLES} samples")
     header, done = (lines[0], 1) if state is None else (state.header, state.lines)
     separator = next((mark for mark in (";", "\t", ",") if mark in header), ",")
-    names, *rows = csv.reader(
-        io.StringIO("\n".join([header, *(lines[1:] if state is None else lines)])), delimiter=separator
-    )
+    names, *_ = _rows_in([header], separator, field) or [[]]
+    if not any(name.strip() for name in names) or header.splitlines() != [header]:
+        raise fault("state.header", "is no header of a file", *_HEADER_HELP)
+    rows = _rows_in(lines[1:] if state is None else lines, separator, field)
     reader = _Rows(names, field, separator, state)
     samples = [one for number, row in enumerate(rows, start=done + 1) if (one := reader.read(number, row)) is not None]
     if reader.faults:
@@ -65,6 +65,13 @@ def read_trace_part(text: str, state: TraceState | None, field: str = "csv") -> 
     clock = reader.clock
     moments = (None, 0.0, 0.0) if clock is None else (clock.first, clock.last, clock.days)
     return tuple(samples), TraceState(header, done + len(rows), reader.last, *moments)
+
+
+def _rows_in(lines: list[str], separator: str, field: str) -> list[list[str]]:
+    try:
+        return list(csv.reader(lines, delimiter=separator))
+    except csv.Error as error:
+        raise fault(field, f"cannot be read as CSV: {error}", *_HEADER_HELP) from None
 
 
 class _Rows:
