@@ -84,7 +84,7 @@
 					void save();
 				}}
 			>
-				<fieldset disabled={!mayChange} class="space-y-3">
+				<fieldset disabled={!mayChange} class="min-w-0 space-y-3">
 					<div class="flex flex-wrap gap-4">
 						<label class="font-semibold"
 							>Readings a second <input
@@ -101,7 +101,7 @@
 						<table class="w-full border-separate border-spacing-1" aria-label="Channels">
 							<thead class="text-left text-sm">
 								<tr>
-									{#each ['Name', 'Reads', 'Register', 'Format', 'Low word first', 'Scale', 'Offset', 'Unit', 'From', 'To', ''] as head (head)}
+									{#each ['Name', 'Reads', 'Register', 'Format', 'Low word first', 'Scale', 'Offset', 'Unit', 'From', 'To', 'No more'] as head (head)}
 										<th scope="col">{head}</th>
 									{/each}
 								</tr>
