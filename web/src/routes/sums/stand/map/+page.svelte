@@ -84,20 +84,22 @@
 					void save();
 				}}
 			>
-				<fieldset disabled={!mayChange} class="min-w-0 space-y-3">
-					<div class="flex flex-wrap gap-4">
-						<label class="font-semibold"
-							>Readings a second <input
-								class="entry input w-24"
-								inputmode="decimal"
-								bind:value={rate}
-							/></label
-						>
-						<label class="font-semibold"
-							>Unit number <input class="entry input w-24" inputmode="numeric" bind:value={unitId} /></label
-						>
-					</div>
-					<div class="overflow-x-auto">
+				<!-- On a narrow screen it is moved sideways, by keys too. -->
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<div class="overflow-x-auto" role="region" aria-label="Channels, all columns" tabindex="0">
+					<fieldset disabled={!mayChange} class="min-w-0 space-y-3">
+						<div class="flex flex-wrap gap-4">
+							<label class="font-semibold"
+								>Readings a second <input
+									class="entry input w-24"
+									inputmode="decimal"
+									bind:value={rate}
+								/></label
+							>
+							<label class="font-semibold"
+								>Unit number <input class="entry input w-24" inputmode="numeric" bind:value={unitId} /></label
+							>
+						</div>
 						<table class="w-full border-separate border-spacing-1" aria-label="Channels">
 							<thead class="text-left text-sm">
 								<tr>
@@ -155,17 +157,18 @@
 								{/each}
 							</tbody>
 						</table>
-					</div>
-					{#if mayChange}
-						<div class="flex flex-wrap gap-2">
-							<button class="btn btn-primary min-h-14 flex-1">Keep this map</button>
-							<button type="button" class="btn min-h-14" onclick={add}>Another channel</button>
-							<button type="button" class="btn min-h-14" onclick={() => void shipped()}
-								>Back to the shipped map</button
-							>
-						</div>
-					{/if}
-				</fieldset>
+
+						{#if mayChange}
+							<div class="flex flex-wrap gap-2">
+								<button class="btn btn-primary min-h-14 flex-1">Keep this map</button>
+								<button type="button" class="btn min-h-14" onclick={add}>Another channel</button>
+								<button type="button" class="btn min-h-14" onclick={() => void shipped()}
+									>Back to the shipped map</button
+								>
+							</div>
+						{/if}
+					</fieldset>
+				</div>
 			</form>
 		{/if}
 		<p role="status" class="font-semibold text-accent">{done}</p>
