@@ -7,6 +7,7 @@ import json
 import os
 import signal
 import threading
+import time
 import uuid
 from collections.abc import Callable, Iterator
 from itertools import pairwise
@@ -25,6 +26,8 @@ from ironkettle.launch.processes import Running, wait_until_ready
 from ironkettle.launch.start import prepare, server_env
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.recordings import broken_recordings
+
+PATIENCE_S = 60.0
 
 
 class Shop:
@@ -61,7 +64,8 @@ def shop() -> Iterator[Shop]:
 def wait_for(ask: Callable[[], Any], fits: Callable[[Any], bool]) -> Any:
     """Asks again and again until the answer fits; what cannot be asked just now is asked again."""
     found = None
-    for _ in range(4000):
+    until = time.monotonic() + PATIENCE_S
+    while time.monotonic() < until:
         try:
             if fits(found := ask()):
                 return found

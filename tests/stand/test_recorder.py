@@ -334,3 +334,33 @@ def test_a_database_that_lost_its_last_moments_gets_them_again(monkeypatch: pyte
         assert [row[0] for row in kept.rows] == list(made.times)
 
     working(work, monkeypatch)
+
+
+def test_what_the_stand_answers_after_the_stop_is_no_part_of_the_run(monkeypatch: pytest.MonkeyPatch) -> None:
+    class Slow(Stand):
+        def __init__(self) -> None:
+            super().__init__()
+            self.gate = asyncio.Event()
+            self.gate.set()
+
+        async def read(self) -> Shown:
+            shown = await super().read()
+            await self.gate.wait()
+            return shown
+
+    async def work(recorder: Recorder, _stand: Stand, kept: Kept) -> None:
+        slow = Slow()
+        recorder._driver = slow
+        made = recording()
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 5)
+        slow.gate.clear()
+        ticks = slow.ticks
+        await until_done_or_told(recorder, lambda: slow.ticks > ticks)
+        await recorder.stop(RUN)
+        count = len(made.times)
+        slow.gate.set()
+        await until(recorder, lambda: slow.ticks > ticks + 3)
+        assert (len(made.times), made.rows) == (count, [])
+
+    working(work, monkeypatch)

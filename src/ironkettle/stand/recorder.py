@@ -202,7 +202,8 @@ class Recorder:
             wanted = live.plan.rate_hz if live else (await self._driver.map()).rate_hz
             self.shown, self.away = await self._driver.read(), None
             self.shown_at, rate = time.time(), wanted
-            ends = self._take(live, self.shown, time.monotonic()) if live else None
+            # It may have been stopped while the stand answered: what comes then is no part of it any more.
+            ends = self._take(live, self.shown, time.monotonic()) if live and live.is_live else None
         except StandAwayError as error:
             self.shown, self.away = None, str(error)
         except Exception as error:
@@ -210,7 +211,7 @@ class Recorder:
             log.exception("stand")
             self.shown = None
             self.away = str(error) if isinstance(error, RefusedError) else "the stand's answer could not be read"
-        if live is not None and self.away is not None:
+        if live is not None and live.is_live and self.away is not None:
             ends = self._gone(live, self.away)
         if live is not None and ends is not None:
             self._spawn(self.stop(live.run, "interrupted", ends))
