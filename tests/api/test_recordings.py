@@ -260,3 +260,16 @@ def test_a_job_ended_meanwhile_keeps_its_recording_beside_the_log(bench: BenchCl
     assert recover_all(workshop)
     (told,) = [one for one in bench.get(f"/api/jobs/{job}").json()["runs"] if one["run"] == run]
     assert "could not be put into the job's log" in told["recording"]["said"][-1]
+
+
+def test_a_stand_that_was_away_leaves_nothing_behind_and_can_be_tried_again(
+    client: BenchClient, bench: BenchClient
+) -> None:
+    job, run = begun(bench)
+    # The application of the other tests has no stand.
+    for _ in range(2):
+        assert record(client, job, run).status_code == 503
+        assert client.get(f"/api/stand/recordings/{run}").status_code == 404
+    assert record(bench, job, run).status_code == 200
+    wait_for(lambda: recording(bench, run)["count"] >= 1)
+    assert bench.post(f"/api/stand/recordings/{run}/stop").json()["kept"]

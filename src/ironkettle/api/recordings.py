@@ -62,7 +62,11 @@ async def begin(body: RecordingBody, request: Request, caller: Mover) -> Recordi
     recorder.check_free()
     stand = await driver_of(request).map()
     recording = await run_in_threadpool(_prepared, request, body, caller, stand)
-    await recorder.start(recording)
+    try:
+        await recorder.start(recording)
+    except BaseException:
+        await run_in_threadpool(_not_begun, request, body.run)
+        raise
     return RecordingOut.of(recording)
 
 
@@ -82,6 +86,11 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
         if run.source != "stand":
             raise RefusedError("other-source", f"the readings of this run are {run.source}; start a run from the stand")
         row = find_recording(session, body.run)
+        if row is not None and not chunks_of_recording(session, body.run):
+            # It never came to a reading: it begins anew.
+            session.delete(row)
+            session.flush()
+            row = None
         if row is not None and body.raise_first:
             text = "this run has a recording already; go on with it while the stand still holds, or start a new run"
             raise RefusedError("recorded", text)
@@ -107,6 +116,14 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
             _gone_on(recording, row, chunks_of_recording(session, body.run))
         row.state = "waiting"
     return recording
+
+
+def _not_begun(request: Request, run: UUID) -> None:
+    """Nothing was read: no recording is left behind that a later start would find."""
+    with session_of(request.app.state.engine) as session:
+        row = find_recording(session, run)
+        if row is not None and not chunks_of_recording(session, run):
+            session.delete(row)
 
 
 def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunkRow]) -> None:

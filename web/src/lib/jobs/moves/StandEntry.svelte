@@ -65,7 +65,7 @@
 	{:else if recording?.goes_on}
 		<p class="faint">The server records: this screen may be closed, and others may watch.</p>
 		<button class="btn min-h-14 w-full" onclick={() => void stop()}>Stop recording</button>
-	{:else if stage === null}
+	{:else if stage === null || count === 0}
 		<Caution text="Guard down, nobody in line with rod or ports. The pump starts at once." />
 		<div class="flex flex-wrap gap-2">
 			<button class="btn btn-primary min-h-14 flex-1" onclick={() => void record(true)}
