@@ -4,7 +4,20 @@ from ironkettle.core.benchsim.flows import gap_flow, gas_flow, orifice_flow
 from ironkettle.core.benchsim.fluids import Liquid
 from ironkettle.core.benchsim.gauges import Channel, Fault
 from ironkettle.core.benchsim.parts import DemandValve, Regulator, ReliefValve, Sliding
-from ironkettle.core.benchsim.rigs import RIGS, AirUnit, Demand, Dial, OilUnit, Opening, Ram, Reading, RegulatorRig, Rig
+from ironkettle.core.benchsim.poppet import Poppet
+from ironkettle.core.benchsim.rigs import (
+    RIGS,
+    AirUnit,
+    Demand,
+    Dial,
+    OilUnit,
+    Opening,
+    Ram,
+    Reading,
+    RegulatorRig,
+    Relief,
+    Rig,
+)
 from ironkettle.core.benchsim.stand import MOST_MPA, Stand
 from ironkettle.core.benchsim.volumes import GasVolume, LiquidVolume
 
@@ -22,10 +35,12 @@ __all__ = [
     "LiquidVolume",
     "OilUnit",
     "Opening",
+    "Poppet",
     "Ram",
     "Reading",
     "Regulator",
     "RegulatorRig",
+    "Relief",
     "ReliefValve",
     "Rig",
     "Sliding",

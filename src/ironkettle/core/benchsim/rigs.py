@@ -10,6 +10,7 @@ from typing import Protocol
 from ironkettle.core.benchsim.flows import gap_flow, gas_flow, orifice_flow
 from ironkettle.core.benchsim.fluids import AIR_MPA, Liquid
 from ironkettle.core.benchsim.parts import DemandValve, Regulator, ReliefValve, Sliding
+from ironkettle.core.benchsim.poppet import Poppet
 from ironkettle.core.benchsim.volumes import GasVolume, LiquidVolume
 
 _MM_PER_UM, _BAR_PER_MPA, _NEWTON_PER_MPA_MM2 = 0.001, 10.0, 1.0
@@ -153,6 +154,47 @@ class Opening:
 
 
 @dataclass(slots=True)
+class Relief:
+    """A relief valve with the pump running through it: by its damping it stands still or flutters on its seat."""
+
+    unit: LiquidVolume = field(default_factory=lambda: LiquidVolume(Liquid(), 500.0, settles=0.0))
+    poppet: Poppet = field(default_factory=lambda: Poppet(20.0))
+    key: str = "relief"
+    says: str = "A relief valve, pumped through"
+    dials: tuple[Dial, ...] = (
+        Dial("opens", "Opens at", "bar", 200.0, 600.0, 5.0),
+        Dial("pump", "The pump gives", "l/min", 3.0, 20.0, 0.1),
+        Dial("damping", "Damping of its poppet", "N·s/m", 1500.0, 5000.0),
+        Dial("friction", "Friction of its guide", "N", 0.0, 200.0),
+    )
+    _FINE_S: float = 2e-5
+    _ML_PER_L: float = 1000.0
+
+    def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:  # noqa: ARG002
+        poppet = self.poppet
+        poppet.opens = settings["opens"] / _BAR_PER_MPA
+        poppet.damping, poppet.friction = settings["damping"], settings["friction"]
+        gives = settings["pump"] * self._ML_PER_L
+        if wanted <= 0:
+            self.unit.pressure, poppet.lift, poppet.speed = 0.0, 0.0, 0.0
+            return
+        # The pump itself goes no higher than it is set to.
+        steps = max(1, math.ceil(seconds / self._FINE_S))
+        for _ in range(steps):
+            p = self.unit.pressure
+            poppet.step(seconds / steps, p)
+            came = gives if p < wanted else 0.0
+            self.unit.step(seconds / steps, came - poppet.flow(p, self.unit.liquid), self.unit.temperature)
+
+    def reading(self) -> Reading:
+        p = self.unit.pressure
+        flow = self.poppet.flow(p, self.unit.liquid)
+        return Reading(
+            pressure=p, supply=0.0, temperature=self.unit.temperature, flow=flow, position=self.poppet.lift * 1000
+        )
+
+
+@dataclass(slots=True)
 class RegulatorRig:
     """A reducing regulator for air: the stand gives the supply, the outlet is read; a flow can be drawn."""
 
@@ -282,5 +324,5 @@ class Demand:
 
 
 RIGS: Mapping[str, type[Rig]] = {
-    "oil": OilUnit, "air": AirUnit, "opening": Opening, "regulator": RegulatorRig, "ram": Ram, "demand": Demand,
+    "oil": OilUnit, "air": AirUnit, "opening": Opening, "relief": Relief, "regulator": RegulatorRig, "ram": Ram, "demand": Demand,
 }  # fmt: skip
