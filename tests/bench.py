@@ -37,7 +37,7 @@ INTAKE = {
 class Job:
     """A job of one sheet; the clock goes on by a minute with every entry."""
 
-    def __init__(self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE) -> None:
+    def __init__(self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE, care: str | None = None) -> None:
         self.sheet, self.author = sheet, author
         self.entries: list[tuple[Payload, Mark]] = []
         self.samples: dict[str, list[Sample]] = {}
@@ -46,9 +46,9 @@ class Job:
         self.shelf: tuple[OnShelf, ...] = ()
         self.tables = TABLES
         self.now = START
-        self._resolved: dict[frozenset[tuple[str, str]], Resolved] = {}
+        self._resolved: dict[tuple[str | None, frozenset[tuple[str, str]]], Resolved] = {}
         if intake:
-            self.do({**INTAKE, "pressure": sheet.service.pressure})
+            self.do({**INTAKE, "pressure": sheet.service.pressure, "care": care})
 
     @property
     def state(self) -> State:
@@ -61,9 +61,9 @@ class Job:
     def _resolve(self, state: State) -> Resolved:
         """Resolved once for the answers given so far."""
         answers = state.answers()
-        key = frozenset(answers.items())
+        key = (state.care, frozenset(answers.items()))
         if key not in self._resolved:
-            self._resolved[key] = resolve(self.sheet, answers)
+            self._resolved[key] = resolve(self.sheet, answers, state.care)
         return self._resolved[key]
 
     def case(self) -> Case:

@@ -105,8 +105,11 @@ def workshop(empty: Engine, admin: Engine, demo_rows: dict[str, list[dict[str, A
         for name, rows in demo_rows.items():
             if rows:
                 connection.execute(Base.metadata.tables[name].insert(), rows)
-        last = max(row["number"] for row in demo_rows["jobs"])
-        connection.execute(text("SELECT setval(pg_get_serial_sequence('jobs', 'number'), :last)"), {"last": last})
+        for name in ("jobs", "units"):
+            last = max(row["number"] for row in demo_rows[name])
+            connection.execute(
+                text(f"SELECT setval(pg_get_serial_sequence('{name}', 'number'), :last)"), {"last": last}
+            )
     return empty
 
 
@@ -122,8 +125,10 @@ def app(database_url: str, engine: Engine) -> Iterator[FastAPI]:
 
 
 @pytest.fixture
-def app_client(app: FastAPI) -> BenchClient:
-    """The API with nobody signed in: the calculations."""
+def app_client(app: FastAPI, engine: Engine, admin: Engine) -> BenchClient:
+    """The API with nobody signed in: the calculations, under the shipped rules whatever a test before has changed."""
+    with admin.begin() as connection:
+        connection.execute(text("DELETE FROM house_rules"))
     return BenchClient(app)
 
 

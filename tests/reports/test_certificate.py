@@ -94,7 +94,8 @@ def test_a_signed_one_names_the_signer_and_is_no_draft(worked: Job) -> None:
     text = text_of(certificate_pdf(certified(signed)))
     assert "Released and signed by Tamsin Orrell" in text
     assert "NOT RELEASED" not in text
-    assert "Next service: reseal every 12 months or 4,000 swings" in text
+    # Signed on 24 November 2026, a year before the next.
+    assert "Next service: reseal by 2027-11-24 or after 4,000 swings, whichever comes first" in text
 
 
 def test_words_of_the_shop_cannot_break_the_page() -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import pytest
@@ -10,6 +11,7 @@ from shapely import Polygon, box
 
 from ironkettle.core.buildsheets.answers import answered, first_answers
 from ironkettle.core.buildsheets.facts import orientation_of
+from ironkettle.core.buildsheets.places import SeatKind
 from ironkettle.core.drawings.picture import Picture, picture, shapes_of
 from ironkettle.core.drawings.section import views_of
 from ironkettle.reference import ring_table
@@ -27,8 +29,11 @@ def test_every_element_is_drawn_once_in_order_and_inside_its_seat(key: str) -> N
     sheet = sheet_of(unit(key))
     sheet = answered(sheet, first_answers(sheet, {}))
     drawn = pictures(unit(key))
-    # A further edge of an element is drawn as that element.
-    wanted = [(e.same_as or e.key, n) for *_, e in sheet.elements for n in range(e.count)]
+    # A further edge of an element is drawn as that element; alike ones in a row only where a packing holds them so.
+    stacked = {SeatKind.BOX, SeatKind.PRESS_IN}
+    wanted = [
+        (e.same_as or e.key, n) for _, seat, e in sheet.elements for n in range(e.count if seat.kind in stacked else 1)
+    ]
     assert sorted((e.key, e.number) for one in drawn for e in one.elements) == sorted(wanted)
     for one in drawn:
         stations = {station.key: box(*station.box).buffer(1e-6) for station in one.stations}
@@ -54,7 +59,9 @@ def test_metal_grooves_and_spaces_do_not_lie_over_each_other(key: str) -> None:
             assert all(space.intersection(other).area < 0.01 for other in spaces[place + 1 :])
             # Springs and pins are drawn in the spaces they stand in.
             solid = [
-                part for part in one.parts if "spring" not in part.key and part.key not in {"wire", "pin", "set-screw"}
+                part
+                for part in one.parts
+                if "spring" not in part.key and part.key not in {"wire", "pin", "set-screw", "balls"}
             ]
             for part in solid:
                 for shape in part.shapes:
@@ -137,3 +144,27 @@ def test_a_ring_in_a_face_groove_is_squeezed_along_the_axis() -> None:
     # From floor to counterface: 2.1 mm; across, what keeps the area of 2.5 mm of section: 2.5²/2.1 = 2.98 mm.
     assert z1 - z0 == pytest.approx(2.1)
     assert r1 - r0 == pytest.approx(2.5**2 / 2.1, rel=0.01)
+
+
+def test_a_lip_or_edge_of_a_piston_runs_on_what_lies_round_it() -> None:
+    one = pictures(unit("rotary-jetting-head"))[0]
+    elements = {element.key: element for element in one.elements}
+    # The thin edge of the weep seal lies at the body's bore, the lips of the shaft seals on the shaft.
+    weep, lip = elements["weep-seal"], elements["upper-lip"]
+    edge = min(weep.outlines["outside"], key=lambda point: point[0])
+    assert edge[1] == pytest.approx(weep.box[3], abs=0.5)
+    runs = [r for _, r in lip.outlines["bath"]]
+    assert min(runs) == pytest.approx(lip.box[1], abs=1e-6)
+    assert sum(r < lip.box[1] + 1 for r in runs) < sum(r > lip.box[3] - 2 for r in runs)
+
+
+def test_a_ball_on_the_axis_is_one_ball() -> None:
+    foot = next(one for one in pictures(unit("air-pump-liquid-end")) if one.view == "foot")
+    ball = next(element for element in foot.elements if element.key == "ball")
+    for outline in ball.outlines.values():
+        # Half of a circle of 14 mm, its middle on the axis.
+        assert Polygon(outline).area == pytest.approx(math.pi / 8 * 14 * 14, rel=0.01)
+        assert min(r for _, r in outline) == pytest.approx(0.0, abs=1e-9)
+        # It is widest on the axis.
+        on_axis = [z for z, r in outline if abs(r) < 1e-9]
+        assert (min(on_axis), max(on_axis)) == (pytest.approx(ball.box[0]), pytest.approx(ball.box[2]))

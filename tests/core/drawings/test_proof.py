@@ -235,7 +235,7 @@ def test_any_station_of_a_demo_unit_taken_out_joins_its_zones(path: Any) -> None
             pieces = shapely.get_parts(opened)
             assert any(p.intersects(first) and p.intersects(second) for p in pieces), station.key
             tried += 1
-    assert tried >= 2
+    assert tried >= min(2, len(sheet.stations))
 
 
 def test_the_narrowest_place_of_two_rooms_with_a_door() -> None:

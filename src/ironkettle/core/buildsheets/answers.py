@@ -7,7 +7,7 @@ from itertools import product
 from typing import Any, TypeVar
 
 from ironkettle.core.buildsheets.fields import Item
-from ironkettle.core.buildsheets.parts import PointName
+from ironkettle.core.buildsheets.parts import PointName, QuestionSpec
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.supplies import Kit, KitLine
 from ironkettle.core.buildsheets.work import StepSpec
@@ -32,8 +32,14 @@ def counts(item: Item, answers: Answers) -> bool | None:
 
 
 def first_answers(sheet: Sheet, answers: Answers) -> dict[str, str]:
-    """These answers, and the first choice for every question that is still open."""
-    return {question.key: question.choices[0].key for question in sheet.questions} | dict(answers)
+    """These answers, and the first choice that the sheet serves for every question that is still open."""
+    return {question.key: served(question)[0] for question in sheet.questions} | dict(answers)
+
+
+def served(question: QuestionSpec) -> list[str]:
+    """The choices of a question that the sheet serves; all of them where it would serve none."""
+    kept = [choice.key for choice in question.choices if not choice.refuses]
+    return kept or [choice.key for choice in question.choices]
 
 
 def geometry_answers(sheet: Sheet, most: int) -> list[dict[str, str]]:
@@ -54,10 +60,10 @@ def geometry_answers(sheet: Sheet, most: int) -> list[dict[str, str]]:
     questions = [question for question in sheet.questions if question.key in asked]
     total = 1
     for question in questions:
-        total *= len(question.choices)
+        total *= len(served(question))
     if total > most:
         raise fault("questions", f"{total} combinations of answers change the drawing; no more than {most} are proved")
-    combined = product(*([(question.key, choice.key) for choice in question.choices] for question in questions))
+    combined = product(*([(question.key, choice) for choice in served(question)] for question in questions))
     return [dict(pairs) for pairs in combined]
 
 

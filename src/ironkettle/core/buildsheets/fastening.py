@@ -27,7 +27,10 @@ Turns = Annotated[Figure, Field(gt=0, le=50)]
 
 
 class Phase(Item):
-    """One way of tightening; several follow each other. ``at``: the step where it happens, where the group is split."""
+    """One way of tightening; several follow each other. ``at``: the step where it happens, where the group is split.
+
+    ``noted_at``: the step whose note tells the torque, where the sheet has no figure of its own.
+    """
 
     to: PhaseTo
     low: Torque | None = None
@@ -43,13 +46,17 @@ class Phase(Item):
     mark: Key | None = None
     gap: tuple[Length, Length] | None = None
     at: Name | None = None
+    noted_at: Name | None = None
     why: Text | None = None
     caution: Text | None = None
 
     @model_validator(mode="after")
     def _has_its_figures(self) -> Phase:
-        if self.to is PhaseTo.TORQUE and self.target is None and (self.low is None or self.high is None):
-            raise ValueError("a torque needs low and high, or target")
+        figures = (self.low, self.high, self.target)
+        if self.noted_at is not None and (self.to is not PhaseTo.TORQUE or any(figures)):
+            raise ValueError("noted_at is for a torque without figures of its own")
+        if self.to is PhaseTo.TORQUE and self.noted_at is None and self.target is None and None in figures[:2]:
+            raise ValueError("a torque needs low and high, or target, or noted_at")
         if self.to is PhaseTo.TORQUE and self.target is not None and (self.low is not None or self.high is not None):
             raise ValueError("give low and high, or target, not both")
         needed = {PhaseTo.TURNS: "turns", PhaseTo.SLOT: "slots", PhaseTo.MARK: "mark", PhaseTo.GAP: "gap"}.get(self.to)

@@ -128,9 +128,12 @@ class PartSpec(Named):
 
 
 class Choice(Strict):
+    """``refuses``: why a unit that is so is not worked by this sheet; answering so is refused with these words."""
+
     key: Key
     says: Text
     sign: Text | None = None
+    refuses: Text | None = None
 
 
 class QuestionSpec(Keyed):

@@ -134,12 +134,18 @@ def _as_list(value: object) -> object:
 
 
 class Interval(Item):
-    """When it is due again, whichever comes first; ``steps`` makes it quick care."""
+    """When it is due again, whichever comes first; ``steps`` makes it quick care. ``key`` where two are of the same."""
 
+    key: Key | None = None
     of: Key = "unit"
     every: Annotated[list[Text], BeforeValidator(_as_list)] = Field(min_length=1)
     what: Literal["reseal", "look", "oil", "replace"]
     steps: Names = Field(default_factory=list)
+
+    @property
+    def name(self) -> str:
+        """What it is called by: its key, or what is done to what."""
+        return self.key or f"{self.what}-{self.of}"
 
 
 class Disposal(Item):

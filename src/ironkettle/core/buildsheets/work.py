@@ -12,13 +12,17 @@ from ironkettle.core.text import Figure
 
 
 class StepNote(Strict):
-    """Something to write down, and at which step it is asked again."""
+    """Something to write down, and at which step it is asked again; ``page``: from the manual, whose page is written down too.
+
+    A ``limit`` is what must be at the rebuild, and what can be expected before it.
+    """
 
     ask: Text
     read: Read = Read.TEXT
     again_at: Name | None = None
     limit: Text | None = None
     unit: Text | None = None
+    page: bool = False
 
 
 def _note(value: Any) -> Any:

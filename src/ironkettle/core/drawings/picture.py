@@ -12,10 +12,10 @@ from shapely.geometry.base import BaseGeometry as Geometry
 
 from ironkettle.core.buildsheets.facts import orientation_of, zones_by_key
 from ironkettle.core.buildsheets.parts import PartSpec
-from ironkettle.core.buildsheets.places import ElementSpec
+from ironkettle.core.buildsheets.places import ElementSpec, SeatKind
 from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.catalogue import Polygon
-from ironkettle.core.drawings.profiles import profile
+from ironkettle.core.catalogue import ElementKind, Polygon
+from ironkettle.core.drawings.profiles import half_ball, profile
 from ironkettle.core.drawings.seats import ALONG, Laid
 from ironkettle.core.drawings.section import SeatAt, Section, section, views_of
 from ironkettle.core.drawings.zones import spaces_of
@@ -166,8 +166,11 @@ def _element(
 def _outline(seat: SeatAt, laid: Laid, opens_second: bool | None, free: float | None) -> Polygon:
     """The outline in its box; where it is squeezed along the axis, zones inside and outside, it is turned a quarter."""
     box = laid.box.corners
+    if laid.element.kind is ElementKind.CHECK_BALL and box[1] <= 0:
+        return half_ball(box)
     if seat.seat.kind in ALONG:
-        return profile(laid.element.kind, box, opens_right=opens_second, free_section=free)
+        outside = seat.seat.kind is SeatKind.PISTON
+        return profile(laid.element.kind, box, opens_right=opens_second, free_section=free, runs_outside=outside)
     z0, r0, z1, r1 = box
     turned = profile(laid.element.kind, (r0, z0, r1, z1), opens_right=opens_second, free_section=free)
     return tuple((z, r) for r, z in turned)

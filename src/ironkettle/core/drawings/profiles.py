@@ -19,6 +19,7 @@ def profile(
     *,
     opens_right: bool | None,
     free_section: float | None = None,
+    runs_outside: bool = False,
 ) -> Polygon:
     """The outline of an element inside its box. [mm]
 
@@ -28,6 +29,7 @@ def profile(
     box : from z, inner r, to z, outer r. [mm]
     opens_right : towards the second zone, towards the first, or None where it has no direction.
     free_section : section of a round ring, so that the squeezed outline keeps its area. [mm]
+    runs_outside : its lip or edge runs on what lies round it, as a piston's does.
     """
     z0, r0, z1, r1 = box
     facts = KINDS[kind]
@@ -37,7 +39,17 @@ def profile(
     shape = BLOCK if opens_right is None and facts.law is not Law.NONE else facts.outline
     if opens_right is False:
         shape = tuple((1 - u, v) for u, v in shape)
+    if runs_outside:
+        shape = tuple((u, 1 - v) for u, v in shape)
     return tuple((z0 + u * (z1 - z0), r0 + v * (r1 - r0)) for u, v in shape)
+
+
+def half_ball(box: tuple[float, float, float, float]) -> Polygon:
+    """A ball on the axis, as far as it lies above it."""
+    z0, _, z1, r1 = box
+    wide, middle = min(2 * r1, z1 - z0), (z0 + z1) / 2
+    half = (math.pi * i / _ROUND_POINTS for i in range(_ROUND_POINTS + 1))
+    return tuple((middle + wide / 2 * math.cos(a), r1 * math.sin(a)) for a in half)
 
 
 def _squeezed_round(box: tuple[float, float, float, float], free_section: float | None) -> Polygon:

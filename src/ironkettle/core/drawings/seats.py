@@ -14,6 +14,8 @@ from ironkettle.core.quantities import read_length, read_toleranced_length
 
 # Seats whose elements follow each other along the axis; in the others they lie one round the other.
 ALONG = frozenset({SeatKind.PISTON, SeatKind.ROD, SeatKind.BOX, SeatKind.PRESS_IN})
+# Seats that hold several alike, one behind the other; elsewhere a count stands for several places alike, drawn once.
+STACKED = frozenset({SeatKind.BOX, SeatKind.PRESS_IN})
 # Seats that close over their whole contact without an element: faces that are pressed together.
 BARE = frozenset({SeatKind.SEAT, SeatKind.JOINT})
 
@@ -95,7 +97,7 @@ def lay(seat: SeatSpec, whole: Box, *, carrier_inside: bool) -> list[Laid]:
     Those with a length take it, the others share what is left. An energiser lies under its slide ring.
     """
     pairs = _pairs(seat.elements)
-    rows = [(row, row[0].count) for row in pairs]
+    rows = [(row, row[0].count if seat.kind in STACKED else 1) for row in pairs]
     along = seat.kind in ALONG
     room = (whole.z1 - whole.z0) if along else (whole.r1 - whole.r0)
     given = [read_length(row[0].length, "length") if row[0].length else None for row, _ in rows]

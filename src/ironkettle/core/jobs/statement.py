@@ -39,7 +39,10 @@ def compose_statement(case: Case, moves: Sequence[Move]) -> tuple[str, ...]:
     against = tuple(_against(case, moves))
     tests = [test for test in case.resolved.sheet.tests if test.when in {"as_left", "both"}]
     untested = [test.name for test in tests if _verdict(case, test.key) != "pass"]
-    if not tests:
+    care = case.resolved.care
+    if care is not None:
+        claim = f"Looked after as recorded: {care.what}, due every {' or '.join(care.every)}"
+    elif not tests:
         claim = "Repaired as recorded; the build sheet asks for no test"
     elif untested:
         claim = f"Repaired as recorded, and not tested as it must be: {', '.join(untested)}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any, Generic, TypeVar
@@ -10,6 +10,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict
 
+from ironkettle.core.care import CounterRead
 from ironkettle.core.failures import FailureTable
 from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.house import House
@@ -146,6 +147,12 @@ class State:
         """The runs of a test in the order they were begun."""
         return [run for run in self.runs.values() if run.test == test and when in {None, run.when}]
 
+    @property
+    def care(self) -> str | None:
+        """The interval whose quick care this is; None for a full job, and once it was made one."""
+        intake = self.get("intake", "intake")
+        return None if intake is None or self.has("care", "widened") else intake.care
+
     def answers(self) -> dict[str, str]:
         return {key: marked.value.choice for key, marked in self.books.get("answers", {}).items()}
 
@@ -229,7 +236,8 @@ class Case:
 
     ``wrenches`` and ``gauges``: the shop's, by key; ``shelf``: its stock. ``recorded``: the samples of the run that an entry closes;
     ``target``: the entry that another strikes out, and who made it; ``photos``: the hashes of those sent for the job, when
-    an entry tells of one. ``carried``: what a copy takes over from a sister unit's job.
+    an entry tells of one. ``carried``: what a copy takes over from a sister unit's job. ``counters``: what was read of the
+    unit's counters beside this job, when its intake tells of them; ``happened``: when that was, by the bench's clock.
     """
 
     resolved: Resolved
@@ -244,3 +252,5 @@ class Case:
     target: tuple[str, Payload] | None = None
     photos: Mapping[str, str] = field(default_factory=dict)
     carried: Carried | None = None
+    counters: Mapping[str, Sequence[CounterRead]] = field(default_factory=dict)
+    happened: datetime | None = None

@@ -14,6 +14,7 @@ from ironkettle.core.moves.slices import (
     adjust,
     again,
     answer,
+    care,
     cause,
     closing,
     find,
@@ -33,7 +34,7 @@ from ironkettle.core.moves.slices import (
 )
 
 SLICES: tuple[Any, ...] = (
-    observe, leak, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, again, ladder, photo, passed_over,
+    observe, leak, answer, step, find, cause, measure, identify, supply, fit, tighten, timer, adjust, trial, closing, care, again, ladder, photo, passed_over,
 )  # fmt: skip
 _BY_PAYLOAD: dict[type[Payload], Any] = {payload: one for one in SLICES for payload in one.PAYLOADS}
 if TYPE_CHECKING:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from ironkettle.core.buildsheets.answers import answered, depending
+from ironkettle.core.buildsheets.care import care_sheet, interval_of
 from ironkettle.core.buildsheets.facts import orientation_of
 from ironkettle.core.buildsheets.fastening import FastenerGroup
 from ironkettle.core.buildsheets.parts import PartSpec
@@ -14,6 +15,7 @@ from ironkettle.core.buildsheets.places import ElementSpec, SeatSpec, StationSpe
 from ironkettle.core.buildsheets.positions import expanded
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.supplies import KitLine
+from ironkettle.core.buildsheets.trials import Interval
 from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.catalogue import KINDS
 from ironkettle.core.moves.trialling import Told, told_of
@@ -40,12 +42,17 @@ class ElementAt:
 
 @dataclass(frozen=True)
 class Resolved:
-    """``whole``: the sheet as written; ``sheet``: what counts now, with positions spelled out."""
+    """``whole``: the sheet as written; ``sheet``: what counts now, with positions spelled out.
+
+    ``drawn``: what its drawing is made from. ``care``: the interval it is narrowed to, in a quick care.
+    """
 
     whole: Sheet
     answers: Mapping[str, str]
     sheet: Sheet
+    drawn: Sheet
     open_questions: tuple[str, ...] = field(default=())
+    care: Interval | None = None
 
     @cached_property
     def elements(self) -> dict[str, ElementAt]:
@@ -107,9 +114,18 @@ class Resolved:
         return [line for line in self.kit_lines.values() if element in line.all_elements]
 
 
-def resolve(sheet: Sheet, answers: Mapping[str, str]) -> Resolved:
-    """The sheet for these answers; what waits for an open question is left out and its question named."""
+def resolve(sheet: Sheet, answers: Mapping[str, str], care: str | None = None) -> Resolved:
+    """The sheet for these answers; what waits for an open question is left out and its question named.
+
+    With ``care`` only what the quick care of that interval does. Raises RuleError where the sheet has no such care.
+    """
     known = {question.key for question in sheet.questions}
     given = {question: choice for question, choice in answers.items() if question in known}
-    waiting = tuple(dict.fromkeys(question for _, question in depending(sheet, given)))
-    return Resolved(sheet, given, expanded(answered(sheet, given)), waiting)
+    drawn = expanded(answered(sheet, given))
+    if care is None:
+        waiting = tuple(dict.fromkeys(question for _, question in depending(sheet, given)))
+        return Resolved(sheet, given, drawn, drawn, waiting)
+    interval = interval_of(sheet, care)
+    narrow = care_sheet(sheet, interval)
+    waiting = tuple(dict.fromkeys(question for _, question in depending(narrow, given)))
+    return Resolved(narrow, given, expanded(answered(narrow, given)), drawn, waiting, interval)

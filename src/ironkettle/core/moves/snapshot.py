@@ -15,7 +15,7 @@ from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPl
 from ironkettle.core.people import Signature
 
 # Raised whenever what is written here changes its meaning; one of another format is built anew from the log.
-SNAPSHOT_FORMAT = 4
+SNAPSHOT_FORMAT = 5
 _Document = dict[str, Any]
 
 

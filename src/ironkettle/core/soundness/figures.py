@@ -10,6 +10,7 @@ from ironkettle.core.buildsheets.fastening import FastenerGroup, PhaseTo
 from ironkettle.core.buildsheets.parts import PointSpec, Read
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.buildsheets.work import StepSpec
+from ironkettle.core.care import read_every
 from ironkettle.core.compounds import Compound, find_compound
 from ironkettle.core.drawings.seats import figure
 from ironkettle.core.errors import FieldFault, RuleError
@@ -59,6 +60,9 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     for index, group in enumerate(sheet.fasteners):
         yield from _group_faults(f"fasteners.{index}", group, tables)
     yield from _test_faults(sheet, tables)
+    for index, interval in enumerate(sheet.intervals):
+        for place, text in enumerate(interval.every):
+            yield from _refused(f"intervals.{index}", lambda t=text, p=place: read_every(t, f"every.{p}"))  # type: ignore[misc]
 
 
 def _refused(path: str, act: Callable[[], object]) -> Iterator[FieldFault]:

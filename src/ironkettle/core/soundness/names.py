@@ -7,6 +7,7 @@ from collections.abc import Collection, Iterable, Iterator, Sequence
 from typing import Any
 
 from ironkettle.core.buildsheets.fields import Item
+from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.errors import FieldFault
 from ironkettle.core.stacks import ZoneKind
@@ -154,9 +155,15 @@ def _supply_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
             yield from _all_known(f"{path}.elements", line.all_elements, names.elements, "element")
             yield from _all_known(f"{path}.parts", line.all_parts, names.parts, "part")
             yield from _all_known(f"{path}.fastener", line.fastener, names.fasteners, "fastener group")
+    for index, question in enumerate(sheet.questions):
+        if all(choice.refuses for choice in question.choices):
+            yield FieldFault(
+                f"questions.{index}.choices", "every choice refuses the unit; one must be worked by this sheet"
+            )
     for index, interval in enumerate(sheet.intervals):
         yield from unknown(f"intervals.{index}.of", interval.of, ("unit", *names.parts), "part")
         yield from _all_known(f"intervals.{index}.steps", interval.steps, names.steps, "step")
+    yield from _interval_faults(sheet)
     repeating = {
         "zones": names.zones, "parts": names.parts, "stations": names.stations, "steps": names.steps,
         "fasteners": names.fasteners, "settings": names.settings, "tests": names.tests, "marks": names.marks,
@@ -174,6 +181,30 @@ def _supply_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
             )
 
 
+def _interval_faults(sheet: Sheet) -> Iterator[FieldFault]:
+    """Intervals that cannot be told apart, and quick care that leaves something off, open or loose."""
+    seen = Counter(one.name for one in sheet.intervals)
+    for index, interval in enumerate(sheet.intervals):
+        if seen[interval.name] > 1:
+            yield FieldFault(
+                f"intervals.{index}.key", f"{interval.name} is there {seen[interval.name]} times; give each a key"
+            )
+        steps = [step for step in sheet.steps if step.key in interval.steps]
+        apart = any(step.stage == "strip" for step in steps)
+        unsafe = [step.text for step in sheet.steps if step.stage == "safe" and step not in steps] if apart else []
+        if unsafe:
+            text = f"this care takes things apart without making safe: {'; '.join(unsafe)}"
+            yield FieldFault(f"intervals.{index}.steps", text)
+        for does, undoes in (("takes_off", "puts_on"), ("opens", "closes"), ("loosens", "tightens")):
+            left = {key for step in steps for key in getattr(step, does)} - {
+                key for step in steps for key in getattr(step, undoes)
+            }
+            if left:
+                words = does.replace("_", " ")
+                text = f"this care {words} {', '.join(sorted(left))}, and no step of it {undoes.replace('_', ' ')} it again"
+                yield FieldFault(f"intervals.{index}.steps", text)
+
+
 def _group_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
     for index, group in enumerate(sheet.fasteners):
         path = f"fasteners.{index}"
@@ -186,6 +217,17 @@ def _group_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
         for place, phase in enumerate(group.phases):
             yield from unknown(f"{path}.phases.{place}.at", phase.at, names.steps, "step")
             yield from unknown(f"{path}.phases.{place}.mark", phase.mark, names.marks, "mark")
+            yield from _noted_faults(f"{path}.phases.{place}.noted_at", sheet, names, phase.noted_at)
+
+
+def _noted_faults(path: str, sheet: Sheet, names: Names, noted_at: str | None) -> Iterator[FieldFault]:
+    """A torque told at a step wants a note of a torque there, with the limits of what can be."""
+    yield from unknown(path, noted_at, names.steps, "step")
+    for step in sheet.steps:
+        told = step.note is not None and step.note.read is Read.TORQUE and step.note.limit is not None
+        if step.key == noted_at and not told:
+            text = "its step writes down no torque: a note with read: torque and a limit"
+            yield FieldFault(path, text, ("limit: 10 N·m to 60 N·m",))
 
 
 def _test_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:

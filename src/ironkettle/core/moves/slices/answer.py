@@ -27,6 +27,9 @@ def check(case: Case, payload: QuestionAnswered) -> None:
     questions = {one.key: one for one in case.resolved.whole.questions}
     known("question", payload.question, questions, "question")
     known("choice", payload.choice, [choice.key for choice in questions[payload.question].choices], "choice")
+    chosen = next(one for one in questions[payload.question].choices if one.key == payload.choice)
+    if chosen.refuses:
+        raise RefusedError("not-this-sheet", f"{chosen.says}: {chosen.refuses}")
     given = case.state.get("answers", payload.question)
     if given is not None and given.choice != payload.choice and not payload.note:
         says = next(c.says for c in questions[payload.question].choices if c.key == given.choice)
@@ -45,7 +48,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         seen = steps.get(question.seen_at or "")
         before = case.carried.answers.get(question.key) if case.carried else None
         # What a sister unit was comes first, and says so; a person still looks.
-        listed = sorted(question.choices, key=lambda one: one.key != before) if before else question.choices
+        listed = sorted(question.choices, key=lambda one: (one.refuses is not None, one.key != before))
         choices = tuple(
             Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None)) for one in listed
         )

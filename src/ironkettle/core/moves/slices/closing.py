@@ -6,7 +6,10 @@ from collections.abc import Iterator
 from enum import StrEnum
 from typing import Literal
 
+from ironkettle.core.buildsheets.care import every_of
 from ironkettle.core.buildsheets.parts import Read
+from ironkettle.core.buildsheets.trials import Interval
+from ironkettle.core.care import next_words
 from ironkettle.core.errors import NotAllowedError, RefusedError, fault
 from ironkettle.core.moves.inspecting import Verdict
 from ironkettle.core.moves.log import Case, Mark, Payload, State
@@ -121,7 +124,9 @@ def drafts(case: Case) -> Iterator[Draft]:
         asks=(ask_yes("tray", f"Tray: {_tray_words(case)}?"), ask_yes("kit", f"Kit: {_left_words(case)}?")),
     )
     counted = state.book("closing").get("accounted")
-    yield Draft(account, counted is not None and not apart_since(case, counted.mark), after=rebuilt)
+    # A care without a kit, whose parts all went back on, has nothing to count.
+    if case.resolved.care is None or case.resolved.sheet.kits:
+        yield Draft(account, counted is not None and not apart_since(case, counted.mark), after=rebuilt)
     if case.resolved.sheet.disposal:
         where = "; ".join(f"{one.what} to the {one.where}" for one in case.resolved.sheet.disposal)
         dispose = Move(
@@ -129,9 +134,7 @@ def drafts(case: Case) -> Iterator[Draft]:
             asks=(ask_yes("done", f"{where}?"),),
         )  # fmt: skip
         yield Draft(dispose, state.has("closing", "disposed"))
-    intervals = [
-        f"{one.what} every {' or '.join(one.every)}" for one in case.resolved.sheet.intervals if one.of == "unit"
-    ]
+    intervals = [f"{one.what} {next_words(every_of(one), case.now.date())}" for one in _renewed_by(case)]
     sign = Move(
         "sign",
         Chapter.RELEASE,
@@ -142,6 +145,27 @@ def drafts(case: Case) -> Iterator[Draft]:
         asks=(Ask("remark", Read.TEXT, "Remark", optional=True),),
     )
     yield Draft(sign, state.has("released", "released"))
+
+
+def fulfilled(case: Case) -> tuple[str, ...]:
+    """The intervals that a release of this job begins anew: those of a care, else all but parts that were not replaced."""
+    if case.resolved.care is not None:
+        return (case.resolved.care.name,)
+    resolved = case.resolved
+
+    def counts(one: Interval) -> bool:
+        if one.of == "unit" or one.what != "replace" or one.of not in resolved.parts:
+            return True
+        return renewed(resolved, one.of) or standing(case, one.of) is Verdict.REPLACE
+
+    return tuple(one.name for one in resolved.sheet.intervals if counts(one))
+
+
+def _renewed_by(case: Case) -> list[Interval]:
+    """What the next service is told from: the care in hand, else what is of the whole unit."""
+    if case.resolved.care is not None:
+        return [case.resolved.care]
+    return [one for one in case.resolved.sheet.intervals if one.of == "unit" and not one.steps]
 
 
 def _tray_words(case: Case) -> str:

@@ -80,6 +80,8 @@ def suspicions(case: Case) -> dict[str, str]:
 
 
 def drafts(case: Case) -> Iterator[Draft]:
+    if case.resolved.care is not None:
+        return
     zones = [zone for zone in case.resolved.sheet.zones if zone.kind in _SEEN_IN]
     ways = [zone for zone in zones if leak_paths(case.resolved.sheet, zone.key)]
     if not ways:

@@ -3,23 +3,53 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
+from datetime import date
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
+from ironkettle.core.buildsheets.care import counters_of, interval_of
 from ironkettle.core.buildsheets.facts import rating_of
 from ironkettle.core.buildsheets.fields import Pressure
 from ironkettle.core.buildsheets.parts import Read
-from ironkettle.core.errors import fault
+from ironkettle.core.care import CounterRead, Lower, check_reading, read_count
+from ironkettle.core.errors import RefusedError, RuleError, fault
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, known
 from ironkettle.core.quantities import read_gauge_pressure
+from ironkettle.core.text import Figure
+
+
+def _counted(value: object) -> object:
+    """What was typed, read as a counter shows it."""
+    if not isinstance(value, str):
+        return value
+    try:
+        return read_count(value)
+    except RuleError as error:
+        raise ValueError(error.faults[0].message) from None
+
+
+class CounterShown(Payload):
+    """A counter of the unit, by what it counts, and what it stands at; left out where it was not read.
+
+    ``lower``: why it stands below what was read before.
+    """
+
+    counter: Short
+    value: Annotated[Figure | None, BeforeValidator(_counted, json_schema_input_type=float | str | None)] = Field(
+        default=None, ge=0, le=1e12
+    )
+    lower: Lower | None = None
 
 
 class IntakeRecorded(Payload):
-    """The first entry of every job; a later one corrects it."""
+    """The first entry of every job; a later one corrects it.
+
+    ``promised``: the day it was promised for. ``care``: the interval whose quick care it is; ``counters``: what the unit's counters stand at.
+    """
 
     kind: Literal["intake_recorded"] = "intake_recorded"
     unit: Short
@@ -29,6 +59,9 @@ class IntakeRecorded(Payload):
     fluid: Short
     pressure: Pressure
     hours: Short | None = None
+    promised: date | None = None
+    care: ItemKey | None = None
+    counters: list[CounterShown] = Field(default_factory=list, max_length=12)
 
 
 class Observed(Payload):
@@ -49,8 +82,30 @@ def check(case: Case, payload: IntakeRecorded | Observed) -> None:
         if read_gauge_pressure(payload.pressure, "pressure") > rating + 1e-9:
             text = f"{payload.pressure} is above the rating of this unit"
             raise fault("pressure", text, f"up to {rating * 10:g} bar")
+        _check_care(case, payload)
         return
     known("observation", payload.observation, [one.key for one in case.resolved.sheet.observations], "observation")
+
+
+def _check_care(case: Case, payload: IntakeRecorded) -> None:
+    before = case.state.get("intake", "intake")
+    if before is not None and before.care != payload.care:
+        raise RefusedError(
+            "care-stays", "a job stays the care or the full job it was opened as; a care can be made full"
+        )
+    if payload.care is not None:
+        interval_of(case.resolved.whole, payload.care)
+    known_counters = counters_of(case.resolved.whole)
+    if payload.promised is not None and before is None and payload.promised < case.now.date():
+        raise fault("promised", f"{payload.promised} is past", "today or later")
+    for index, one in enumerate(payload.counters):
+        known(f"counters.{index}.counter", one.counter, known_counters, "counter")
+        if one.value is not None:
+            read = CounterRead(case.happened or case.now, one.value, one.lower)
+            try:
+                check_reading(case.counters.get(one.counter, ()), read, case.now, one.counter)
+            except RuleError as error:
+                raise RuleError([found.under(f"counters.{index}") for found in error.faults]) from None
 
 
 def apply(state: State, payload: IntakeRecorded | Observed, mark: Mark) -> None:
@@ -68,8 +123,8 @@ def drafts(case: Case) -> Iterator[Draft]:
         Kind.OBSERVE,
         "intake",
         "Take the unit in",
-        {"kind": "intake_recorded"},
-        asks=_intake_asks(),
+        _intake_entry(case),
+        asks=_intake_asks(counters_of(case.resolved.whole)),
     )
     yield Draft(intake, case.state.has("intake", "intake"))
     rebuilt = {f"step:{step.key}": "" for step in sheet.steps if step.stage == "rebuild"}
@@ -89,7 +144,17 @@ def drafts(case: Case) -> Iterator[Draft]:
             yield Draft(move, case.state.has("observed", (spec.key, when)), after=after)
 
 
-def _intake_asks() -> tuple[Ask, ...]:
+def _intake_entry(case: Case) -> dict[str, Any]:
+    before = case.state.get("intake", "intake")
+    entry: dict[str, Any] = {"kind": "intake_recorded"}
+    if counters := counters_of(case.resolved.whole):
+        entry["counters"] = [{"counter": one} for one in counters]
+    if before is not None and before.care:
+        entry["care"] = before.care
+    return entry
+
+
+def _intake_asks(counters: tuple[str, ...]) -> tuple[Ask, ...]:
     return (
         Ask("unit", Read.TEXT, "Unit"),
         Ask("serial", Read.TEXT, "Serial"),
@@ -98,6 +163,11 @@ def _intake_asks() -> tuple[Ask, ...]:
         Ask("fluid", Read.TEXT, "Fluid"),
         Ask("pressure", Read.PRESSURE, "Working pressure", unit="bar", limit=(0.0, 1000.0)),
         Ask("hours", Read.TEXT, "Since last service", optional=True),
+        Ask("promised", Read.TEXT, "Promised for, as 2027-03-31", optional=True),
+        *(
+            Ask(f"counters.{place}.value", Read.NUMBER, f"Counter [{one}]", limit=(0.0, 1e12), optional=True)
+            for place, one in enumerate(counters)
+        ),
     )
 
 

@@ -19,6 +19,7 @@ from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import (
     ItemKey,
     Note,
+    Short,
     after_steps,
     ask_yes,
     delicate_of,
@@ -49,6 +50,7 @@ class StepDone(Payload):
     met: bool | None = None
     aligned: bool | None = None
     free: bool | None = None
+    page: Short | None = None
 
 
 PAYLOADS = (StepDone,)
@@ -59,8 +61,8 @@ def check(case: Case, payload: StepDone) -> None:
     step = case.resolved.steps[payload.step]
     if step.note and not payload.note:
         raise fault("note", f"write down: {step.note.ask}")
-    if step.note and step.note.read is not Read.TEXT:
-        value_of(payload.note, step.note.read, "note")
+    if step.note:
+        _check_note(step, payload)
     for index, off in enumerate(payload.parts_off):
         known(f"parts_off.{index}.part", off.part, step.takes_off, "part that comes off here")
     if step.mark and payload.marked is not True:
@@ -73,6 +75,20 @@ def check(case: Case, payload: StepDone) -> None:
         raise fault("free", f"does it move freely: {step.free}?", "yes", "no")
     if step.free and payload.free is False and not payload.note:
         raise fault("note", "say how it moved")
+
+
+def _check_note(step: StepSpec, payload: StepDone) -> None:
+    """Raises RuleError for what is no reading, for a page left out, and at the rebuild for what must be and is not."""
+    note = step.note
+    assert note is not None
+    if note.page and not payload.page:
+        raise fault("page", f"{note.ask}: on which page of which manual does it stand?")
+    if note.read is Read.TEXT:
+        return
+    value = value_of(payload.note, note.read, "note")
+    _, _, limit = measured(note.read, note.limit, "note")
+    if limit is not None and step.stage == "rebuild" and not limit.holds(value):
+        raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "")
 
 
 def apply(state: State, payload: StepDone, mark: Mark) -> None:
@@ -218,6 +234,8 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
     if step.note:
         unit, limit, _ = measured(step.note.read, step.note.limit, "note")
         yield Ask("note", step.note.read, step.note.ask, unit=unit, limit=limit)
+        if step.note.page:
+            yield Ask("page", Read.TEXT, "Manual and page where it stands")
 
 
 def shown_sum(resolved: Resolved, name: str) -> str:
@@ -256,7 +274,8 @@ def words(resolved: Resolved, payload: StepDone) -> str:
     step = resolved.steps.get(payload.step)
     text = step.text if step else payload.step
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
-    return f"done: {text}{freely}{f': {payload.note}' if payload.note else ''}"
+    page = f" ({payload.page})" if payload.page else ""
+    return f"done: {text}{freely}{f': {payload.note}{page}' if payload.note else ''}"
 
 
 def is_stripping(step: StepSpec) -> bool:

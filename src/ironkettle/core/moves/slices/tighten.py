@@ -15,14 +15,15 @@ from ironkettle.core.buildsheets.work import StepSpec
 from ironkettle.core.errors import fault
 from ironkettle.core.moves.log import Case, Mark, Payload, State
 from ironkettle.core.moves.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.moves.phases import passes, phase_words, told_group, turn_range, turns_between
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import WrenchUsed
 from ironkettle.core.moves.slices.again import undone
 from ironkettle.core.moves.slices.base import ItemKey, Note, Short, after_steps, known
 from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque
 from ironkettle.core.text import Figure
-from ironkettle.core.tightening import Adapter, Layout, TorqueRange, Turn, turns_of
-from ironkettle.core.tightening.setting import BARE_TARGET_PCT, setting_within
+from ironkettle.core.tightening import Adapter, TorqueRange, Turn
+from ironkettle.core.tightening.setting import setting_within
 
 
 class ReadAt(Payload):
@@ -71,29 +72,9 @@ PAYLOADS = (GroupTightened,)
 _SHORTEST_REASON = 8
 
 
-def range_of(phase: Phase) -> TorqueRange:
-    """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
-    if phase.target is not None:
-        target = read_torque(phase.target, "target")
-        spread = target * (phase.tolerance_pct or BARE_TARGET_PCT) / 100
-        return TorqueRange(target - spread, target + spread)
-    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
-
-
-def _turns(group: FastenerGroup, phase: Phase) -> tuple[Turn, ...]:
-    layout = group.layout if group.count > 1 else Layout.SINGLE
-    return turns_of(layout, group.count, phase.passes_pct)
-
-
-def turn_range(phase: Phase, turn: Turn) -> TorqueRange:
-    """Between what a reading of one pass is right: a share of the range before the last. [N·m]"""
-    whole = range_of(phase)
-    return TorqueRange(whole.low * turn.pct / 100, whole.high * turn.pct / 100)
-
-
 def check(case: Case, payload: GroupTightened) -> None:
     known("group", payload.group, case.resolved.groups, "fastener group")
-    group = case.resolved.groups[payload.group]
+    group = told_group(case, payload.group)
     if payload.phase >= len(group.phases):
         raise fault("phase", f"there are {len(group.phases)} phases", f"0 to {len(group.phases) - 1}")
     phase = group.phases[payload.phase]
@@ -102,7 +83,7 @@ def check(case: Case, payload: GroupTightened) -> None:
             raise fault("done", phase_words(case.resolved, group, phase), "yes")
         _check_measured(phase, payload)
         return
-    turns = _turns(group, phase)
+    turns = passes(group, phase)
     if payload.turn > len(turns):
         raise fault("turn", f"there are {len(turns)} passes", f"1 to {len(turns)}")
     turn = turns[payload.turn - 1]
@@ -145,14 +126,6 @@ def _check_wrench(case: Case, payload: GroupTightened) -> None:
 
 def _ended(case: Case, used: WrenchUsed) -> bool:
     return used.calibrated_until is not None and used.calibrated_until < case.now.date()
-
-
-def turns_between(phase: Phase) -> tuple[float, float]:
-    """Between how many turns a phase by turns is right: its own range, or a twentieth either way. [turns]"""
-    if isinstance(phase.turns, tuple):
-        return phase.turns
-    turns = phase.turns or 0.0
-    return turns * 0.95, turns * 1.05
 
 
 def _check_measured(phase: Phase, payload: GroupTightened) -> None:
@@ -233,20 +206,23 @@ class _At:
 def passes_of(group: FastenerGroup) -> Iterator[_At]:
     """Every pass of every phase of a group, in order."""
     for index, phase in enumerate(group.phases):
-        turns = _turns(group, phase) if phase.to is PhaseTo.TORQUE else ()
+        turns = passes(group, phase) if phase.to is PhaseTo.TORQUE else ()
         for turn in range(1, max(len(turns), 1) + 1):
             yield _At(group, index, phase, turn, turns)
 
 
 def drafts(case: Case) -> Iterator[Draft]:
     bound = {key: step for step in case.resolved.sheet.steps if step.stage == "rebuild" for key in step.tightens}
-    for group in case.resolved.sheet.fasteners:
+    for listed in case.resolved.sheet.fasteners:
+        group = told_group(case, listed.key)
         before: str | None = None
         for at in passes_of(group):
             step = _step_of(case, at.phase, bound.get(group.key))
             after = {f"step:{step.key}": "", **after_steps(case, step.key)} if step else _all_rebuilt(case)
             if before is not None:
                 after[before] = ""
+            if at.phase.noted_at in case.resolved.steps:
+                after[f"step:{at.phase.noted_at}"] = "its figure is written down there"
             yield Draft(_move(case, at), _is_done(case, at), step=step.key if step else None, after=after)
             before = at.key
 
@@ -349,23 +325,6 @@ def _screws(group: FastenerGroup) -> str | None:
     """Which screw goes where, where their lengths differ."""
     told = [f"{place.screw} at {', '.join(str(one) for one in place.numbers)}" for place in group.places]
     return f"Screws: {'; '.join(told)}" if told else None
-
-
-def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
-    """A phase in words."""
-    back = "back" if phase.back else "on"
-    if phase.to is PhaseTo.TURNS:
-        turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
-        amount = f"{turns[0]:g}" if turns[0] == turns[1] else f"{turns[0]:g} to {turns[1]:g}"
-        return f"{amount} turns {back}"
-    if phase.to is PhaseTo.SLOT:
-        return f"{'back' if phase.back else 'on'} to the nearest of {phase.slots} slots"
-    if phase.to is PhaseTo.GAP and phase.gap:
-        return f"a gap of {phase.gap[0]} to {phase.gap[1]} remains"
-    return {
-        PhaseTo.HAND: "hand tight", PhaseTo.LOOSEN: "loosen again", PhaseTo.STOP: "to the stop, metal to metal",
-        PhaseTo.MARK: "to its mark", PhaseTo.TORQUE: "to torque",
-    }.get(phase.to, phase.to.value)  # fmt: skip
 
 
 def words(resolved: Resolved, payload: GroupTightened) -> str:
