@@ -26,6 +26,7 @@ from ironkettle.store.sheets import add_sheet, load_sheet
 from ironkettle.store.shop import Shop, shop_of
 from ironkettle.store.stock import StockItem
 from ironkettle.store.tools import GaugeTool, WrenchTool
+from ironkettle.store.units import CounterRow, reckon, register
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400
@@ -47,6 +48,8 @@ def load_demo(session: Session) -> bool:
     session.add_all(StockItem(**item) for item in workshop["stock"])
     session.flush()
     shop = shop_of(session)
+    for told in workshop["units"]:
+        _load_unit(session, told)
     for index, job in enumerate(workshop["jobs"]):
         _load_job(session, index, job, shop)
     return True
@@ -77,6 +80,21 @@ def _load_person(session: Session, told: dict[str, Any]) -> None:
         person.authorisations.append(row)
 
 
+def _load_unit(session: Session, told: dict[str, Any]) -> None:
+    """A tool that carries a label, with what its counters stood at some days ago."""
+    now = datetime.now(UTC)
+    first = now - timedelta(days=told["days_ago"])
+    unit = register(session, told["sheet"], told["serial"], told["name"], told["customer"], first)
+    for counter, readings in told["counters"].items():
+        for days_ago, value in readings:
+            key = uuid.uuid5(_NAMESPACE, f"{told['serial']} {counter} {days_ago}")
+            at = now - timedelta(days=days_ago)
+            row = CounterRow(id=key, unit_id=unit.id, counter=counter, value=value, at=at, who="bede", source="typed")
+            session.add(row)
+    session.flush()
+    reckon(session, unit, now)
+
+
 def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:
     """A job taken in by the loader and walked by its moves to its point, with what was found on the way.
 
@@ -97,6 +115,8 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
         move = next_move(done.moves)
+        if move is None and job["until"] == "released":
+            return
         if move is None:
             break
         if move.key == job["until"]:
