@@ -5,9 +5,11 @@ from __future__ import annotations
 import io
 import threading
 import uuid
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
+import time_machine
 from pypdf import PdfReader
 
 from tests import walk
@@ -248,13 +250,13 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
     assert {job["serial"] for job in asked(q="swing ABUTMENT")["jobs"]} == {"FN-0416", "FN-0417"}
     assert asked(q="no such thing")["total"] == 0
     assert asked(q="100%")["total"] == 0
-    assert asked(state="released")["total"] == 0
+    assert asked(state="released")["total"] == 3
     number = asked(q="FN-0417")["jobs"][0]["number"]
     assert [job["serial"] for job in asked(q=str(number))["jobs"]] == ["FN-0417"]
     seen: list[str] = []
     after = None
     for _ in range(3):
-        page = asked(limit=DEMO_JOBS // 3, **({"after": after} if after else {}))
+        page = asked(limit=-(-DEMO_JOBS // 3), **({"after": after} if after else {}))
         assert page["total"] == DEMO_JOBS
         seen += [job["id"] for job in page["jobs"]]
         after = page["next"]
@@ -266,6 +268,76 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
         told = client.get("/api/jobs", params={"q": words})
         assert told.status_code == 422
         assert "plain text is wanted" in told.json()["detail"]
+
+
+def test_the_list_in_groups_and_by_stage_family_person_and_day(client: BenchClient) -> None:
+    def serials(**params: Any) -> set[str]:
+        answer = client.get("/api/jobs", params={"limit": 200, **params})
+        assert answer.status_code == 200, answer.text
+        return {job["serial"] for job in answer.json()["jobs"]}
+
+    every = serials(state="open")
+    groups = [serials(state="open", group=group) for group in ("today", "rest", "waiting")]
+    # Every open job stands in one of them, and in no two.
+    assert set.union(*groups) == every
+    assert sum(map(len, groups)) == len(every)
+    # A star washer that was ordered; a ring still to be ordered is work, and a timer long out is no waiting.
+    assert groups[2] == {"FN-7710"}
+    assert "FN-0417" in groups[0]
+    assert serials(stage="kit") == {"FN-3310", "FN-7710"}
+    assert serials(family="air tool, needles driven by an anvil") == {"FN-9019", "FN-9020"}
+    assert serials(state="open", who="Ines Quillfeather", stage="inspect") == {"FN-0755"}
+    choices = client.get("/api/jobs/choices").json()
+    assert "air tool, needles driven by an anvil" in choices["families"]
+    assert {"key": "kit", "name": "Kit check"} in choices["stages"]
+    assert "Ines Quillfeather" in choices["people"]
+    # Promised for tomorrow, and for a day that has passed since.
+    day = datetime.now(UTC).date()
+    soon = walk.open_new(
+        client,
+        "header-tank-valve",
+        serial="FN-2231",
+        fluid="fresh water",
+        pressure="4 bar",
+        promised=str(day + timedelta(days=1)),
+    )
+    assert client.get(f"/api/jobs/{soon}").json()["job"]["promised"] == str(day + timedelta(days=1))
+    assert serials(due="week") == {"FN-2231"}
+    assert serials(due="past") == set()
+    intake = {
+        "unit": "x",
+        "serial": "FN-1",
+        "customer": "y",
+        "complaint": "z",
+        "fluid": "fresh water",
+        "pressure": "4 bar",
+        "promised": "2020-02-29",
+    }
+    body = {
+        "id": str(uuid.uuid4()),
+        "entry_id": str(uuid.uuid4()),
+        "sheet_key": "header-tank-valve",
+        "bench_time": WHEN,
+        "intake": intake,
+    }
+    past = client.post("/api/jobs", json=body)
+    assert past.status_code == 422
+    assert past.json()["errors"][0]["field"] == "promised"
+    for bad in ({"group": "moon"}, {"due": "moon"}):
+        assert client.get("/api/jobs", params=bad).status_code == 422
+    with time_machine.travel(datetime.now(UTC) + timedelta(days=3), tick=True):
+        late = BenchClient(client.app).sign_in("bede")  # type: ignore[arg-type]
+        told = late.get("/api/jobs", params={"due": "past"}).json()["jobs"]
+        assert [job["serial"] for job in told] == ["FN-2231"]
+        # Past its day it is on today's list, whoever touched it last.
+        assert "FN-2231" in {
+            job["serial"] for job in late.get("/api/jobs", params={"state": "open", "group": "today"}).json()["jobs"]
+        }
+
+
+def test_words_that_stand_for_others_are_taken_as_they_are(client: BenchClient) -> None:
+    for words in ("FN_0417", "FN%0417", "F\\N-0417", "%", "_"):
+        assert client.get("/api/jobs", params={"q": words}).json()["total"] == 0, words
 
 
 def test_opening_a_job_twice_opens_it_once(client: BenchClient) -> None:

@@ -52,6 +52,17 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("GET", "/api/stock/kinds"): (ALL, None),
     ("POST", "/api/stock"): (KEEPERS, SEAL),
     ("PATCH", "/api/stock/s-28-38-63"): (KEEPERS, {"in_stock": 5}),
+    ("GET", "/api/jobs/choices"): (ALL, None),
+    ("GET", "/api/units"): (ALL, None),
+    ("POST", "/api/units"): (WORKERS, {"sheet_key": "needle-scaler", "serial": "FN-1", "name": "x", "customer": "y"}),
+    ("GET", "/api/units/AAAA-AAAAAA"): (ALL, None),
+    ("GET", "/api/units/AAAA-AAAAAA/label.svg"): (ALL, None),
+    ("POST", "/api/units/AAAA-AAAAAA/counters"): (KEEPERS, {"id": str(uuid.UUID(int=2)), "counter": "h", "value": 1}),
+    ("POST", "/api/units/AAAA-AAAAAA/care"): (WORKERS, {"id": str(uuid.UUID(int=3)), "entry_id": str(uuid.UUID(int=4)), "interval": "x", "bench_time": "2026-11-24T08:00:00Z"}),
+    ("POST", "/api/counters/import"): (KEEPERS, {"text": "unit;counter;value;date"}),
+    ("GET", "/api/due"): (ALL, None),
+    ("GET", "/api/due.ics"): (ALL, None),
+    ("POST", "/api/due/feed"): (ALL, None),
     ("GET", "/api/orders"): (ALL, None),
     ("GET", "/api/orders.csv"): (ALL, None),
     ("PUT", "/api/house-rules/uncertainty"): (LEAD, {"value": 0.1}),
@@ -132,6 +143,8 @@ def routes(app: FastAPI) -> set[tuple[str, str]]:
 
 def shape(path: str, known: set[str]) -> str:
     """The route a filled-in path belongs to."""
+    if path in known:
+        return path
     parts = path.split("/")
     for route in known:
         wanted = route.split("/")

@@ -16,7 +16,7 @@ def test_tools_are_added_once_and_leave_a_trail(client: BenchClient) -> None:
     again = stores.post("/api/wrenches", json=WRENCH)
     assert again.status_code == 409
     assert again.headers["content-type"] == "application/problem+json"
-    assert len(client.get("/api/wrenches").json()) == 6
+    assert len(client.get("/api/wrenches").json()) == 7
     assert stores.post("/api/gauges", json=GAUGE).status_code == 200
     assert len(client.get("/api/gauges").json()) == 6
     changes = client.as_person("tamsin").get("/api/trail").json()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager
+from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -15,6 +15,7 @@ from starlette.exceptions import HTTPException
 
 import ironkettle
 from ironkettle.api import (
+    calendar,
     compounds,
     cylinders,
     failures,
@@ -44,6 +45,7 @@ from ironkettle.api import (
     tools,
     torque,
     trail,
+    units,
 )
 from ironkettle.api import (
     settings as settings_desk,
@@ -61,7 +63,7 @@ RECOVER_EVERY_S = 2.0
 ROUTES = (
     quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
     torque, cylinders, pressure_tests, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
-    trail, stand, recordings, stock, health,
+    trail, stand, recordings, stock, calendar, units, health,
 )  # fmt: skip
 
 
@@ -73,9 +75,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         ring_table()
         seal_sizes()
-        recovering = asyncio.create_task(_recover(app))
+        stopping = asyncio.Event()
+        recovering = asyncio.create_task(_recover(app, stopping))
         yield
-        recovering.cancel()
+        # Waited for, not cut off: a thread that still holds a connection would leave it open behind the engine.
+        stopping.set()
+        await recovering
         await app.state.recorder.close()
         app.state.engine.dispose()
         app.state.proving.dispose()
@@ -110,10 +115,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     return app
 
 
-async def _recover(app: FastAPI) -> None:
-    """End recordings that a server before this one left open, as soon as the database answers."""
+async def _recover(app: FastAPI, stopping: asyncio.Event) -> None:
+    """End recordings that a server before this one left open, as soon as the database answers, or until it stops."""
     while not await run_in_threadpool(recover_all, app.state.engine):
-        await asyncio.sleep(RECOVER_EVERY_S)
+        with suppress(TimeoutError):
+            await asyncio.wait_for(stopping.wait(), RECOVER_EVERY_S)
+            return
 
 
 def _serve_interface(app: FastAPI, folder: Path) -> None:

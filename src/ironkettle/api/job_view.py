@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from datetime import datetime
+from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
@@ -38,6 +38,7 @@ from ironkettle.core.moves.log import Case, Run
 from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.runs import GaugeUsed, Judgement
+from ironkettle.core.moves.slices.care import condemned
 from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.leak import suspects
 from ironkettle.core.moves.slices.timer import running_timers
@@ -46,6 +47,7 @@ from ironkettle.core.people import AUTHORITY_WORD
 from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
 from ironkettle.store.recordings import RecordingRow, recordings_of
+from ironkettle.store.units import UnitRow, label_text
 
 
 class ChapterOut(BaseModel):
@@ -122,6 +124,9 @@ class JobSummary(BaseModel):
     moves_total: int
     timer_until: datetime | None
     timer_for: str
+    care: str
+    waits: str
+    promised: date | None
     entry_count: int
     opened_at: datetime
     touched_at: datetime
@@ -142,6 +147,15 @@ class SigningOut(BaseModel):
     authority: str
 
 
+class CareOut(BaseModel):
+    """The care a job is: what is done, how often, the parts it found to be replaced, and why it would be made a full job."""
+
+    interval: str
+    words: str
+    condemned: list[str]
+    reason: str
+
+
 class NamedOut(BaseModel):
     key: str
     name: str
@@ -157,6 +171,8 @@ class JobView(BaseModel):
     head: str
     copied_from: int | None
     sheet_name: str
+    care: CareOut | None
+    unit_label: str | None
     views: list[NamedOut]
     chapters: list[ChapterOut]
     moves: list[MoveOut]
@@ -186,6 +202,8 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         head=job.head,
         copied_from=case.carried.number if case.carried else None,
         sheet_name=case.resolved.whole.name,
+        care=_care(case),
+        unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         chapters=_chapters(moves),
         moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
@@ -255,6 +273,16 @@ def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | No
         judgement=run.judgement,
         recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),
     )
+
+
+def _care(case: Case) -> CareOut | None:
+    care = case.resolved.care
+    if care is None:
+        return None
+    words = f"{care.what}, due every {' or '.join(care.every)}"
+    bad = list(condemned(case))
+    reason = f"To be replaced: {', '.join(bad)}" if bad else "More is to be done than its care"
+    return CareOut(interval=care.name, words=words, condemned=bad, reason=reason)
 
 
 def _signing(case: Case) -> SigningOut:

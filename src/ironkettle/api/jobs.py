@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from ironkettle.api.deps import DbSession, JobShop, now
 from ironkettle.api.identity import allow, prove
-from ironkettle.api.job_view import JobSummary, JobView, job_view, told_at_release
+from ironkettle.api.job_view import JobSummary, JobView, NamedOut, job_view, told_at_release
 from ironkettle.api.log_view import EntryOut, log_view
 from ironkettle.api.move_view import AskOut
 from ironkettle.api.people import Secret
@@ -28,6 +28,7 @@ from ironkettle.core.moves.asked import asked_of
 from ironkettle.core.moves.chart import moves_of
 from ironkettle.core.moves.judging import analysis_of
 from ironkettle.core.moves.log import Case
+from ironkettle.core.moves.model import CHAPTER_WORD
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
@@ -35,13 +36,14 @@ from ironkettle.core.pressure import Sample, thinned, trace_csv
 from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
-from ironkettle.store.bench_list import Which, list_jobs
+from ironkettle.store.bench_list import Group, Promised, Sought, Which, list_jobs
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
 from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
 from ironkettle.store.people import names_of
 from ironkettle.store.photos import find_photo
 from ironkettle.store.recordings import unsealed_samples
+from ironkettle.store.sheets import latest_sheets
 from ironkettle.store.shop import Shop
 from ironkettle.store.trail import leave_trail
 
@@ -106,11 +108,21 @@ class DiscardBody(Body):
 
 
 class JobsOut(BaseModel):
-    """A page of jobs; ``next`` is what to ask the following page with, none at the end."""
+    """A page of jobs; ``next`` is what to ask the following page with, none at the end.
+
+    ``total``: of all pages; ``least``: words find more than that.
+    """
 
     jobs: list[JobSummary]
     next: str | None
     total: int
+    least: bool
+
+
+class JobChoicesOut(BaseModel):
+    stages: list[NamedOut]
+    families: list[str]
+    people: list[str]
 
 
 class EntryFieldOut(BaseModel):
@@ -199,9 +211,23 @@ def jobs(
     q: Annotated[str, Query(max_length=200), Plain] = "",
     limit: Annotated[int, Query(ge=1, le=200)] = 50,
     after: Annotated[str | None, Query(max_length=400)] = None,
+    group: Group | None = None,
+    stage: Annotated[str, Query(max_length=40), Plain] = "",
+    family: Annotated[str, Query(max_length=200), Plain] = "",
+    who: Annotated[str, Query(max_length=80), Plain] = "",
+    due: Promised | None = None,
 ) -> JobsOut:
-    page = list_jobs(session, state, q, limit, after)
-    return JobsOut(jobs=[JobSummary.of(job) for job in page.jobs], next=page.next, total=page.total)
+    """``group``: today's, what waits for a timer or a part, or the rest; ``due``: promised and past, or within a week."""
+    sought = Sought(state, q, group, stage, family, who, due)
+    page = list_jobs(session, sought, now(), limit, after)
+    return JobsOut(jobs=[JobSummary.of(job) for job in page.jobs], next=page.next, total=page.total, least=page.least)
+
+
+@router.get("/choices", summary="What the bench list can be filtered by")
+def choices(session: DbSession, caller: Reader) -> JobChoicesOut:
+    families = sorted({row.family for row in latest_sheets(session)})
+    stages = [NamedOut(key=chapter.value, name=word[0].upper() + word[1:]) for chapter, word in CHAPTER_WORD.items()]
+    return JobChoicesOut(stages=stages, families=families, people=sorted(names_of(session).values()))
 
 
 @router.post("", summary="Open a job on a build sheet", responses=NOT_THERE | CONFLICT)

@@ -13,8 +13,8 @@ from ironkettle.core.buildsheets.fastening import Phase, PhaseTo, SettingSpec
 from ironkettle.core.errors import RuleError
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.model import Move
+from ironkettle.core.moves.phases import told_group, turns_between
 from ironkettle.core.moves.slices.adjust import Aim, aim_of, setting_words
-from ironkettle.core.moves.slices.tighten import turns_between
 from ironkettle.core.quantities import OFFERED, find_unit, from_base, scale_and_offset, show
 from ironkettle.core.tightening import Layout, find_thread
 from ironkettle.reference import threads
@@ -99,7 +99,7 @@ def dial_of(case: Case, move: Move) -> DialOut | None:
 
 def torque_of(case: Case, move: Move) -> TorquePlanBody | None:
     """What the plan of a phase is asked with; None for one that has no figure: by hand, loosened, to a mark, to a gap."""
-    group = case.resolved.groups[move.subject]
+    group = told_group(case, move.subject)
     phase = group.phases[int(move.entry["phase"])]
     pattern = pattern_of(case, move)
     if phase.to is not PhaseTo.TORQUE:

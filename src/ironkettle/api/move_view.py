@@ -24,11 +24,13 @@ from ironkettle.api.move_facts import (
     trial_of,
 )
 from ironkettle.api.torque import PatternBody, TorquePlanBody
+from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.house import Held
 from ironkettle.core.jobs import (
     signed_words,
 )
 from ironkettle.core.moves.chart import move_key_of
+from ironkettle.core.moves.inspecting import NOTHING_SEEN
 from ironkettle.core.moves.log import Case, Mark, Marked
 from ironkettle.core.moves.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
 from ironkettle.core.moves.register import payload_words
@@ -115,6 +117,13 @@ class SchoolOut(BaseModel):
         return None if held is None else cls(name=held.school.name, way=held.way.words, told=held.told)
 
 
+class AsShouldOut(BaseModel):
+    """The answers of a move where all is as it should be: one tap of a quick care."""
+
+    words: str
+    values: dict[str, Any]
+
+
 class MoveOut(BaseModel):
     """One thing to do. ``entry`` with its ``asks`` filled in completes it.
 
@@ -123,7 +132,8 @@ class MoveOut(BaseModel):
     taken apart again from here; ``school``: the choice of the house it rests on. ``groove``: of the
     element whose size is to be found; ``view``: of the drawing
     that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold;
-    ``trial``: of a test told in figures; ``setting``: of what is adjusted; ``pattern`` and ``dial``: of what is tightened.
+    ``trial``: of a test told in figures; ``setting``: of what is adjusted; ``pattern`` and ``dial``: of what is tightened;
+    ``as_should``: what one tap answers in a quick care.
     """
 
     key: str
@@ -162,6 +172,7 @@ class MoveOut(BaseModel):
     pattern: PatternBody | None
     dial: DialOut | None
     school: SchoolOut | None
+    as_should: AsShouldOut | None
 
 
 def name_of(mark: Mark, names: Mapping[str, str]) -> str:
@@ -231,7 +242,20 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         setting=setting_of(case, move) if move.kind is Kind.SET else None,
         pattern=pattern_of(case, move) if move.kind is Kind.TIGHTEN else None,
         dial=dial_of(case, move) if move.kind is Kind.TIGHTEN else None,
+        as_should=_as_should(case, move),
     )
+
+
+_GOOD: dict[Read, Any] = {Read.LOOK: NOTHING_SEEN, Read.YES_NO: True, Read.GO_NO_GO: True}
+
+
+def _as_should(case: Case, move: Move) -> AsShouldOut | None:
+    """What a quick care offers at one tap; None for a full job, and where something is measured, chosen or signed."""
+    needed = [ask for ask in move.asks if not ask.optional and ask.proposed is None]
+    if case.resolved.care is None or not needed or any(ask.read not in _GOOD for ask in needed):
+        return None
+    words = "; ".join(f"{'Nothing of the kind' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
+    return AsShouldOut(words=words, values={ask.field: _GOOD[ask.read] for ask in needed})
 
 
 def _view_of(case: Case, place: str | None) -> str | None:

@@ -23,6 +23,7 @@ from ironkettle.api.problems import (
 from ironkettle.api.schemas import Body, Collector, NameText
 from ironkettle.api.stacks import OrientOut, orientation_out
 from ironkettle.core.buildsheets import Sheet, answered, differences, document_of, first_answers, sheet_schema
+from ironkettle.core.buildsheets.care import counters_of
 from ironkettle.core.buildsheets.facts import orientation_of
 from ironkettle.core.buildsheets.finder import found_by
 from ironkettle.core.drawings import Picture, picture
@@ -35,6 +36,7 @@ from ironkettle.core.soundness import SheetTables, check_text, read_text
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
 from ironkettle.store.sheets import add_sheet, latest_sheets, load_sheet, sheet_in, use_sheet, versions_of
 from ironkettle.store.trail import leave_trail
+from ironkettle.store.units import reckon_sheet
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
 
@@ -50,12 +52,13 @@ class SheetSummary(BaseModel):
 
 
 class SheetView(BaseModel):
-    """The document as it is exported, its views and its questions."""
+    """The document as it is exported, its views and its questions; ``counters``: what its unit's counters count."""
 
     document: dict[str, Any]
     name: str
     orientation: OrientOut
     moves: dict[str, int]
+    counters: list[str]
 
 
 class ImportBody(Body):
@@ -74,7 +77,7 @@ def job_picture(resolved: Resolved, view: str | None) -> Picture:
     known = [one.key for one in resolved.whole.views] or [MAIN_VIEW]
     if view is not None and view not in known:
         raise fault("view", f"“{view}” is not a view of this sheet", *known)
-    return picture(resolved.sheet, ring_table(), view)
+    return picture(resolved.drawn, ring_table(), view)
 
 
 class SheetListed(SheetSummary):
@@ -111,6 +114,7 @@ def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> Shee
     row = add_sheet(session, sheet)
     # Brought in again it is used again.
     row.active = True
+    reckon_sheet(session, sheet, now())
     leave_trail(session, caller.key, now(), "sheet", row.key, "brought in", after={"version": row.version})
     return SheetSummary(key=row.key, version=row.version, name=row.name, family=row.family)
 
@@ -269,6 +273,7 @@ def sheet(session: DbSession, caller: Reader, key: NameText, version: int = Path
         name=found.name,
         orientation=orientation_out(orientation_of(answered(found, first_answers(found, {})))),
         moves=preview(found, move_tables()),
+        counters=list(counters_of(found)),
     )
 
 

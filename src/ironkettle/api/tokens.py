@@ -37,6 +37,7 @@ class TokenOut(BaseModel):
     name: str
     person: str
     person_name: str
+    use: str
     made_at: datetime
     revoked_at: datetime | None
 
@@ -80,6 +81,7 @@ def _shown(session: Session, row: TokenRow) -> TokenOut:
         name=row.name,
         person=row.person,
         person_name=names_of(session).get(row.person, row.person),
+        use=row.use,
         made_at=row.made_at,
         revoked_at=row.revoked_at,
     )

@@ -17,6 +17,7 @@ import time
 import uuid
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 
 from ironkettle.demo.load import shipped_pins
 from ironkettle.launch.address import Listening
@@ -28,7 +29,7 @@ from ironkettle.launch.roles import OWNER
 from ironkettle.launch.start import server_env
 from ironkettle.launch.trouble import Trouble, run
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.bench_list import list_jobs
+from ironkettle.store.bench_list import Sought, list_jobs
 from ironkettle.store.jobs import JobRow, log_rows
 from ironkettle.store.logs import check_log, snapshot_differs
 
@@ -158,7 +159,7 @@ def endure(server_kills: int, database_kills: int, *, seed: int) -> Outcome:
         bench.begin()
         engine = make_engine(bench.cluster.url())
         with session_of(engine) as session:
-            job = str(list_jobs(session).jobs[-1].id)
+            job = str(list_jobs(session, Sought("open"), datetime.now(UTC)).jobs[-1].id)
         writers = [_Writer(bench.listening.port, who, job, outcome.acknowledged, stop) for who in WRITERS]
         for writer in writers:
             writer.start()

@@ -13,7 +13,7 @@ from ironkettle.bench.jobs import Bench, Figure
 from ironkettle.bench.timing import median_time
 from ironkettle.core.moves.register import read_payload
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.bench_list import list_jobs
+from ironkettle.store.bench_list import Sought, list_jobs
 from ironkettle.store.photos import PhotoRow, add_photo
 
 JOBS, PHOTOS = 1000, 20
@@ -21,9 +21,11 @@ _CONTENT = bytes(range(256)) * 32
 # Jobs like the one that was opened, and a photo of 8 kB for each of them so many times.
 _MANY_JOBS = """
 INSERT INTO jobs (id, sheet_key, sheet_version, unit, serial, customer, complaint, stage, next_need, released, moves_done,
-                  moves_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended)
+                  moves_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended,
+                  care, family, waits, words)
 SELECT gen_random_uuid(), sheet_key, sheet_version, unit, 'FN-B' || n, customer, complaint, stage, next_need, released,
-       moves_done, moves_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended
+       moves_done, moves_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended,
+       care, family, waits, words
 FROM jobs, generate_series(1, :count) n WHERE id = :job
 """
 _MANY_PHOTOS = """
@@ -59,7 +61,7 @@ def _execute(engine: Engine, statement: str, **values: object) -> None:
 
 def _page(engine: Engine) -> int:
     with session_of(engine) as session:
-        return len(list_jobs(session).jobs)
+        return len(list_jobs(session, Sought(), datetime.now(UTC)).jobs)
 
 
 def _told(engine: Engine, bench: Bench, job: uuid.UUID) -> None:

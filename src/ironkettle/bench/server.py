@@ -7,7 +7,7 @@ import json
 import time
 from collections.abc import Iterator
 
-from ironkettle.bench import jobs, photos, recording
+from ironkettle.bench import jobs, photos, recording, shop
 from ironkettle.bench.core import Figure
 from ironkettle.bench.timing import median_time
 from ironkettle.launch.address import Listening
@@ -15,6 +15,7 @@ from ironkettle.launch.cluster import Cluster, throwaway_cluster
 from ironkettle.launch.environment import Environment, ensure_environment, project_env
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.processes import Running, wait_until_ready
+from ironkettle.launch.roles import OWNER
 from ironkettle.launch.start import prepare, server_env
 
 BODY = json.dumps({"inside_diameter": "44.1 mm", "section": "3.5 mm"})
@@ -38,6 +39,7 @@ def figures() -> Iterator[Figure]:
         yield "POST /api/rings/match / empty endpoint", answer, floor
         yield from jobs.figures(cluster.url())
         yield from recording.figures(cluster.url(), port)
+        yield from shop.figures(cluster.url(), cluster.url(OWNER), port)
         running.stop()
         cluster.stop()
         began = time.perf_counter()

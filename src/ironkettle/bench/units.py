@@ -69,7 +69,7 @@ def _log(length: int) -> list[tuple[Payload, Mark]]:
 
 def _case(sheet: Sheet, tables: Tables, length: int) -> Case:
     state = fold(_log(length))
-    return Case(resolve(sheet, state.answers()), state, tables, datetime.now(UTC))
+    return Case(resolve(sheet, state.answers(), state.care), state, tables, datetime.now(UTC))
 
 
 def walk(log: list[tuple[Payload, Mark]]) -> int:

@@ -2,11 +2,21 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ForeignKey, ForeignKeyConstraint, Identity, Index, SmallInteger, Text, UniqueConstraint, select
+from sqlalchemy import (
+    ForeignKey,
+    ForeignKeyConstraint,
+    Identity,
+    Index,
+    SmallInteger,
+    Text,
+    UniqueConstraint,
+    select,
+    text,
+)
 from sqlalchemy.exc import DataError
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -27,6 +37,18 @@ class JobRow(Base):
         ForeignKeyConstraint(["sheet_key", "sheet_version"], ["sheets.key", "sheets.version"]),
         UniqueConstraint("number"),
         Index("ix_jobs_serial", "serial"),
+        Index("ix_jobs_released", "released"),
+        Index("ix_jobs_words", "words", postgresql_using="gin", postgresql_ops={"words": "gin_trgm_ops"}),
+        Index("ix_jobs_open_stage", "stage", postgresql_where=text("released IS false")),
+        Index("ix_jobs_open_promised", "promised", postgresql_where=text("released IS false")),
+        Index(
+            "ix_jobs_open",
+            text("touched_at DESC"),
+            "id",
+            postgresql_where=text("released IS false"),
+            postgresql_include=["waits", "timer_until", "promised"],
+        ),
+        Index("ix_jobs_released_touched_at", "released", text("touched_at DESC"), "id"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -49,11 +71,20 @@ class JobRow(Base):
     house: Mapped[dict[str, Any]] = mapped_column(default=dict)
     short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     causes: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
+    unit_id: Mapped[UUID | None] = mapped_column(ForeignKey("units.id"), index=True, default=None)
+    # The interval whose quick care it is; empty for a full job.
+    care: Mapped[str] = mapped_column(default="")
+    family: Mapped[str] = mapped_column(index=True, default="")
+    # What nobody can do anything about now: a timer, a part that has to come; empty where there is work.
+    waits: Mapped[str] = mapped_column(default="")
+    promised: Mapped[date | None] = mapped_column(default=None)
+    # What a search looks at, in one text.
+    words: Mapped[str] = mapped_column(Text, default="")
     entry_count: Mapped[int] = mapped_column(default=0)
     head: Mapped[str] = mapped_column(default=FIRST_LINK)
     opened_at: Mapped[datetime]
     touched_at: Mapped[datetime] = mapped_column(index=True)
-    touched_by: Mapped[str] = mapped_column(default="")
+    touched_by: Mapped[str] = mapped_column(index=True, default="")
 
 
 class EntryRow(Base):
@@ -173,6 +204,7 @@ def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: da
         raise RefusedError("sheet-ended", told)
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
     job.house = dict(house.own)
+    job.family = sheet.family
     session.add(job)
     session.flush()
     return job

@@ -31,12 +31,14 @@ from ironkettle.core.jobs import (
 )
 from ironkettle.core.moves.chart import check_entry, moves_of, next_move
 from ironkettle.core.moves.log import Carried, Case, Mark, Payload, State, carried_from
-from ironkettle.core.moves.model import Move, Status
+from ironkettle.core.moves.model import Kind, Move, Status
 from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
 from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
 from ironkettle.core.moves.shelf import taken
+from ironkettle.core.moves.slices.care import CareWidened
 from ironkettle.core.moves.slices.cause import told_causes
-from ironkettle.core.moves.slices.closing import ENDING_WORD, JobEnded, Released
+from ironkettle.core.moves.slices.closing import ENDING_WORD, JobEnded, Released, Reopened
+from ironkettle.core.moves.slices.observe import IntakeRecorded
 from ironkettle.core.moves.slices.passed_over import EntryStruck
 from ironkettle.core.moves.slices.photo import PhotoTaken
 from ironkettle.core.moves.slices.supply import short_of
@@ -50,6 +52,12 @@ from ironkettle.store.photos import find_photo, photos_of
 from ironkettle.store.sheets import resolved_sheet
 from ironkettle.store.shop import Shop, tables_of
 from ironkettle.store.stock import draw
+from ironkettle.store.units import keep_unit, readings_before
+
+# What of a log concerns the unit beyond the job.
+_ABOUT_THE_UNIT = (IntakeRecorded, Released, JobEnded, Reopened, CareWidened, EntryStruck)
+# Where the next move is one of these, there is nothing to do but wait.
+_WAITS = {Kind.TIMER: "timer", Kind.RECEIVE: "part"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +105,7 @@ def state_of(session: Session, job: JobRow) -> State:
 
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
-    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers())
+    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers(), state.care)
     tables = tables_of(House(job.house))
     carried = _carried(session, job)
     # A closed job looks for nothing on the shelf any more.
@@ -143,7 +151,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         _check_same(session, job, present, new, author)
         return Appended(present, case, moves_of(case))
     check_may_write(author, new.payload)
-    case = replace(case, **_beside(session, job, new.payload))
+    case = replace(case, **_beside(session, job, new))
     check_entry(case, new.payload)
     payload = complete(case, new.payload)
     chunks = chunks_of(_samples_in(payload))
@@ -172,7 +180,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     job.touched_at, job.touched_by = now, author.name
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
-    return Appended(row, *keep_up(session, job, state, shop, author, now))
+    return Appended(row, *keep_up(session, job, state, shop, author, now, unit=isinstance(payload, _ABOUT_THE_UNIT)))
 
 
 def _told(case: Case, payload: Payload) -> tuple[str, ...] | None:
@@ -187,12 +195,14 @@ def _told(case: Case, payload: Payload) -> tuple[str, ...] | None:
 
 
 def keep_up(
-    session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime
+    session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime, *, unit: bool = True
 ) -> tuple[Case, tuple[Move, ...]]:
-    """Write snapshot and summary of a job for a state, and give what they were made from."""
+    """Write snapshot and summary of a job for a state, what its unit has of it, and give what they were made from."""
     case = case_of(session, job, state, shop, author, now)
     moves = moves_of(case)
     _summarise(job, case, moves)
+    if unit:
+        keep_unit(session, job, case, now)
     row = session.get(SnapshotRow, job.id)
     if row is None:
         row = SnapshotRow(job_id=job.id)
@@ -212,8 +222,11 @@ def _check_same(session: Session, job: JobRow, present: EntryRow, new: NewEntry,
         raise RefusedError("entry-exists", "an entry with this id exists with other contents")
 
 
-def _beside(session: Session, job: JobRow, payload: Payload) -> dict[str, Any]:
+def _beside(session: Session, job: JobRow, new: NewEntry) -> dict[str, Any]:
     """What a rule needs to see of the log beside the state: the samples of a run to close, the entry to strike out."""
+    payload = new.payload
+    if isinstance(payload, IntakeRecorded) and payload.counters:
+        return {"counters": readings_before(session, job, payload.serial), "happened": new.bench_time}
     if isinstance(payload, TestClosed):
         return {"recorded": run_samples(session, job.id, str(payload.run))}
     if isinstance(payload, PhotoTaken):
@@ -265,12 +278,18 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
         job.unit, job.serial, job.customer, job.complaint = (
             intake.unit, intake.serial, intake.customer, intake.complaint,
         )  # fmt: skip
+        job.promised = intake.promised
+        job.words = " ".join(
+            (job.unit, job.serial, job.customer, job.complaint, job.sheet_key, case.resolved.whole.name)
+        )
+    job.care = state.care or ""
     following = next_move(tuple(moves))
     job.released = state.closed is not None
     ended = state.get("ended", "ended")
     job.ended = "" if ended is None else ENDING_WORD[ended.how]
     job.stage = following.stage.value if following and not job.released else "release"
     job.next_need = following.text if following and not job.released else ""
+    job.waits = "" if job.released or following is None else _WAITS.get(following.kind, "")
     job.moves_done = sum(move.status in {Status.DONE, Status.SKIPPED} for move in moves)
     job.moves_total = len(moves)
     first = min(running_timers(case), key=lambda one: one.until, default=None)

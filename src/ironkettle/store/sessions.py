@@ -28,7 +28,10 @@ class SessionRow(Base):
 
 
 class TokenRow(Base):
-    """A token a script signs in with, shown once; it acts as the person it belongs to."""
+    """A token a script signs in with, shown once; it acts as the person it belongs to.
+
+    ``use``: what it is good for, scripts or only the calendar of what is due.
+    """
 
     __tablename__ = "tokens"
 
@@ -38,6 +41,7 @@ class TokenRow(Base):
     digest: Mapped[str] = mapped_column(unique=True)
     made_at: Mapped[datetime]
     revoked_at: Mapped[datetime | None] = mapped_column(default=None)
+    use: Mapped[str] = mapped_column(default="scripts")
 
 
 class TryRow(Base):
@@ -77,10 +81,10 @@ def end_sessions_of(session: Session, person: str, *, but: str | None = None) ->
     session.execute(query if but is None else query.where(SessionRow.digest != digest_of(but)))
 
 
-def make_token(session: Session, name: str, person: str, now: datetime) -> tuple[TokenRow, str]:
+def make_token(session: Session, name: str, person: str, now: datetime, use: str = "scripts") -> tuple[TokenRow, str]:
     """A new token; its text is given here and never again."""
     text = f"kettle_{secrets.token_urlsafe(32)}"
-    row = TokenRow(id=uuid4(), name=name, person=person, digest=digest_of(text), made_at=now)
+    row = TokenRow(id=uuid4(), name=name, person=person, digest=digest_of(text), made_at=now, use=use)
     session.add(row)
     session.flush()
     return row, text
@@ -94,10 +98,13 @@ def find_token(session: Session, token: UUID) -> TokenRow | None:
     return session.get(TokenRow, token)
 
 
-def person_of_token(session: Session, text: str) -> Person | None:
+def person_of_token(session: Session, text: str, use: str = "scripts") -> Person | None:
+    """The person of a token that holds and is good for a use; None otherwise."""
     query = select(Person).join(TokenRow, TokenRow.person == Person.key)
     return session.scalars(
-        query.where(TokenRow.digest == digest_of(text), TokenRow.revoked_at.is_(None), Person.active)
+        query.where(
+            TokenRow.digest == digest_of(text), TokenRow.revoked_at.is_(None), TokenRow.use == use, Person.active
+        )
     ).one_or_none()
 
 

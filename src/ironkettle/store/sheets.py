@@ -103,16 +103,18 @@ def sheet_in(row: SheetRow) -> Sheet:
 
 
 @lru_cache(maxsize=256)
-def _resolved(text: str, answers: frozenset[tuple[str, str]]) -> Resolved:
-    return resolve(_read(text), dict(answers))
+def _resolved(text: str, answers: frozenset[tuple[str, str]], care: str | None) -> Resolved:
+    return resolve(_read(text), dict(answers), care)
 
 
-def resolved_sheet(session: Session, key: str, version: int, answers: Mapping[str, str]) -> Resolved:
-    """A sheet resolved for a job's answers; kept, since every entry of a job asks for it again.
+def resolved_sheet(
+    session: Session, key: str, version: int, answers: Mapping[str, str], care: str | None = None
+) -> Resolved:
+    """A sheet resolved for a job's answers and the care it is; kept, since every entry of a job asks for it again.
 
     Raises RefusedError for a sheet that is not there.
     """
     row = session.get(SheetRow, (key, version))
     if row is None:
         raise RefusedError("sheet-missing", f"build sheet {key} version {version} is not there")
-    return _resolved(json.dumps(row.document, sort_keys=True), frozenset(answers.items()))
+    return _resolved(json.dumps(row.document, sort_keys=True), frozenset(answers.items()), care)

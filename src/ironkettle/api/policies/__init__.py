@@ -11,6 +11,7 @@ from ironkettle.api.policies.stock import StockPolicy
 from ironkettle.api.policies.tokens import TokenPolicy
 from ironkettle.api.policies.tools import ToolPolicy
 from ironkettle.api.policies.trail import TrailPolicy
+from ironkettle.api.policies.units import UnitPolicy
 
 # What a screen may ask about: whether to offer it. The server asks again when it is done.
 OFFERED: dict[str, Right] = {
@@ -24,6 +25,8 @@ OFFERED: dict[str, Right] = {
     "import_sheets": SheetPolicy.bring_in,
     "move_stand": StandPolicy.move,
     "read_trail": TrailPolicy.read,
+    "read_counters": UnitPolicy.count,
+    "begin_care": UnitPolicy.care,
 }
 
 __all__ = [
@@ -40,5 +43,6 @@ __all__ = [
     "TokenPolicy",
     "ToolPolicy",
     "TrailPolicy",
+    "UnitPolicy",
     "authorize",
 ]

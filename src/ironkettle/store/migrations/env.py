@@ -5,7 +5,20 @@ from __future__ import annotations
 from alembic import context
 
 # Their tables belong to the metadata.
-from ironkettle.store import house, jobs, people, photos, practice, recordings, sessions, sheets, stock, tools, trail  # noqa: F401
+from ironkettle.store import (  # noqa: F401
+    house,
+    jobs,
+    people,
+    photos,
+    practice,
+    recordings,
+    sessions,
+    sheets,
+    stock,
+    tools,
+    trail,
+    units,
+)
 from ironkettle.store.base import Base
 
 connection = context.config.attributes["connection"]

@@ -1,0 +1,13 @@
+"""Units, their counters and what is due."""
+
+from __future__ import annotations
+
+from ironkettle.api.policies.base import EVERYBODY, STOREKEEPERS, WORKERS, Right
+
+
+class UnitPolicy:
+    """Everybody signed in sees them; who works on them reads their counters and begins their care."""
+
+    read = Right("look at units", EVERYBODY)
+    count = Right("enter what counters stand at", STOREKEEPERS)
+    care = Right("begin a care", WORKERS)
