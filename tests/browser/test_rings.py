@@ -256,6 +256,8 @@ def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> N
     expect(page.get_by_text("Not settled")).to_be_visible()
     field(page, "Outside diameter").fill("51.1")
     field(page, "Outside diameter").press("Enter")
+    # What is asked next changes with the answer: until then the list below still moves.
+    expect(field(page, "Outside diameter")).to_have_count(0)
     row = page.get_by_role("listitem").filter(has_text="AS568 224").first
     # Choosing is one act: the size, what was measured and what spoke for it go into the job together.
     row.get_by_role("button", name="Choose").click()

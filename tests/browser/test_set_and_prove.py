@@ -47,6 +47,31 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     expect(hand(page)).to_have_attribute("data-move", "set:opening")
 
 
+def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page) -> None:
+    page = bench
+    steps.to_move(page, "set:touch", "FN-4104")
+    hand(page).get_by_role("button", name="Yes: it touches").click()
+    steps.to_move(page, "set:line", "FN-4104")
+    card = hand(page)
+    read(page, "3.2 bar")
+    # A first turn that cannot do much; the line comes from what was read.
+    expect(card).to_contain_text(re.compile(r"\d+° clockwise"))
+    read(page, "3.5")
+    expect(card).to_contain_text("It should then read")
+    read(page, "4.6")
+    expect(card).to_contain_text("it stands above its ceiling: not to be left so")
+    expect(card).to_contain_text("counter-clockwise")
+    read(page, "3.6")
+    read(page, "4.02")
+    expect(card).to_contain_text("It is set")
+    field(page, "Read again, the lock nut tight").fill("4.2 bar")
+    card.get_by_role("button", name="Set", exact=True).click()
+    expect(card).to_contain_text("4.2 bar is not set: 3.9 bar to 4.1 bar is wanted")
+    field(page, "Read again, the lock nut tight").fill("4.05 bar")
+    card.get_by_role("button", name="Set", exact=True).click()
+    expect(hand(page)).not_to_have_attribute("data-move", "set:line")
+
+
 def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
     page = bench
     steps.to_move(page, "test:opening-test:as_left", "FN-5203")
@@ -78,6 +103,39 @@ def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(
         field(page, f"Number {number}").fill("10.2")
     steps.main_button(card).click()
     expect(hand(page)).to_have_attribute("data-move", "tighten:cover-bolts:1:2")
+
+
+def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(bench: Page) -> None:
+    """1, 4, 2, 5, 3, 6: half of 6 N·m first. A wrench that sends its readings types them and Enter, as a keyboard does."""
+    page = bench
+    steps.to_move(page, "tighten:pilot-screws:1:1", "FN-7710")
+    card = hand(page)
+    card.get_by_role("radio", name=re.compile("Torque screwdriver")).click()
+    field(page, "Number 1").focus()
+    for number in (1, 4, 2):
+        expect(field(page, f"Number {number}")).to_be_focused()
+        page.keyboard.type("3.0")
+        page.keyboard.press("Enter")
+    # Called away in the middle of the circle, and the tablet goes to sleep.
+    page.goto(steps.root_of(page))
+    page.get_by_role("link", name=re.compile("Grease pump of the gate gear, air end")).click()
+    expect(card.get_by_role("button", name="Number 5: next")).to_be_visible()
+    for number in (1, 4, 2):
+        expect(card.get_by_role("button", name=f"Number {number}: tight")).to_be_visible()
+    field(page, "Number 5").focus()
+    for number in (5, 3):
+        expect(field(page, f"Number {number}")).to_be_focused()
+        page.keyboard.type("3.1")
+        page.keyboard.press("Enter")
+    # One that was missed stands out, and the pass is not done without it.
+    field(page, "Number 3").fill("")
+    field(page, "Number 6").fill("2.9")
+    steps.main_button(card).click()
+    expect(card.get_by_role("button", name="Number 3: next")).to_be_visible()
+    expect(hand(page)).to_have_attribute("data-move", "tighten:pilot-screws:1:1")
+    field(page, "Number 3").fill("3.0")
+    steps.main_button(card).click()
+    expect(hand(page)).to_have_attribute("data-move", "tighten:pilot-screws:1:2")
 
 
 def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:

@@ -12,6 +12,7 @@
 	let theme = $state(recallText(KEY) ?? 'kettle-night');
 	const links = [
 		{ href: '/', name: 'Bench' },
+		{ href: '/due', name: 'Due' },
 		{ href: '/rings', name: 'Rings' },
 		{ href: '/grooves', name: 'Grooves' },
 		{ href: '/seals', name: 'Seals' },
@@ -37,7 +38,7 @@
 	});
 
 	// The shop's own data; the desks beside it calculate for everybody.
-	const OWN = ['/jobs', '/workshop'];
+	const OWN = ['/jobs', '/workshop', '/due', '/units', '/u/'];
 	const needsPerson = $derived(
 		page.url.pathname === '/' || OWN.some((start) => page.url.pathname.startsWith(start))
 	);
@@ -54,7 +55,7 @@
 			<img src="/favicon.svg" alt="" class="size-8" />Iron Kettle
 		</a>
 		<nav
-			class="order-last flex w-full overflow-x-auto sm:order-none sm:w-auto sm:flex-wrap sm:overflow-visible"
+			class="order-last flex w-full overflow-x-auto lg:order-none lg:w-auto lg:flex-wrap lg:overflow-visible"
 			aria-label="Main"
 		>
 			{#each links as link (link.href)}

@@ -1,34 +1,71 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import Plus from '@lucide/svelte/icons/plus';
-	import { api, ask, type JobSummary, type Problem } from '$lib/api';
+	import { api, ask, type JobSummary, type Problem, type Schemas } from '$lib/api';
 	import { Held } from '$lib/outbox';
 	import { ProblemNote } from '$lib/shared';
 
+	type Group = 'today' | 'rest' | 'waiting' | 'released';
 	const PAGE = 50;
-	let jobs = $state.raw<JobSummary[] | null>(null);
+	const GROUPS: { key: Group; name: string }[] = [
+		{ key: 'today', name: 'Today' },
+		{ key: 'rest', name: 'Other days' },
+		{ key: 'waiting', name: 'Waiting for a timer or a part' },
+		{ key: 'released', name: 'Released' }
+	];
+	interface Listed {
+		jobs: JobSummary[];
+		total: number;
+		least: boolean;
+	}
+	let lists = $state.raw<Partial<Record<Group, Listed>>>({});
 	let problem = $state.raw<Problem | null>(null);
 	let words = $state('');
-	let shown = $state(PAGE);
-	let total = $state(0);
-	const open = $derived(jobs?.filter((job) => !job.released) ?? []);
-	const released = $derived(jobs?.filter((job) => job.released) ?? []);
+	let stage = $state('');
+	let family = $state('');
+	let who = $state('');
+	let due = $state<'' | 'past' | 'week'>('');
+	let shown = $state<Record<Group, number>>({ today: PAGE, rest: PAGE, waiting: PAGE, released: 10 });
+	let choices = $state.raw<Schemas['JobChoicesOut'] | null>(null);
+	let narrowing = $state(false);
+	const filtered = $derived(Boolean(stage || family || who || due));
+	const found = $derived(GROUPS.reduce((sum, group) => sum + (lists[group.key]?.total ?? 0), 0));
+	const loaded = $derived(GROUPS.every((group) => lists[group.key]));
 
 	async function load() {
-		const query = { q: words, state: 'all' as const, limit: shown };
-		const answer = await ask(api.GET('/api/jobs', { params: { query } }));
-		jobs = (answer.data?.jobs as JobSummary[] | undefined) ?? jobs;
-		total = answer.data?.total ?? total;
-		problem = answer.problem;
+		const sought = { q: words, stage, family, who, due: due || null };
+		const answers = await Promise.all(
+			GROUPS.map(({ key }) => {
+				const query =
+					key === 'released'
+						? { ...sought, state: 'released' as const, limit: Math.min(shown[key], 200) }
+						: { ...sought, state: 'open' as const, group: key, limit: Math.min(shown[key], 200) };
+				return ask(api.GET('/api/jobs', { params: { query } }));
+			})
+		);
+		const next: Partial<Record<Group, Listed>> = {};
+		GROUPS.forEach(({ key }, index) => {
+			const data = answers[index]?.data;
+			next[key] = data
+				? { jobs: data.jobs as JobSummary[], total: data.total, least: data.least }
+				: lists[key];
+		});
+		lists = next;
+		problem = answers.find((answer) => answer.problem)?.problem ?? null;
 	}
 
 	$effect(() => {
-		void words;
-		void shown;
+		void [words, stage, family, who, due, Object.values(shown)];
 		untrack(() => void load());
 		const again = setInterval(load, 5000);
 		return () => clearInterval(again);
 	});
+	$effect(() => {
+		void ask(api.GET('/api/jobs/choices')).then((answer) => (choices = answer.data ?? choices));
+	});
+	function clear() {
+		stage = family = who = due = '';
+	}
 
 	const left = (until: string) => Date.parse(until) - Date.now();
 	const when = (text: string) =>
@@ -50,6 +87,53 @@
 		autocomplete="off"
 		bind:value={words}
 	/>
+	<details class="mb-3" bind:open={narrowing}>
+		<summary class="min-h-11 cursor-pointer content-center font-semibold">Only some of them …</summary>
+		<div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
+			<div>
+				<label class="block font-semibold" for="by-stage">Stage</label><select
+					id="by-stage"
+					class="entry select w-full"
+					bind:value={stage}
+				>
+					<option value="">any</option>
+					{#each choices?.stages ?? [] as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+				</select>
+			</div>
+			<div>
+				<label class="block font-semibold" for="by-family">Family</label><select
+					id="by-family"
+					class="entry select w-full"
+					bind:value={family}
+				>
+					<option value="">any</option>
+					{#each choices?.families ?? [] as one (one)}<option>{one}</option>{/each}
+				</select>
+			</div>
+			<div>
+				<label class="block font-semibold" for="by-who">Last in whose hand</label><select
+					id="by-who"
+					class="entry select w-full"
+					bind:value={who}
+				>
+					<option value="">anybody</option>
+					{#each choices?.people ?? [] as one (one)}<option>{one}</option>{/each}
+				</select>
+			</div>
+			<div>
+				<label class="block font-semibold" for="by-due">Promised</label><select
+					id="by-due"
+					class="entry select w-full"
+					bind:value={due}
+				>
+					<option value="">whenever</option>
+					<option value="past">and past</option>
+					<option value="week">within a week, or past</option>
+				</select>
+			</div>
+		</div>
+		{#if filtered}<button class="btn mt-2" onclick={clear}>All of them again</button>{/if}
+	</details>
 	<ProblemNote {problem} />
 	<Held />
 
@@ -62,7 +146,11 @@
 			>
 				<span>
 					<span class="block text-xl font-bold">{job.unit}</span>
-					<span class="faint block">Job {job.number} · serial {job.serial} · {job.customer}</span>
+					<span class="faint block"
+						>Job {job.number} · serial {job.serial} · {job.customer}{job.promised && !job.released
+							? ` · promised for ${job.promised}`
+							: ''}</span
+					>
 					<span class="block">{job.complaint}</span>
 				</span>
 				<span class="flex flex-col justify-center">
@@ -91,24 +179,30 @@
 		</li>
 	{/snippet}
 
-	{#if jobs === null}
+	{#if !loaded}
 		{#if !problem}<p class="panel">Looking at the bench …</p>{/if}
-	{:else if jobs.length === 0}
+	{:else if found === 0}
 		<p class="panel">
-			{words ? 'No job has these words.' : 'Nothing lies on the bench. Take a unit in with “New job”.'}
+			{words || filtered ? 'No job is so.' : 'Nothing lies on the bench. Take a unit in with “New job”.'}
 		</p>
 	{:else}
-		<ul class="space-y-3">
-			{#each open as job (job.id)}{@render card(job)}{/each}
-		</ul>
-		{#if released.length}
-			<h2 class="mt-6 mb-2 text-2xl font-bold">Released</h2>
-			<ul class="space-y-3">
-				{#each released as job (job.id)}{@render card(job)}{/each}
-			</ul>
-		{/if}
-		{#if total > jobs.length}
-			<button class="btn mt-3" onclick={() => (shown += PAGE)}>More: {jobs.length} of {total} shown</button>
-		{/if}
+		{#each GROUPS as group (group.key)}
+			{@const list = lists[group.key]}
+			{#if list?.total}
+				<h2 class="mt-4 mb-2 text-2xl font-bold">{group.name}: {list.total}{list.least ? ' or more' : ''}</h2>
+				<ul class="space-y-3">
+					{#each list.jobs as job (job.id)}{@render card(job)}{/each}
+				</ul>
+				{#if list.total > list.jobs.length && list.jobs.length < 200}
+					<button class="btn mt-3" onclick={() => (shown[group.key] += PAGE)}
+						>More: {list.jobs.length} of {list.total} shown</button
+					>
+				{:else if list.total > list.jobs.length}
+					<p class="faint mt-3">
+						{list.total - list.jobs.length} more: narrow it with words or the choices above.
+					</p>
+				{/if}
+			{/if}
+		{/each}
 	{/if}
 </main>

@@ -122,6 +122,7 @@
 		{fault}
 		{focused}
 		hint={ask.hint ?? ''}
+		onEnter={(from) => from.form?.requestSubmit()}
 	/>
 {:else}
 	<div class={inLine ? 'grid grid-cols-[1fr_6rem] items-center gap-x-3' : ''}>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
-	import { letterOf, polygon, spread } from './paint';
+	import { letterOf, polygon, spread, textMiddle } from './paint';
 	import { alongAxis, partBox, pathOf, pictureFrame, type Picture } from './picture';
 
 	interface Props {
@@ -165,11 +165,16 @@
 			{/if}
 		{/each}
 	{/if}
-	{#each points as point (point.part + point.point)}
+	{#each points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0)) as point (point.part + point.point)}
 		{@const [z, r] = point.at as [number, number]}
 		<g class="point" data-good={point.good === null ? undefined : point.good}>
 			<path d="M {z} {-r} l {letter * 0.9} {-letter * 1.6} h {-letter * 1.8} Z" />
-			<text x={z} y={-r - letter * 2} font-size={letter} class="word middle">{point.words}</text>
+			<text
+				x={textMiddle(z, point.words, letter, frame)}
+				y={-r - letter * 2}
+				font-size={letter}
+				class="word middle">{point.words}</text
+			>
 			<title>{point.ask}</title>
 		</g>
 	{/each}

@@ -17,6 +17,12 @@ export function letterOf(width: number): number {
 	return width / 58;
 }
 
+/** The middle of a text so that all of it lies within the frame; letters are about 0.55 of their height wide. */
+export function textMiddle(z: number, words: string, letter: number, frame: Frame): number {
+	const half = Math.min(words.length * letter * 0.275, frame.width / 2);
+	return Math.min(Math.max(z, frame.x + half), frame.x + frame.width - half);
+}
+
 /** Places for the numbers above the drawing: over their stations, moved apart where they would overlap, within its edges. */
 export function spread(wanted: number[], gap: number, low = -Infinity, high = Infinity): number[] {
 	const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));

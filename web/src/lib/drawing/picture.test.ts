@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { spread } from './paint';
+import { spread, textMiddle } from './paint';
 import { alongAxis, pathOf, pictureFrame, type Picture } from './picture';
 
 const picture = {
@@ -65,5 +65,18 @@ describe('the numbers above a drawing', () => {
 	});
 	it('stay over their stations where there is room', () => {
 		expect(spread([10, 50, 90], 10, 0, 100)).toEqual([10, 50, 90]);
+	});
+});
+
+describe('a text at the edge', () => {
+	const frame = { x: 10, y: 0, width: 100, height: 50 };
+	it('is moved inwards until all of it is in the picture, and no further', () => {
+		// Twelve letters of 2 mm are about 13.2 mm wide.
+		expect(textMiddle(11, 'hole blocked', 2, frame)).toBeCloseTo(16.6);
+		expect(textMiddle(109, 'hole blocked', 2, frame)).toBeCloseTo(103.4);
+		expect(textMiddle(60, 'hole blocked', 2, frame)).toBe(60);
+	});
+	it('stands in the middle where it is wider than the picture', () => {
+		expect(textMiddle(11, 'x'.repeat(500), 2, frame)).toBe(60);
 	});
 });

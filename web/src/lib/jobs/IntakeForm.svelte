@@ -7,6 +7,11 @@
 		fluid: string;
 		pressure: string;
 		hours: string;
+		promised: string;
+		/** What the unit's counters stand at, by what they count. */
+		counters: Record<string, string>;
+		/** Why a counter reads less than before. */
+		lower: Record<string, '' | 'new_counter' | 'mistake'>;
 	}
 
 	export const emptyIntake = (): IntakeDraft => ({
@@ -16,21 +21,26 @@
 		complaint: '',
 		fluid: '',
 		pressure: '',
-		hours: ''
+		hours: '',
+		promised: '',
+		counters: {},
+		lower: {}
 	});
 </script>
 
 <script lang="ts">
 	import type { Problem } from '$lib/api';
 	import { faultAt, focusNext, QuantityField } from '$lib/shared';
+	import LowerReason from '$lib/units/LowerReason.svelte';
 
 	interface Props {
 		draft: IntakeDraft;
 		unit: string;
 		fluids: string[];
+		counters: string[];
 		problem: Problem | null;
 	}
-	let { draft = $bindable(), unit = $bindable(), fluids, problem }: Props = $props();
+	let { draft = $bindable(), unit = $bindable(), fluids, counters, problem }: Props = $props();
 
 	const id = $props.id();
 	const texts: { key: 'unit' | 'serial' | 'customer' | 'hours'; name: string; hint: string }[] = [
@@ -95,4 +105,40 @@
 		bind:unit
 		fault={faultAt(problem, 'pressure')}
 	/>
+	{#each counters as one, index (one)}
+		{@const fault = faultAt(problem, `counters.${index}.value`)}
+		<div>
+			<label class="mb-1 block font-semibold" for="{id}-counter-{index}">Counter [{one}]</label>
+			<input
+				id="{id}-counter-{index}"
+				class={['entry input w-full', fault && 'input-error']}
+				inputmode="decimal"
+				maxlength="20"
+				autocomplete="off"
+				data-entry
+				bind:value={draft.counters[one]}
+				{onkeydown}
+				aria-invalid={fault ? 'true' : undefined}
+			/>
+			<p class={['mt-1 min-h-6 text-sm', fault ? 'text-error' : 'faint']}>
+				{fault ?? 'what it stands at; may be left out'}
+			</p>
+			{#if fault}
+				<LowerReason bind:value={() => draft.lower[one] ?? '', (why) => (draft.lower[one] = why)} />
+			{/if}
+		</div>
+	{/each}
+	<div>
+		<label class="mb-1 block font-semibold" for="{id}-promised">Promised for</label>
+		<input
+			id="{id}-promised"
+			class={['entry input w-full', faultAt(problem, 'promised') && 'input-error']}
+			type="date"
+			data-entry
+			bind:value={draft.promised}
+		/>
+		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'promised') ? 'text-error' : 'faint']}>
+			{faultAt(problem, 'promised') ?? 'may be left out'}
+		</p>
+	</div>
 </div>

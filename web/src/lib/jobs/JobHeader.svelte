@@ -24,7 +24,11 @@
 	<section class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1" aria-label="Job">
 		<p class="min-w-0 flex-1 basis-full truncate sm:basis-0 sm:whitespace-normal">
 			<strong class="text-lg">{job.unit}</strong>
-			<span class="faint">· job {job.number} · serial {job.serial}</span>
+			<span class="faint"
+				>· job {job.number} · serial
+				{#if store.view?.unit_label}<a class="link" href="/units/{store.view.unit_label}">{job.serial}</a
+					>{:else}{job.serial}{/if}</span
+			>
 			{#if job.ended}<span class="badge badge-warning ml-2 first-letter:uppercase">{job.ended}</span>
 			{:else if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
 		</p>

@@ -16,7 +16,8 @@
 		focused?: boolean;
 		/** Whether a tolerance may follow the value. */
 		toleranced?: boolean;
-		onEnter?: () => void;
+		/** Enter in the last field of a form. */
+		onEnter?: (from: HTMLInputElement) => void;
 	}
 	let {
 		label,
@@ -94,7 +95,7 @@
 			settle();
 			// What is typed next takes the place of what stands here.
 			event.currentTarget.select();
-			if (!focusNext(event.currentTarget)) onEnter();
+			if (!focusNext(event.currentTarget)) onEnter(event.currentTarget);
 		} else if (event.key === 'ArrowDown') {
 			event.preventDefault();
 			unit = nextUnit(dimension, unit);

@@ -35,11 +35,18 @@
 			store.pointed = null;
 		});
 	});
+	/** One tap for all as it should be, while nothing else was answered. */
+	const asShould = $derived(
+		move.as_should && Object.keys(move.as_should.values).every((field) => form.values[field] === undefined)
+			? move.as_should
+			: null
+	);
 	async function record() {
+		if (asShould) Object.assign(form.values, asShould.values);
 		if (await form.record()) onDone();
 	}
 	const focusWhenBare = (node: HTMLElement) => {
-		if (focused && asked.length === 0) node.focus();
+		if (focused && (asked.length === 0 || asShould)) node.focus();
 	};
 </script>
 
@@ -63,7 +70,7 @@
 			{ask}
 			bind:value={form.values[ask.field]}
 			fault={fault(ask.field)}
-			focused={focused && index === 0}
+			focused={focused && index === 0 && !asShould}
 			inLine={move.kind === 'count'}
 			drawn={ask.read === 'zone'
 				? outline
@@ -91,7 +98,7 @@
 			{@attach focusWhenBare}
 		>
 			<Check size={26} class="shrink-0" aria-hidden="true" />
-			<span>{bare ? `${move.action}: ${move.text}` : move.action}</span>
+			<span>{asShould ? asShould.words : bare ? `${move.action}: ${move.text}` : move.action}</span>
 		</button>
 		{#if beside.length && !opened}
 			<button type="button" class="btn min-h-14" onclick={() => (wide = true)}>Otherwise …</button>

@@ -43,9 +43,19 @@
 		};
 	}
 
+	/** One tap for all as it should be, while nothing else was answered. */
+	const asShould = $derived(
+		move.as_should && Object.keys(move.as_should.values).every((field) => form.values[field] === undefined)
+			? move.as_should
+			: null
+	);
 	async function record() {
+		if (asShould) Object.assign(form.values, asShould.values);
 		if (await form.record(gaugeUsed())) onDone();
 	}
+	const focusWhenShould = (node: HTMLElement) => {
+		if (focused && asShould) node.focus();
+	};
 </script>
 
 <div class={['grid items-start gap-4', last && 'xl:grid-cols-2']}>
@@ -89,7 +99,7 @@
 						ask={one}
 						bind:value={form.values[one.field]}
 						fault={fault(one.field)}
-						focused={focused && index === 0}
+						focused={focused && index === 0 && !asShould}
 					/>
 				</div>
 			{/each}
@@ -99,8 +109,16 @@
 		{/each}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-		<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
-			<Check size={26} aria-hidden="true" />{runs.length ? 'Judge another run' : 'Judge this run'}
+		<button
+			class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full py-2 text-lg"
+			aria-busy={form.busy}
+			{@attach focusWhenShould}
+		>
+			<Check size={26} class="shrink-0" aria-hidden="true" />{asShould
+				? asShould.words
+				: runs.length
+					? 'Judge another run'
+					: 'Judge this run'}
 		</button>
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center font-semibold"

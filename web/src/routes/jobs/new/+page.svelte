@@ -14,6 +14,8 @@
 		(sheet?.document.service ?? {}) as { pressure?: string; fluids?: string[]; medium?: string }
 	);
 	const fluids = $derived(service.fluids?.length ? service.fluids : [service.medium ?? '']);
+	/** What the unit's counters count. */
+	const counted = $derived(sheet?.counters ?? []);
 	let search = $state('');
 	let draft = $state(emptyIntake());
 	let unit = $state(usualUnit('pressure'));
@@ -65,6 +67,24 @@
 		);
 	});
 
+	const labelled = page.url.searchParams.get('unit');
+	$effect(() => {
+		// Taken in from its label: who it is is known.
+		if (!labelled) return;
+		void ask(api.GET('/api/units/{label}', { params: { path: { label: labelled } } })).then(
+			async (answer) => {
+				problem = answer.problem;
+				const unit = answer.data?.unit;
+				if (!unit) return;
+				const listed = (await ask(api.GET('/api/sheets'))).data?.find((one) => one.key === unit.sheet_key);
+				if (listed) await choose(listed);
+				draft.unit = unit.name;
+				draft.serial = unit.serial;
+				draft.customer = unit.customer;
+			}
+		);
+	});
+
 	async function choose(one: Schemas['SheetSummary']) {
 		chosen = one.key;
 		const answer = await ask(
@@ -82,12 +102,18 @@
 	async function open() {
 		if (!chosen || busy) return;
 		busy = true;
-		const { hours, ...rest } = draft;
+		const { hours, promised, counters, lower, ...rest } = draft;
 		const intake = {
 			kind: 'intake_recorded' as const,
 			...rest,
 			pressure: withUnit(draft.pressure, unit),
-			hours: hours || null
+			hours: hours || null,
+			promised: promised || null,
+			counters: counted.map((counter) => ({
+				counter,
+				value: counters[counter]?.trim() || null,
+				lower: lower[counter] || null
+			}))
 		};
 		const answer = await ask(
 			api.POST('/api/jobs', {
@@ -135,7 +161,7 @@
 			</div>
 		</fieldset>
 	{/if}
-	<section class={['panel mb-3', source && 'hidden']} aria-labelledby="which">
+	<section class={['panel mb-3', (source || (labelled && chosen)) && 'hidden']} aria-labelledby="which">
 		<h2 id="which" class="text-2xl font-bold">1. Which unit is it?</h2>
 		<label class="faint block text-sm" for="search"
 			>Find by marking, kit number, family, name, or size as “50 28”</label
@@ -173,12 +199,14 @@
 				void open();
 			}}
 		>
-			<h2 class="text-2xl font-bold">2. What is wrong with it?</h2>
+			<h2 class="text-2xl font-bold">
+				{labelled ? `${sheet.name}: what is wrong with it?` : '2. What is wrong with it?'}
+			</h2>
 			<p class="faint mb-2">
 				Rated {service.pressure}, {fluids.join(' or ')}.
 				{#if Array.isArray(sheet.document.markings)}Marked: {sheet.document.markings.join('; ')}.{/if}
 			</p>
-			<IntakeForm bind:draft bind:unit {fluids} {problem} />
+			<IntakeForm bind:draft bind:unit {fluids} counters={counted} {problem} />
 			<ProblemNote {problem} />
 			<button class="btn btn-primary" disabled={busy}>Open the job</button>
 		</form>

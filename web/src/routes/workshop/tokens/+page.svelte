@@ -62,7 +62,10 @@
 		{#each tokens as token (token.id)}
 			<li class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2">
 				<span class="flex-1"
-					><strong>{token.name}</strong>, acts as {token.person_name}, made {day(token.made_at)}</span
+					><strong>{token.name}</strong>, {token.use === 'calendar'
+						? 'a link for the calendar alone, of'
+						: 'acts as'}
+					{token.person_name}, made {day(token.made_at)}</span
 				>
 				{#if token.revoked_at}<span class="faint">revoked {day(token.revoked_at)}</span>
 				{:else}<button class="btn" onclick={() => void revoke(token.id)}>Revoke</button>{/if}

@@ -14,6 +14,7 @@
 	import { device, Held } from '$lib/outbox';
 	import { Photos } from '$lib/photos';
 	import { ProblemNote } from '$lib/shared';
+	import { CareBanner } from '$lib/units';
 
 	const COMING = 6;
 	const reference = $derived(page.params.id ?? '');
@@ -100,6 +101,7 @@
 					</p>
 				{/each}
 			</div>
+			<CareBanner {store} {view} />
 			<Timers {view} current={hand?.key ?? null} />
 			<div
 				class={[
@@ -111,7 +113,14 @@
 					{#if view.job.released && chapter === 'release'}
 						<Released {store} {view} />
 					{:else if hand}
-						<MoveCard {store} {view} move={hand} focused={worked} ahead={hand === ahead} {onDone} />
+						<MoveCard
+							{store}
+							{view}
+							move={hand}
+							focused={worked || view.care !== null}
+							ahead={hand === ahead}
+							{onDone}
+						/>
 					{:else}
 						<section class="panel">
 							<h1 class="text-2xl font-extrabold first-letter:uppercase">{title}</h1>

@@ -1,0 +1,33 @@
+<script lang="ts">
+	import type { JobView } from '$lib/api';
+	import type { JobStore } from '$lib/jobs';
+	import { ProblemNote } from '$lib/shared';
+	import type { Problem } from '$lib/api';
+
+	let { store, view }: { store: JobStore; view: JobView } = $props();
+	let problem = $state.raw<Problem | null>(null);
+	const bad = $derived(view.care?.condemned ?? []);
+
+	async function widen() {
+		problem = await store.record({ kind: 'care_widened', reason: view.care?.reason ?? '' });
+	}
+</script>
+
+{#if view.care && !view.job.released}
+	<section
+		class={[
+			'panel mb-2 flex flex-wrap items-center gap-3 border-l-4 py-2',
+			bad.length ? 'border-l-warning' : 'border-l-accent'
+		]}
+		aria-label="Quick care"
+	>
+		<p class="min-w-0 flex-1">
+			<strong>Quick care: {view.care.words}.</strong>
+			{#if bad.length}<span class="font-semibold text-warning">{view.care.reason}.</span>{/if}
+		</p>
+		<button class={['btn', bad.length && 'btn-primary']} onclick={() => void widen()}
+			>Make a full job of it</button
+		>
+	</section>
+	<ProblemNote {problem} />
+{/if}

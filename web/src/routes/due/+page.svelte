@@ -1,0 +1,84 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { ProblemNote } from '$lib/shared';
+	import { DueCard, DueFeed, ImportCounters, LabelField } from '$lib/units';
+
+	let days = $state(30);
+	let list = $state.raw<Schemas['DueListOut'] | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	const over = $derived(list?.due.filter((one) => one.due.standing === 'overdue') ?? []);
+	const coming = $derived(list?.due.filter((one) => one.due.standing !== 'overdue') ?? []);
+
+	async function load() {
+		const answer = await ask(api.GET('/api/due', { params: { query: { days } } }));
+		list = answer.data ?? list;
+		problem = answer.problem;
+	}
+	$effect(() => {
+		void days;
+		untrack(() => void load());
+		const again = setInterval(load, 60_000);
+		return () => clearInterval(again);
+	});
+</script>
+
+<svelte:head><title>Due · Iron Kettle</title></svelte:head>
+
+<main class="mx-auto w-full max-w-5xl flex-1 space-y-4 p-4">
+	<h1 class="text-4xl font-extrabold">What is due</h1>
+	<div class="panel"><LabelField /></div>
+	<ProblemNote {problem} />
+	{#snippet cards(listed: Schemas['UnitDueOut'][])}
+		<ul class="space-y-2">
+			{#each listed as one (one.unit.id + one.due.interval)}
+				<DueCard due={one.due} unit={one.unit}>
+					<a class="btn" href="/units/{one.unit.label}"
+						>{one.due.begun ? `Begun: job ${one.due.begun}` : 'Open it'}</a
+					>
+				</DueCard>
+			{/each}
+		</ul>
+	{/snippet}
+	{#if list === null}
+		{#if !problem}<p class="panel">Looking what is due …</p>{/if}
+	{:else}
+		<section aria-labelledby="over">
+			<h2 id="over" class="mb-2 text-2xl font-bold">Overdue: {over.length}</h2>
+			{#if over.length}{@render cards(over)}{:else}<p class="panel">Nothing is overdue.</p>{/if}
+		</section>
+		<section aria-labelledby="coming">
+			<div class="mb-2 flex flex-wrap items-center gap-3">
+				<h2 id="coming" class="text-2xl font-bold">Coming: {coming.length}</h2>
+				<label class="faint" for="days">within</label>
+				<select id="days" class="entry select w-40" bind:value={days}>
+					<option value={7}>7 days</option>
+					<option value={30}>30 days</option>
+					<option value={90}>90 days</option>
+					<option value={366}>a year</option>
+				</select>
+			</div>
+			{#if coming.length}{@render cards(coming)}{:else}<p class="panel">
+					Nothing else comes in that time.
+				</p>{/if}
+		</section>
+		{#if list.unknown.length}
+			<section aria-labelledby="unknown">
+				<h2 id="unknown" class="mb-2 text-2xl font-bold">Cannot be told: {list.unknown.length}</h2>
+				<p class="mb-2">No counter was read of these; enter what it stands at.</p>
+				{@render cards(list.unknown)}
+			</section>
+		{/if}
+	{/if}
+	{#if list?.more}<p class="panel">
+			More units have something due than are listed here; begin with these.
+		</p>{/if}
+	<details class="panel">
+		<summary class="min-h-11 cursor-pointer content-center font-semibold">Counters from a file</summary>
+		<ImportCounters onDone={load} />
+	</details>
+	<details class="panel">
+		<summary class="min-h-11 cursor-pointer content-center font-semibold">In a calendar program</summary>
+		<DueFeed />
+	</details>
+</main>
