@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import APIResponse, Browser, Page, Route, expect
 
 from tests import walk
 from tests.browser import steps
@@ -66,6 +66,40 @@ def test_the_second_person_sees_what_the_first_did(
     for one in (page, other):
         expect(one.get_by_role("button", name="Log (6)")).to_be_visible(timeout=15_000)
     other_device.close()
+
+
+def test_an_answer_that_comes_late_does_not_take_the_screen_back(bench: Page) -> None:
+    page = bench
+    steps.to_move(page, "step:isolate")
+    held: list[tuple[Route, APIResponse]] = []
+
+    def hold_back(route: Route) -> None:
+        if held or route.request.method != "GET":
+            route.fallback()
+        else:
+            held.append((route, route.fetch()))
+
+    of_job = re.compile(r"/api/jobs/[0-9a-f-]{36}$|/api/jobs/\d+$")
+    with page.expect_request(of_job, timeout=15_000):
+        page.route(of_job, hold_back)
+    expect(steps.hand(page)).to_have_attribute("data-move", "step:isolate")
+    page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
+    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    page.evaluate(
+        """() => {
+            window.seen = [];
+            new MutationObserver(() =>
+                window.seen.push(document.querySelector('[data-move]')?.getAttribute('data-move'))
+            ).observe(document.body, { subtree: true, childList: true, attributes: true });
+        }"""
+    )
+    [(route, old)] = held
+    assert old.json()["job"]["entry_count"] == 4
+    with page.expect_response(of_job, timeout=15_000):
+        route.fulfill(response=old)
+    with page.expect_response(of_job, timeout=15_000):
+        pass
+    assert set(page.evaluate("window.seen")) <= {"step:bleed"}
 
 
 def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:

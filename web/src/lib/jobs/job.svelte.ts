@@ -38,6 +38,9 @@ export class JobStore {
 
 	/** A view that came; the drawing is fetched anew when a question was answered. */
 	private async take(view: JobView) {
+		// An answer that was asked for earlier may come later: entries are never taken away.
+		if (this.view && view.job.id === this.view.job.id && view.job.entry_count < this.view.job.entry_count)
+			return;
 		this.view = view;
 		const answers = view.moves
 			.filter((move) => move.kind === 'answer')

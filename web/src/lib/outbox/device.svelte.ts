@@ -62,10 +62,13 @@ class Device {
 		const entry = { ...this.make(job, unit, payload), ...beside };
 		const answered = new Promise<Problem | null>((resolve) => this.attended.set(entry.id, resolve));
 		await this.outbox.add(entry);
-		await this.flush();
-		// Not answered: it waits on the device, and the screen may go on.
-		this.attended.get(entry.id)?.(null);
-		this.attended.delete(entry.id);
+		const goOn = () => {
+			// Not answered: it waits on the device, and the screen may go on.
+			this.attended.get(entry.id)?.(null);
+			this.attended.delete(entry.id);
+		};
+		// The screen goes on with the answer itself: what was tapped on the new state is not undone a moment later.
+		this.flush().then(goOn, goOn);
 		return answered;
 	}
 
