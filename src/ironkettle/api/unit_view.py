@@ -22,7 +22,7 @@ from ironkettle.store.units import (
     UnitRow,
     counter_rows,
     dues_of,
-    is_scrapped,
+    is_gone,
     label_text,
     open_care,
     readings_of,
@@ -149,7 +149,7 @@ def summary_of(session: Session, unit: UnitRow, sheet: Sheet | None) -> UnitSumm
     )
 
 
-def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue) -> DueOut:
+def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue, now: datetime) -> DueOut:
     interval = one.interval
     parts = {part.key: part.name for part in sheet.parts}
     of = "the unit" if interval.of == "unit" else parts.get(interval.of, interval.of)
@@ -159,7 +159,7 @@ def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue) -> 
         title=WHAT_WORD[interval.what] + ("" if interval.of == "unit" else f": {of.lower()}"),
         of=of,
         standing=one.due.standing,
-        says=_standing_words(one),
+        says=_standing_words(one, now.date()),
         by=one.due.by,
         done_at=None if one.past.first_known else one.past.at,
         reaches=[ReachOut(standing=reach.standing, words=reach.words) for reach in one.due.reaches],
@@ -168,11 +168,13 @@ def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue) -> 
     )
 
 
-def _standing_words(one: IntervalDue) -> str:
+def _standing_words(one: IntervalDue, today: date) -> str:
     """How it stands, with its day: the latest one where a counter that nobody read may come before it."""
     word, by = STANDING_WORD[one.due.standing], one.due.by
     if by is None:
         return word
+    if one.due.standing is Standing.SOON and by < today:
+        return f"at the present use over since {by}"
     return f"{word}; at the latest {by}" if one.due.standing is Standing.UNKNOWN else f"{word}, {by}"
 
 
@@ -180,8 +182,8 @@ def unit_view(
     session: Session, unit: UnitRow, sheet: Sheet, jobs: Sequence[tuple[JobRow, Case | None]], now: datetime
 ) -> UnitView:
     """Everything a screen needs of a unit; ``jobs``: its jobs with how each stands, the newest first."""
-    standing = [] if is_scrapped(session, unit) else dues_of(session, unit, sheet, now)
-    dues = [due_out(session, unit, sheet, one) for one in standing]
+    standing = [] if is_gone(session, unit) else dues_of(session, unit, sheet, now)
+    dues = [due_out(session, unit, sheet, one, now) for one in standing]
     names = names_of(session)
     read = readings_of(session, unit.id)
     conditions = conditions_of(sheet)

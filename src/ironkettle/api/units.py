@@ -8,7 +8,6 @@ from uuid import UUID, uuid5
 
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import AwareDatetime, BaseModel, Field
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ironkettle.api.deps import DbSession, JobShop, now
@@ -46,6 +45,7 @@ from ironkettle.store.units import (
     register,
     unit_labelled,
     units_due,
+    units_of_serial,
 )
 
 router = APIRouter(prefix="/api", tags=["units"], responses=ERROR_RESPONSES | GUARDED)
@@ -144,6 +144,7 @@ def units(
 def make_known(body: NewUnitBody, session: DbSession, caller: Caring) -> UnitSummary:
     sheet = find_sheet(session, body.sheet_key, None)
     unit = register(session, sheet.key, body.serial, body.name, body.customer, now())
+    unit.by_hand = True
     reckon(session, unit, now(), sheet)
     return summary_of(session, unit, sheet)
 
@@ -246,7 +247,7 @@ def import_counters(body: CounterImportBody, session: DbSession, caller: Countin
 
 def _unit_named(session: Session, text: str) -> UnitRow:
     """A unit by its label or its serial. Raises RuleError where none or several have it."""
-    listed = list(session.scalars(select(UnitRow).where(UnitRow.serial == text)))
+    listed = units_of_serial(session, text)
     if len(listed) == 1:
         return listed[0]
     if listed:
@@ -321,7 +322,7 @@ def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[lis
     """What comes up to so many days from now, and what cannot be told, the earliest first; and whether there are more units."""
     until = (at + timedelta(days=days)).date()
     found = []
-    units_found = units_due(session, until, unknown=True, limit=limit + 1)
+    units_found = units_due(session, at.date(), until, limit=limit + 1)
     for unit in units_found[:limit]:
         sheet = newest_sheet(session, unit)
         if sheet is None:
@@ -329,7 +330,8 @@ def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[lis
         summary = summary_of(session, unit, sheet)
         for one in dues_of(session, unit, sheet, at):
             by = one.due.by
-            if (by is not None and by <= until) or one.due.standing is Standing.UNKNOWN:
-                found.append(UnitDueOut(unit=summary, due=due_out(session, unit, sheet, one)))
-    listed = sorted(found, key=lambda one: (one.due.by or date.max, one.unit.serial))
+            if (by is not None and by <= until) or one.due.standing is not Standing.LATER:
+                found.append(UnitDueOut(unit=summary, due=due_out(session, unit, sheet, one, at)))
+    order = (Standing.OVERDUE, Standing.SOON, Standing.LATER, Standing.UNKNOWN)
+    listed = sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.min, one.unit.serial))
     return listed, len(units_found) > limit

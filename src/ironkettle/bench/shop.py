@@ -19,8 +19,8 @@ from ironkettle.store.base import make_engine
 FEW, MANY = 500, 50_000
 # A unit for five jobs; one job of twenty is open, over ten years.
 _UNITS = """
-INSERT INTO units (id, sheet_key, serial, name, customer, first_at)
-SELECT gen_random_uuid(), 'swing-bridge-ram', 'FN-S' || lpad(n::text, 5, '0'), 'Ram of gate ' || n % 400, 'Fennimoor Navigation, bridges ' || n % 30,
+INSERT INTO units (id, sheet_key, serial, serial_key, by_hand, name, customer, first_at)
+SELECT gen_random_uuid(), 'swing-bridge-ram', 'FN-S' || lpad(n::text, 5, '0'), 'fn-s' || lpad(n::text, 5, '0'), false, 'Ram of gate ' || n % 400, 'Fennimoor Navigation, bridges ' || n % 30,
        now() - (n % 3650) * interval '1 day'
 FROM generate_series(:first / 5, :last / 5) n
 """
@@ -40,8 +40,8 @@ CROSS JOIN LATERAL (SELECT 'leaks at the rod since ' || md5(n::text) AS complain
 CROSS JOIN (SELECT sheet_version, family FROM jobs WHERE sheet_key = 'swing-bridge-ram' LIMIT 1) like_it
 """
 _DUES = """
-INSERT INTO dues (unit_id, interval, by, unknown)
-SELECT units.id, 'reseal-unit', current_date + (units.number % 700)::int - 3, false FROM units
+INSERT INTO dues (unit_id, interval, by, unknown_from)
+SELECT units.id, 'reseal-unit', current_date + (units.number % 700)::int - 3, NULL FROM units
 WHERE serial LIKE 'FN-S%' ON CONFLICT DO NOTHING
 """
 

@@ -85,6 +85,7 @@ def _load_unit(session: Session, told: dict[str, Any]) -> None:
     now = datetime.now(UTC)
     first = now - timedelta(days=told["days_ago"])
     unit = register(session, told["sheet"], told["serial"], told["name"], told["customer"], first)
+    unit.by_hand = True
     for counter, readings in told["counters"].items():
         for days_ago, value in readings:
             key = uuid.uuid5(_NAMESPACE, f"{told['serial']} {counter} {days_ago}")

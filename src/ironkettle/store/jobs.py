@@ -163,12 +163,10 @@ def job_numbered(session: Session, number: int) -> JobRow | None:
 
 
 def earlier_jobs(session: Session, job: JobRow, limit: int = 12) -> list[JobRow]:
-    """Jobs taken in before this one on the same unit: of the same serial and kind of sheet, the newest first."""
-    if not job.serial:
+    """Jobs taken in before this one on the same unit, the newest first."""
+    if job.unit_id is None:
         return []
-    query = select(JobRow).where(
-        JobRow.serial == job.serial, JobRow.sheet_key == job.sheet_key, JobRow.number < job.number
-    )
+    query = select(JobRow).where(JobRow.unit_id == job.unit_id, JobRow.number < job.number)
     return list(session.scalars(query.order_by(JobRow.number.desc()).limit(limit)))
 
 

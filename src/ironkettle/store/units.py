@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from uuid import UUID, uuid4, uuid5
 
-from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, func, or_, select
+from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -27,6 +27,7 @@ from ironkettle.core.care import (
     label_of,
     number_of,
     read_label,
+    serial_key,
 )
 from ironkettle.core.errors import RefusedError
 from ironkettle.core.moves.log import Case
@@ -46,20 +47,25 @@ class InstallationRow(Base):
 
 
 class UnitRow(Base):
-    """A unit by its serial and kind of sheet; name and customer are those of its last job."""
+    """A unit by its serial and kind of sheet; serial, name and customer are as its last job writes them.
+
+    ``by_hand``: made known to carry a label, without a job.
+    """
 
     __tablename__ = "units"
     __table_args__ = (
-        UniqueConstraint("number"), UniqueConstraint("sheet_key", "serial"), Index("ix_units_serial", "serial"),
+        UniqueConstraint("number"), UniqueConstraint("sheet_key", "serial_key"), Index("ix_units_serial_key", "serial_key"),
     )  # fmt: skip
 
     id: Mapped[UUID] = mapped_column(primary_key=True)
     number: Mapped[int] = mapped_column(Identity(start=1))
     sheet_key: Mapped[str]
     serial: Mapped[str]
+    serial_key: Mapped[str]
     name: Mapped[str]
     customer: Mapped[str]
     first_at: Mapped[datetime]
+    by_hand: Mapped[bool] = mapped_column(default=False)
 
 
 class ServiceRow(Base):
@@ -92,14 +98,18 @@ class CounterRow(Base):
 
 
 class DueRow(Base):
-    """The day an interval of a unit comes, as last reckoned; what it rests on is told when it is shown."""
+    """The day an interval of a unit comes, as last reckoned; what it rests on is told when it is shown.
+
+    ``by``: that day, or the one on which little was left of a count whose day cannot be told; ``unknown_from``: the day
+    from which it cannot be told any more.
+    """
 
     __tablename__ = "dues"
 
     unit_id: Mapped[UUID] = mapped_column(ForeignKey("units.id"), primary_key=True)
     interval: Mapped[str] = mapped_column(primary_key=True)
     by: Mapped[date | None] = mapped_column(index=True)
-    unknown: Mapped[bool]
+    unknown_from: Mapped[date | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,16 +143,22 @@ def unit_labelled(session: Session, text: str) -> UnitRow | None:
 
 
 def unit_of(session: Session, sheet_key: str, serial: str) -> UnitRow | None:
-    query = select(UnitRow).where(UnitRow.sheet_key == sheet_key, UnitRow.serial == serial)
+    query = select(UnitRow).where(UnitRow.sheet_key == sheet_key, UnitRow.serial_key == serial_key(serial))
     return session.scalars(query).one_or_none()
+
+
+def units_of_serial(session: Session, serial: str) -> list[UnitRow]:
+    """The units of any kind that have a serial."""
+    return list(session.scalars(select(UnitRow).where(UnitRow.serial_key == serial_key(serial))))
 
 
 def register(session: Session, sheet_key: str, serial: str, name: str, customer: str, now: datetime) -> UnitRow:
     """The unit of that serial and kind, made known if it is not; told twice at once it is there once."""
     made = insert(UnitRow).values(
-        id=uuid4(), sheet_key=sheet_key, serial=serial, name=name, customer=customer, first_at=now
-    )
-    session.execute(made.on_conflict_do_nothing(index_elements=["sheet_key", "serial"]))
+        id=uuid4(), sheet_key=sheet_key, serial=serial, serial_key=serial_key(serial), name=name, customer=customer,
+        first_at=now, by_hand=False,
+    )  # fmt: skip
+    session.execute(made.on_conflict_do_nothing(index_elements=["sheet_key", "serial_key"]))
     found = unit_of(session, sheet_key, serial)
     assert found is not None
     return found
@@ -157,7 +173,7 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
     before = job.unit_id
     unit = register(session, job.sheet_key, told.serial, told.unit, told.customer, now)
     if _newest(session, unit, job):
-        unit.name, unit.customer = told.unit, told.customer
+        unit.serial, unit.name, unit.customer = told.serial, told.unit, told.customer
     job.unit_id = unit.id
     session.execute(delete(CounterRow).where(CounterRow.job_id == job.id))
     session.execute(delete(ServiceRow).where(ServiceRow.job_id == job.id))
@@ -228,9 +244,10 @@ def reckon(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None =
     session.get_one(UnitRow, unit.id, with_for_update=True)
     sheet = sheet or newest_sheet(session, unit)
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))
-    for one in [] if sheet is None or is_scrapped(session, unit) else dues_of(session, unit, sheet, now):
-        unknown = one.due.standing is Standing.UNKNOWN
-        session.add(DueRow(unit_id=unit.id, interval=one.interval.name, by=one.due.by, unknown=unknown))
+    for one in [] if sheet is None or is_gone(session, unit) else dues_of(session, unit, sheet, now):
+        by = one.due.by or (now.date() if one.due.standing is Standing.SOON else None)
+        row = DueRow(unit_id=unit.id, interval=one.interval.name, by=by, unknown_from=one.due.unknown_from)
+        session.add(row)
     session.flush()
 
 
@@ -242,11 +259,11 @@ def newest_sheet(session: Session, unit: UnitRow) -> Sheet | None:
         return None
 
 
-def is_scrapped(session: Session, unit: UnitRow) -> bool:
-    """Whether the last job of a unit ended with it scrapped."""
+def is_gone(session: Session, unit: UnitRow) -> bool:
+    """Whether nothing is due on a unit: its last job ended with it scrapped, or an intake that named it was corrected."""
     last = session.scalars(select(JobRow).where(JobRow.unit_id == unit.id).order_by(JobRow.number.desc()).limit(1))
     job = last.one_or_none()
-    return job is not None and job.ended == ENDING_WORD[Ending.SCRAPPED]
+    return not unit.by_hand if job is None else job.ended == ENDING_WORD[Ending.SCRAPPED]
 
 
 def reckon_sheet(session: Session, sheet: Sheet, now: datetime) -> None:
@@ -255,14 +272,14 @@ def reckon_sheet(session: Session, sheet: Sheet, now: datetime) -> None:
         reckon(session, unit, now, sheet)
 
 
-def units_due(session: Session, until: date, unknown: bool, limit: int) -> list[UnitRow]:
-    """Units with an interval that comes by a day, the earliest first; ``unknown``: also those that cannot be told."""
-    wanted = DueRow.by <= until
+def units_due(session: Session, today: date, until: date, limit: int) -> list[UnitRow]:
+    """Units with an interval that comes by a day, the earliest first, then those that cannot be told today."""
+    wanted = or_(DueRow.by <= until, DueRow.unknown_from <= today)
     first = func.min(DueRow.by)
     query = (
         select(UnitRow)
         .join(DueRow, DueRow.unit_id == UnitRow.id)
-        .where(or_(wanted, DueRow.unknown) if unknown else wanted)
+        .where(wanted)
         .group_by(UnitRow.id)
         .order_by(first.nulls_last(), UnitRow.number)
     )
@@ -273,6 +290,8 @@ def find_units(session: Session, words: str, limit: int) -> list[UnitRow]:
     """Units whose name, serial or customer holds every word, by serial."""
     columns = (UnitRow.name, UnitRow.serial, UnitRow.customer)
     wanted = [or_(*(column.icontains(word, autoescape=True) for column in columns)) for word in words.split()]
+    # A serial that was typed wrong at an intake and corrected is no unit.
+    wanted.append(or_(UnitRow.by_hand, exists().where(JobRow.unit_id == UnitRow.id)))
     return list(session.scalars(select(UnitRow).where(*wanted).order_by(UnitRow.serial, UnitRow.number).limit(limit)))
 
 

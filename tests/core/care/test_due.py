@@ -127,6 +127,20 @@ def test_a_counter_read_long_ago_once_tells_nothing_of_today() -> None:
     assert one("250 h", 100, read((59, 0)))[0] is Standing.LATER
 
 
+def test_the_day_from_which_nothing_can_be_told_is_known_before() -> None:
+    """A lone reading of 10 days ago tells something until 60 days after it: 50 days ahead. Two readings always do."""
+
+    def until(text: str, *readings: CounterRead) -> date | None:
+        every = read_every(text)
+        return due_of([every, read_every("12 months")], Past(ago(100)), {every.counter: readings}, NOW).unknown_from
+
+    assert until("250 h", *read((10, 0))) == (NOW + timedelta(days=50)).date()
+    assert until("250 h", *read((61, 0))) == (NOW - timedelta(days=1)).date()
+    assert until("250 h") == NOW.date()
+    assert until("250 h", *read((10, 0), (1, 20))) is None
+    assert until("when it drips") is None
+
+
 @pytest.mark.parametrize(
     ("new", "field", "words"),
     [
@@ -198,10 +212,10 @@ def test_hours_are_due_by_what_ran_since_it_was_done() -> None:
     standing, by, words = one("250 h", 10, readings)
     assert (standing, by) == (Standing.OVERDUE, NOW.date())
     assert "300 h since it was done" in words
-    assert "50 over" in words
+    assert "50 h over" in words
     standing, by, words = one("600 h", 10, readings)
     assert (standing, by) == (Standing.SOON, date(2026, 12, 6))
-    assert "300 left, at the present use until 2026-12-06" in words
+    assert "300 h left, at the present use until 2026-12-06" in words
     assert one("2,000 h", 10, readings)[:2] == (Standing.LATER, date(2027, 1, 21))
 
 

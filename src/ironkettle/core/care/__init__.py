@@ -5,6 +5,7 @@ from ironkettle.core.care.due import SOON_DAYS, STANDING_WORD, Due, Past, Reach,
 from ironkettle.core.care.every import Every, EveryKind, read_every
 from ironkettle.core.care.imported import ImportedRead, read_counters
 from ironkettle.core.care.label import LETTERS, SHOP_LENGTH, label_of, number_of, read_label
+from ironkettle.core.care.serial import serial_key
 
 __all__ = [
     "LETTERS",
@@ -32,5 +33,6 @@ __all__ = [
     "read_counters",
     "read_every",
     "read_label",
+    "serial_key",
     "totals",
 ]

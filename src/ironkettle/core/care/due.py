@@ -33,13 +33,17 @@ STANDING_WORD = {
 
 @dataclass(frozen=True, slots=True)
 class Reach:
-    """How one of the ways stands: ``by`` the day it comes (for a count at the present use), ``left`` and ``words``."""
+    """How one of the ways stands: ``by`` the day it comes (for a count at the present use), ``left`` and ``words``.
+
+    ``unknown_from``: the day from which it cannot be told any more, unless a counter is read.
+    """
 
     every: str
     standing: Standing
     by: date | None
     left: float | None
     words: str
+    unknown_from: date | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +53,11 @@ class Due:
     standing: Standing
     by: date | None
     reaches: tuple[Reach, ...]
+
+    @property
+    def unknown_from(self) -> date | None:
+        """The first day from which one of the ways cannot be told, unless a counter is read."""
+        return min((one.unknown_from for one in self.reaches if one.unknown_from is not None), default=None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +108,7 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
 def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -> Reach:
     if not found:
         words = f"{every.text}: no counter is read; enter what it stands at"
-        return Reach(every.text, Standing.UNKNOWN, None, None, words)
+        return Reach(every.text, Standing.UNKNOWN, None, None, words, now.date())
     start = ran_by(found, past.at)
     guessed = start is None
     used = found[-1].ran - (start or 0.0)
@@ -111,10 +120,11 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     since = "since the first reading" if guessed else since
     said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {found[-1].at:%Y-%m-%d}"
     if left <= 0:
-        return Reach(every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} over")
-    if rate is None and now - found[-1].at > timedelta(days=STALE_DAYS):
+        return Reach(every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} over")
+    stale = None if rate is not None else found[-1].at + timedelta(days=STALE_DAYS)
+    if stale is not None and now > stale:
         words = f"{said}; that is too long ago to tell: read the counter"
-        return Reach(every.text, Standing.UNKNOWN, None, left, words)
+        return Reach(every.text, Standing.UNKNOWN, None, left, words, stale.date())
     by = _day_of(found[-1].at, left, rate)
     standing = Standing.LATER
     if used + idle >= _SOON_SHARE * every.amount or (by is not None and (by - now.date()).days <= SOON_DAYS):
@@ -122,10 +132,10 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     if by is not None and by < now.date():
         said = f"{said}; at the present use it is over by now: read the counter"
     elif by is not None:
-        said = f"{said}; {_plain(left)} left, at the present use until {by}"
+        said = f"{said}; {_plain(left)} {every.counter} left, at the present use until {by}"
     else:
-        said = f"{said}; {_plain(left)} left"
-    return Reach(every.text, standing, by, left, said)
+        said = f"{said}; {_plain(left)} {every.counter} left"
+    return Reach(every.text, standing, by, left, said, None if stale is None else stale.date())
 
 
 def _day_of(read: datetime, left: float, rate: float | None) -> date | None:

@@ -65,7 +65,7 @@
 		{#if list.unknown.length}
 			<section aria-labelledby="unknown">
 				<h2 id="unknown" class="mb-2 text-2xl font-bold">Cannot be told: {list.unknown.length}</h2>
-				<p class="mb-2">No counter was read of these; enter what it stands at.</p>
+				<p class="mb-2">Their counters were not read, or too long ago: enter what they stand at.</p>
 				{@render cards(list.unknown)}
 			</section>
 		{/if}

@@ -26,13 +26,15 @@ def upgrade() -> None:
         sa.Column("number", sa.Integer(), sa.Identity(start=1), nullable=False),
         sa.Column("sheet_key", sa.String(), nullable=False),
         sa.Column("serial", sa.String(), nullable=False),
+        sa.Column("serial_key", sa.String(), nullable=False),
         sa.Column("name", sa.String(), nullable=False),
         sa.Column("customer", sa.String(), nullable=False),
         sa.Column("first_at", sa.DateTime(timezone=True), nullable=False),
+        sa.Column("by_hand", sa.Boolean(), nullable=False),
         sa.UniqueConstraint("number", name="uq_units_number"),
-        sa.UniqueConstraint("sheet_key", "serial", name="uq_units_sheet_key_serial"),
+        sa.UniqueConstraint("sheet_key", "serial_key", name="uq_units_sheet_key_serial_key"),
     )
-    op.create_index("ix_units_serial", "units", ["serial"])
+    op.create_index("ix_units_serial_key", "units", ["serial_key"])
     unit = sa.ForeignKey("units.id", name="fk_services_unit_id_units")
     op.create_table(
         "services",
@@ -65,7 +67,7 @@ def upgrade() -> None:
         sa.Column("unit_id", sa.Uuid(), sa.ForeignKey("units.id", name="fk_dues_unit_id_units"), primary_key=True),
         sa.Column("interval", sa.String(), primary_key=True),
         sa.Column("by", sa.Date(), nullable=True),
-        sa.Column("unknown", sa.Boolean(), nullable=False),
+        sa.Column("unknown_from", sa.Date(), nullable=True),
     )
     op.create_index("ix_dues_by", "dues", ["by"])
     op.add_column(
