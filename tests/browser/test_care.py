@@ -189,6 +189,24 @@ def test_a_unit_tells_its_years(bench: Page, shot: Shot) -> None:
     expect(page.get_by_role("heading", name="Fuel injector of the dredger, cylinder 3")).to_be_visible()
 
 
+def test_a_tool_that_never_was_on_the_bench_gets_its_label(bench: Page) -> None:
+    page = bench
+    page.get_by_role("link", name="Due", exact=True).click()
+    page.get_by_text("Add a tool or unit").click()
+    save = page.get_by_role("button", name="Add the tool or unit")
+    save.click()
+    expect(page.get_by_text("Serial number").locator("..").locator("p.text-error")).to_have_text(re.compile("."))
+    page.get_by_label("Build sheet").select_option("Needle scaler")
+    page.get_by_label("Serial number").fill("FN-9107")
+    page.get_by_label("Name", exact=True).fill("Needle scaler 9")
+    page.get_by_label("Customer").fill("gates")
+    save.click()
+    expect(page.get_by_role("heading", name="Needle scaler 9")).to_be_visible()
+    expect(page.get_by_role("link", name="Label")).to_be_visible()
+    page.get_by_role("button", name="Begin: oil").click()
+    in_hand(page, SCALER[0])
+
+
 def test_a_unit_taken_in_from_its_label_is_known(bench: Page) -> None:
     page = bench
     page.goto(f"{steps.root_of(page)}/u/{label_of(page, 'FN-5203')}")

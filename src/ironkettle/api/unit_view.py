@@ -18,17 +18,23 @@ from ironkettle.store.jobs import JobRow
 from ironkettle.store.people import names_of
 from ironkettle.store.units import (
     CounterRow,
+    Gone,
     IntervalDue,
     UnitRow,
     counter_rows,
     dues_of,
-    is_gone,
+    gone,
     label_text,
     open_care,
     readings_of,
 )
 
 _SOURCE_WORD = {"intake": "at the intake", "care": "at a care", "typed": "typed", "import": "from a file"}
+_NOTHING_DUE = {
+    None: "Its sheet names no interval.",
+    Gone.SCRAPPED: "It was scrapped: nothing is due on it.",
+    Gone.NAMED_BY_MISTAKE: "An intake named it so and was corrected: there is no such unit.",
+}
 WHAT_WORD = {"reseal": "Reseal", "look": "Look over", "oil": "Oil", "replace": "Replace"}
 
 
@@ -127,9 +133,12 @@ class SeriesOut(BaseModel):
 
 
 class UnitView(BaseModel):
+    """``nothing_due``: why nothing is, where nothing is."""
+
     unit: UnitSummary
     first_at: datetime
     due: list[DueOut]
+    nothing_due: str
     counters: list[CounterOut]
     conditions: list[ConditionOut]
     readings: list[ReadingOut]
@@ -182,7 +191,8 @@ def unit_view(
     session: Session, unit: UnitRow, sheet: Sheet, jobs: Sequence[tuple[JobRow, Case | None]], now: datetime
 ) -> UnitView:
     """Everything a screen needs of a unit; ``jobs``: its jobs with how each stands, the newest first."""
-    standing = [] if is_gone(session, unit) else dues_of(session, unit, sheet, now)
+    why = gone(session, unit)
+    standing = [] if why else dues_of(session, unit, sheet, now)
     dues = [due_out(session, unit, sheet, one, now) for one in standing]
     names = names_of(session)
     read = readings_of(session, unit.id)
@@ -191,6 +201,7 @@ def unit_view(
         unit=summary_of(session, unit, sheet),
         first_at=unit.first_at,
         due=dues,
+        nothing_due="" if dues else _NOTHING_DUE[why],
         counters=[_counter(key, read.get(key, ()), now) for key in counters_of(sheet)],
         conditions=[ConditionOut(condition=one, says=_seen(one)) for one in conditions],
         readings=[_reading(row, names.get(row.who, row.who), conditions) for row in counter_rows(session, unit.id, 30)],

@@ -6,6 +6,7 @@ import secrets
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from enum import StrEnum
 from uuid import UUID, uuid4, uuid5
 
 from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select
@@ -244,7 +245,7 @@ def reckon(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None =
     session.get_one(UnitRow, unit.id, with_for_update=True)
     sheet = sheet or newest_sheet(session, unit)
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))
-    for one in [] if sheet is None or is_gone(session, unit) else dues_of(session, unit, sheet, now):
+    for one in [] if sheet is None or gone(session, unit) else dues_of(session, unit, sheet, now):
         by = one.due.by or (now.date() if one.due.standing is Standing.SOON else None)
         row = DueRow(unit_id=unit.id, interval=one.interval.name, by=by, unknown_from=one.due.unknown_from)
         session.add(row)
@@ -259,11 +260,20 @@ def newest_sheet(session: Session, unit: UnitRow) -> Sheet | None:
         return None
 
 
-def is_gone(session: Session, unit: UnitRow) -> bool:
+class Gone(StrEnum):
+    """Why nothing is due on a unit any more."""
+
+    SCRAPPED = "scrapped"
+    NAMED_BY_MISTAKE = "named_by_mistake"
+
+
+def gone(session: Session, unit: UnitRow) -> Gone | None:
     """Whether nothing is due on a unit: its last job ended with it scrapped, or an intake that named it was corrected."""
     last = session.scalars(select(JobRow).where(JobRow.unit_id == unit.id).order_by(JobRow.number.desc()).limit(1))
     job = last.one_or_none()
-    return not unit.by_hand if job is None else job.ended == ENDING_WORD[Ending.SCRAPPED]
+    if job is None:
+        return None if unit.by_hand else Gone.NAMED_BY_MISTAKE
+    return Gone.SCRAPPED if job.ended == ENDING_WORD[Ending.SCRAPPED] else None
 
 
 def reckon_sheet(session: Session, sheet: Sheet, now: datetime) -> None:

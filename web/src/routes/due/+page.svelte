@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
-	import { DueCard, DueFeed, ImportCounters, LabelField } from '$lib/units';
+	import { DueCard, DueFeed, ImportCounters, LabelField, NewUnit } from '$lib/units';
 
 	let days = $state(30);
 	let list = $state.raw<Schemas['DueListOut'] | null>(null);
@@ -73,6 +74,13 @@
 	{#if list?.more}<p class="panel">
 			More units have something due than are listed here; begin with these.
 		</p>{/if}
+	{#if session.may('begin_care')}
+		<section class="panel" aria-labelledby="new">
+			<h2 id="new" class="text-xl font-bold">Not known here yet</h2>
+			<p>A tool that never was on the bench is made known with its serial, and has its label from then on.</p>
+			<NewUnit />
+		</section>
+	{/if}
 	<details class="panel">
 		<summary class="min-h-11 cursor-pointer content-center font-semibold">Counters from a file</summary>
 		<ImportCounters onDone={load} />

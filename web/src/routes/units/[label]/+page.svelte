@@ -85,7 +85,7 @@
 							<a class="btn" href="/jobs/new?unit={view.unit.label}">Take it in</a>
 						{/if}
 					</DueCard>
-				{:else}<li class="panel">Its sheet names no interval.</li>{/each}
+				{:else}<li class="panel">{view.nothing_due}</li>{/each}
 			</ul>
 		</section>
 		{#if view.counters.length || view.conditions.length}
