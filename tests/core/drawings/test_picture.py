@@ -12,8 +12,9 @@ from shapely import Polygon, box
 from ironkettle.core.buildsheets.answers import answered, first_answers
 from ironkettle.core.buildsheets.facts import orientation_of
 from ironkettle.core.buildsheets.places import SeatKind
-from ironkettle.core.drawings.picture import Picture, picture, shapes_of
+from ironkettle.core.drawings.picture import Picture, Way, picture, shapes_of
 from ironkettle.core.drawings.section import views_of
+from ironkettle.core.quantities import read_toleranced_length
 from ironkettle.reference import ring_table
 from tests.tiny import UNITS, plug, sheet_of, unit
 
@@ -97,11 +98,11 @@ def test_a_station_carries_what_the_caliper_will_meet() -> None:
     one = pictures(plug())[0]
     (station,) = one.stations
     figures = {d.word: (d.text, d.start, d.end) for d in station.dimensions}
-    assert set(figures) == {"bore", "groove width", "groove diameter"}
+    assert set(figures) == {"bore ⌀", "groove width", "groove ⌀"}
     assert figures["groove width"] == ("3.4 mm +0.2/-0", (25.0, 10.0), pytest.approx((28.4, 10.0)))
     # Diameters go across the axis.
-    assert figures["bore"][1:] == ((25.0, -10.0), (25.0, 10.0))
-    assert figures["groove diameter"][2] == pytest.approx((25.0, 7.95))
+    assert figures["bore ⌀"][1:] == ((25.0, -10.0), (25.0, 10.0))
+    assert figures["groove ⌀"][2] == pytest.approx((25.0, 7.95))
 
 
 def test_the_ring_in_the_picture_keeps_its_area() -> None:
@@ -110,6 +111,34 @@ def test_the_ring_in_the_picture_keeps_its_area() -> None:
     # 2.5 mm of section: 4.91 mm², in a groove 2.05 deep 3.05 wide; 28 points of an ellipse hold 0.992 of it.
     assert Polygon(ring.outlines["-"]).area == pytest.approx(4.909 * 0.9916, rel=0.01)
     assert one.extent == pytest.approx((0, 0, 60, 20))
+
+
+@pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
+def test_a_dimension_lies_between_places_as_far_apart_as_it_says(key: str) -> None:
+    """The drawing is to scale: what is written at two places is what lies between them."""
+    for one in pictures(unit(key)):
+        for station in one.stations:
+            for told in station.dimensions:
+                along, across = told.end[0] - told.start[0], told.end[1] - told.start[1]
+                length = {Way.ALONG: along, Way.ACROSS: across, Way.RADIAL: across}[told.way]
+                nominal = read_toleranced_length(told.text, "figure", low=-1e-9).nominal
+                assert length == pytest.approx(nominal, abs=0.01), (station.key, told.word)
+
+
+def test_a_diameter_that_several_grooves_share_is_told_once() -> None:
+    piston = next(one for one in pictures(unit("swing-bridge-ram"))[0].stations if one.key == "piston-bore")
+    words = [told.word for told in piston.dimensions]
+    # Two lip seals and a wear band in one bore: three widths, one bore, and the two depths of their grooves.
+    assert (words.count("groove width"), words.count("bore ⌀"), words.count("groove ⌀")) == (3, 1, 2)
+
+
+def test_a_groove_in_a_face_is_wide_across_the_axis_and_its_ring_rests_on_the_wall_away_from_pressure() -> None:
+    document = unit("dosing-check-valve")
+    station = next(one for one in pictures(document)[0].stations if one.key == document["stations"][0]["key"])
+    figures = {told.word: told for told in station.dimensions}
+    assert figures["groove width"].way is Way.RADIAL
+    # Pressed from inside: the ring rests on the outer wall.
+    assert figures["groove ⌀"].end[1] == pytest.approx(station.box[3])
 
 
 def test_a_face_seal_with_a_direction_is_turned_a_quarter() -> None:

@@ -120,7 +120,9 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     since = "since the first reading" if guessed else since
     said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {found[-1].at:%Y-%m-%d}"
     if left <= 0:
-        return Reach(every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} over")
+        return Reach(
+            every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} over"
+        )
     stale = None if rate is not None else found[-1].at + timedelta(days=STALE_DAYS)
     if stale is not None and now > stale:
         words = f"{said}; that is too long ago to tell: read the counter"

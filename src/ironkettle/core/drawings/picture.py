@@ -6,6 +6,7 @@ z to the right, r upwards from the axis; a renderer mirrors it below the axis.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 import shapely
 from shapely.geometry.base import BaseGeometry as Geometry
@@ -16,7 +17,7 @@ from ironkettle.core.buildsheets.places import ElementSpec, SeatKind
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.catalogue import ElementKind, Polygon
 from ironkettle.core.drawings.profiles import half_ball, profile
-from ironkettle.core.drawings.seats import ALONG, Laid
+from ironkettle.core.drawings.seats import ALONG, Laid, figure
 from ironkettle.core.drawings.section import SeatAt, Section, section, views_of
 from ironkettle.core.drawings.zones import spaces_of
 from ironkettle.core.rings import RingTable
@@ -69,10 +70,19 @@ class ElementPicture:
     outlines: dict[str, Polygon]
 
 
+class Way(StrEnum):
+    """Which way a dimension runs: along the axis, across it (a diameter), or out on one side of it."""
+
+    ALONG = "along"
+    ACROSS = "across"
+    RADIAL = "radial"
+
+
 @dataclass(frozen=True, slots=True)
 class DrawnDimension:
     """What the caliper will meet: a word, the figure as the sheet has it, and the two places it lies between. [mm]"""
 
+    way: Way
     word: str
     text: str
     start: tuple[float, float]
@@ -187,29 +197,36 @@ def _stations(drawn: Section) -> list[StationPicture]:
             max(c[2] for c in corners),
             max(c[3] for c in corners),
         )
-        dimensions = tuple(one for seat in seats for one in _dimensions(seat))
+        told = [one for seat in seats for one in _dimensions(seat)]
+        # A diameter that several grooves share is told once.
+        once = {(one.word, one.text, one.end[1]): one for one in reversed(told) if one.way is Way.ACROSS}
+        dimensions = tuple(one for one in told if one.way is not Way.ACROSS or one in once.values())
         found.append(StationPicture(key, seats[0].station.name, box, dimensions))
     return found
 
 
 def _dimensions(seat: SeatAt) -> list[DrawnDimension]:
+    told, axis = seat.seat, seat.seat.axis
     z0, r0, z1, r1 = seat.box.corners
-    figures = [
-        ("groove width", seat.seat.groove_width, (z0, r1), (z1, r1)),
-        ("length", seat.seat.length, (z0, r1), (z1, r1)),
-        ("thickness", seat.seat.thickness, (z0, r1), (z1, r1)),
-        ("bore", seat.seat.bore, (z0, -r1), (z0, r1)),
-        ("rod", seat.seat.rod, (z0, -r0), (z0, r0)),
-        ("shaft", seat.seat.shaft, (z0, -r0), (z0, r0)),
-        ("groove depth", seat.seat.groove_depth, (z0, r0), (z1, r0)),
-        ("inner diameter", seat.seat.inner, (z0, -r0), (z0, r0)),
-        ("outer diameter", seat.seat.outer, (z0, -r1), (z0, r1)),
-    ]
-    bottom = r0 if seat.seat.kind.value == "piston" else r1
-    figures.append(("groove diameter", seat.seat.groove_diameter, (z0, -bottom), (z0, bottom)))
-    # A disc has no inner diameter to measure.
-    figures = [one for one in figures if not (one[0] == "inner diameter" and one[3][1] <= 0)]
-    return [DrawnDimension(word, text, start, end) for word, text, start, end in figures if text]
+    found = [
+        DrawnDimension(Way.ALONG, word, text, (z0, r), (z1, r))
+        for word, text, r in (
+            ("groove width", None if told.kind is SeatKind.FACE else told.groove_width, r1), ("length", told.length, r1),
+            ("thickness", told.thickness, r1), ("groove depth", told.groove_depth, r0),
+        ) if text
+    ]  # fmt: skip
+    if told.kind is SeatKind.FACE and told.groove_width:
+        found.append(DrawnDimension(Way.RADIAL, "groove width", told.groove_width, (z1, r0), (z1, r1)))
+    # A face ring that is pressed from outside rests on the inner wall.
+    inside = figure(told.groove_diameter, "groove_diameter") / 2 < (r0 + r1) / 2 - axis
+    for word, text, r in (
+        ("bore ⌀", told.bore, r1), ("rod ⌀", told.rod, r0), ("shaft ⌀", told.shaft, r0), ("inner ⌀", told.inner, r0),
+        ("outer ⌀", told.outer, r1), ("groove ⌀", told.groove_diameter, r0 if inside else r1),
+    ):  # fmt: skip
+        # A disc has no inner diameter to measure.
+        if text and r > axis:
+            found.append(DrawnDimension(Way.ACROSS, word, text, (z0, 2 * axis - r), (z0, r)))
+    return found
 
 
 def shapes_of(area: Geometry) -> tuple[Shape, ...]:

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
 	import { letterOf, polygon, spread, textMiddle } from './paint';
-	import { alongAxis, partBox, pathOf, pictureFrame, type Picture } from './picture';
+	import { AMONG_OTHERS, partBox, pathOf, pictureFrame, type Dimension, type Picture } from './picture';
 
 	interface Props {
 		picture: Picture;
@@ -39,22 +39,42 @@
 
 	const id = $props.id();
 	const station = $derived(picture.stations.find((one) => one.key === selected) ?? null);
-	const frame = $derived(pictureFrame(picture, station ?? partBox(picture, part)));
+	const frame = $derived(
+		pictureFrame(picture, station ?? partBox(picture, part), station ? 0 : AMONG_OTHERS)
+	);
 	// Larger letters where a place is shown large: they are read at arm's length.
 	const letter = $derived(letterOf(frame.width) * (station ? 1.35 : 1));
 	const mirrored = $derived((picture.extent[1] ?? 0) >= 0);
 	const top = $derived(frame.y + letter * 2.3);
+	const inside = (z: number, r: number) =>
+		z > frame.x && z < frame.x + frame.width && -r > frame.y && -r < frame.y + frame.height;
+	/** Places that have their number above the drawing: those that are seen where a part is shown large. */
+	const numbered = $derived(
+		station
+			? []
+			: picture.stations.filter(({ box: [z0, , z1, r1] }) => inside(((z0 ?? 0) + (z1 ?? 0)) / 2, r1 ?? 0))
+	);
 	const bubbles = $derived(
 		spread(
-			picture.stations.map(({ box: [z0, , z1] }) => ((z0 ?? 0) + (z1 ?? 0)) / 2),
+			numbered.map(({ box: [z0, , z1] }) => ((z0 ?? 0) + (z1 ?? 0)) / 2),
 			letter * 4.6,
 			frame.x + letter * 2.5,
 			frame.x + frame.width - letter * 2.5
 		)
 	);
 	const sides = $derived(mirrored ? [1, -1] : [1]);
-	const inside = (z: number, r: number) =>
-		z > frame.x && z < frame.x + frame.width && -r > frame.y && -r < frame.y + frame.height;
+
+	const radius = (one: Dimension) => Math.abs(one.end[1] ?? 0);
+	const diameters = $derived(
+		(station?.dimensions ?? []).filter((one) => one.way === 'across' && inside(frame.x + letter, radius(one)))
+	);
+	/** Where the diameters are written: over their lines, moved apart where two would lie on each other. */
+	const written = $derived(
+		spread(
+			diameters.map((one) => -radius(one) - letter * 0.25),
+			letter
+		)
+	);
 
 	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
 
@@ -139,27 +159,40 @@
 		{#each station.dimensions as dimension, index (index)}
 			{@const [z0, r0] = dimension.start as [number, number]}
 			{@const [z1, r1] = dimension.end as [number, number]}
-			{#if alongAxis(dimension)}
+			{#if dimension.way === 'along'}
+				<!-- What lies at the floor of a place is told below it, the rest above. -->
+				{@const down = r0 < (station.box[1] ?? 0) + 1e-6}
+				{@const y = -r0 + letter * (down ? 2 : -2 - index)}
 				<g class="dimension">
 					<path
-						d="M {z0} {-r0} V {-r0 - letter * (2.2 + index)} M {z1} {-r0} V {-r0 -
-							letter * (2.2 + index)} M {z0} {-r0 - letter * (2 + index)} H {z1}"
+						d="M {z0} {-r0} V {y + letter * (down ? 0.2 : -0.2)} M {z1} {-r0} V {y +
+							letter * (down ? 0.2 : -0.2)} M {z0} {y} H {z1}"
 					/>
 					<text
 						x={(z0 + z1) / 2}
-						y={-r0 - letter * (2.3 + index)}
+						y={y + letter * (down ? 1.1 : -0.3)}
 						font-size={letter * 0.9}
 						class="word middle">{dimension.word} {dimension.text}</text
 					>
 				</g>
-			{:else if inside(frame.x + letter, Math.abs(r1))}
+			{:else if dimension.way === 'radial'}
+				<g class="dimension">
+					<path
+						d="M {z0} {-r0} H {z0 + letter * 2.2} M {z1} {-r1} H {z1 + letter * 2.2} M {z0 +
+							letter * 2} {-r0} V {-r1}"
+					/>
+					<text x={z0 + letter * 2.5} y={-(r0 + r1) / 2 + letter * 0.3} font-size={letter * 0.9} class="word"
+						>{dimension.word} {dimension.text}</text
+					>
+				</g>
+			{:else if diameters.includes(dimension)}
 				<g class="dimension">
 					<path d="M {frame.x} {-Math.abs(r1)} H {z0}" />
 					<text
 						x={frame.x + letter * 0.4}
-						y={-Math.abs(r1) - letter * 0.25}
+						y={written[diameters.indexOf(dimension)]}
 						font-size={letter * 0.9}
-						class="word">{dimension.word} ⌀ {dimension.text}</text
+						class="word">{dimension.word} {dimension.text}</text
 					>
 				</g>
 			{/if}
@@ -180,8 +213,14 @@
 	{/each}
 	{#each picture.stations as one, index (one.key)}
 		{@const [z0, r0, z1, r1] = one.box as [number, number, number, number]}
-		{@const x = bubbles[index] ?? 0}
-		{#if !station}<line x1={x} x2={(z0 + z1) / 2} y1={top + letter * 2.2} y2={-r1} class="leader" />{/if}
+		{@const x = bubbles[numbered.indexOf(one)] ?? 0}
+		{#if numbered.includes(one)}<line
+				x1={x}
+				x2={(z0 + z1) / 2}
+				y1={top + letter * 2.2}
+				y2={-r1}
+				class="leader"
+			/>{/if}
 		<!-- The place itself can be tapped too; for the keyboard there is its number. -->
 		<rect
 			x={z0}
@@ -194,7 +233,7 @@
 			role="presentation"
 			onclick={() => onSelect(selected === one.key ? null : one.key)}
 		/>
-		{#if !station}
+		{#if numbered.includes(one)}
 			<g
 				class="station"
 				role="button"

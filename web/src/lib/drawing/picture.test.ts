@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { spread, textMiddle } from './paint';
-import { alongAxis, pathOf, pictureFrame, type Picture } from './picture';
+import { pathOf, pictureFrame, type Picture } from './picture';
 
 const picture = {
 	view: 'main',
@@ -48,9 +48,16 @@ describe('the picture of a sheet', () => {
 		expect(frame.y + frame.height).toBeGreaterThan(-8);
 	});
 
-	it('knows a width from a diameter', () => {
-		expect(alongAxis({ word: 'w', text: '', start: [1, 5], end: [4, 5] })).toBe(true);
-		expect(alongAxis({ word: 'bore', text: '', start: [1, -5], end: [1, 5] })).toBe(false);
+	it('shows a part among its neighbours', () => {
+		const part = { box: [25, 8, 28.4, 10] } as never;
+		expect(pictureFrame(picture, part, 0.6).width).toBeCloseTo(0.6 * 72);
+	});
+
+	it('leaves room for the figures to the left of a station that fills the picture', () => {
+		const station = { key: 's', name: 'S', box: [10, 8, 30, 10], dimensions: [] } as never;
+		const frame = pictureFrame(picture, station);
+		expect(10 - frame.x).toBeGreaterThan(frame.width * 0.3);
+		expect(frame.x + frame.width).toBeGreaterThan(31);
 	});
 });
 

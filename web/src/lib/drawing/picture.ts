@@ -11,7 +11,13 @@ export function pathOf(shape: { outer: unknown; holes: unknown }): string {
 	return rings.map((ring) => `M ${ring.map(([z, r]) => `${z},${-(r ?? 0)}`).join(' L ')} Z`).join(' ');
 }
 
+/** The share of a large picture that the figures of its diameters take. */
+const FIGURES = 0.32;
+
 type Box = readonly [number, number, number, number] | readonly number[];
+
+/** The share of the unit that is shown around a part. */
+export const AMONG_OTHERS = 0.6;
 
 /** The box around a part, above the axis where it is mirrored; none for a part that is not drawn. */
 export function partBox(picture: Picture, part: string | null): { box: Box } | null {
@@ -23,8 +29,11 @@ export function partBox(picture: Picture, part: string | null): { box: Box } | n
 	return { box: [Math.min(...z), Math.min(...r), Math.max(...z), Math.max(...r)] };
 }
 
-/** The part of the picture shown: the whole unit, or a station as large as it goes with its name and figures beside it. */
-export function pictureFrame(picture: Picture, station: { box: Box } | null): Frame {
+/**
+ * The part of the picture shown: the whole unit, or a station as large as it goes with its name and figures beside it;
+ * `least`: no less than this share of the unit, so that a part is seen among its neighbours.
+ */
+export function pictureFrame(picture: Picture, station: { box: Box } | null, least = 0): Frame {
 	const [z0, r0, z1, r1] = picture.extent as [number, number, number, number];
 	const width = z1 - z0 + 12;
 	const line = letterOf(width);
@@ -32,14 +41,11 @@ export function pictureFrame(picture: Picture, station: { box: Box } | null): Fr
 	const whole = { x: z0 - 6, y: -r1 - 6.4 * line, width, height: r1 - low + 8.2 * line };
 	if (!station) return whole;
 	const [a, b, c, d] = station.box as [number, number, number, number];
-	const wide = Math.max((c - a) * 1.9, (d - b) * 4.2, 12);
+	const wide = Math.max((c - a) * 1.9, (d - b) * 4.2, 12, least * width);
 	// What is as large as the unit is shown with the whole of it.
 	if (wide >= width) return whole;
 	const high = (wide * 9) / 16;
-	return { x: (a + c) / 2 - wide / 2, y: -(b + d) / 2 - high / 2, width: wide, height: high };
-}
-
-/** Whether a dimension runs along the axis; the others are diameters, told by a line at their radius. */
-export function alongAxis(dimension: Dimension): boolean {
-	return dimension.start[1] === dimension.end[1];
+	// To the left there is room for the figures of the diameters: they never lie on an element.
+	const x = Math.min((a + c) / 2 - wide / 2, a - FIGURES * wide);
+	return { x, y: -(b + d) / 2 - high / 2, width: wide, height: high };
 }

@@ -39,6 +39,12 @@
 			(one, index, all) => one.station === place && all.findIndex((other) => other.key === one.key) === index
 		) ?? []
 	);
+	/** The part that a move works at, until the whole unit is asked for. */
+	const part = $derived(
+		!station && picked === undefined && picture?.parts.some((one) => one.key === move?.place)
+			? (move?.place ?? null)
+			: null
+	);
 	const zone = (key: string | null | undefined) =>
 		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
 	const words = { unknown: '', found: 'as found', missing: 'missing', fitted: 'fitted' };
@@ -59,13 +65,13 @@
 					>
 				{/each}
 			{/if}
-			{#if station}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
+			{#if station || part}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
 		</div>
 		<SheetPicture
 			{picture}
 			name={view.sheet_name}
 			selected={place}
-			part={station ? null : (move?.place ?? null)}
+			{part}
 			drawn={view.drawn}
 			leaking={[
 				...view.leaks.flatMap((leak) => leak.stations),
