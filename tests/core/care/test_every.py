@@ -69,6 +69,13 @@ def test_months_go_forward_and_keep_their_day_where_there_is_one(day: date, mont
     assert due.day == day.day or (due.day < day.day and due.day >= 28)
 
 
+def test_a_hundred_years_are_the_most_in_days_too() -> None:
+    """A hundred years of 366 days are 36,600."""
+    assert read_every("36600 days").days == 36_600
+    with pytest.raises(RuleError, match="more than 100 years"):
+        read_every("36601 days")
+
+
 def test_at_the_end_of_the_calendar_it_is_the_last_day() -> None:
     assert read_every("100 years").after(date(9950, 6, 1)) == date.max
 

@@ -39,12 +39,13 @@ def test_what_parts_the_columns_is_told_by_the_first_line_alone() -> None:
         ("FN-1,h,,2026-11-20", "value is empty"), ("FN-1,h,much,2026-11-20", "“much” is no number a counter shows"),
         ("FN-1,h,nan,2026-11-20", "is no number"), ("FN-1,h,-4,2026-11-20", "is no number"),
         ("FN-1,h,inf,2026-11-20", "is no number"), ("FN-1,h,1.250,2026-11-20", "may be 1250 or 1.250"), ("FN-1,h,4,20.11.2026", "is no date"),
-        ("FN-1,h,4", "date is empty"), (",h,4,2026-11-20", "unit is empty"),
+        ("FN-1,h,4", "date is empty"), ("FN-1,h,4,2026-11-20,because", "“because” says not why it is lower"),
+        (",h,4,2026-11-20", "unit is empty"),
     ],
 )  # fmt: skip
 def test_a_bad_line_is_named(row: str, words: str) -> None:
     with pytest.raises(RuleError, match=words) as caught:
-        read_counters(f"unit,counter,value,date\nFN-1,h,1,2026-11-19\n{row}\n")
+        read_counters(f"unit,counter,value,date,lower\nFN-1,h,1,2026-11-19,\n{row}\n")
     assert caught.value.faults[0].field == "line 3"
 
 
