@@ -9,6 +9,7 @@ from io import StringIO
 
 from ironkettle.core.care.counters import Lower, read_count
 from ironkettle.core.errors import FieldFault, RuleError, fault
+from ironkettle.core.text import plain_text
 
 COLUMNS = ("unit", "counter", "value", "date")
 MOST_ROWS = 2000
@@ -35,9 +36,13 @@ def read_counters(text: str, field: str = "text") -> tuple[ImportedRead, ...]:
     names no zone). Parameters: text : any, up to 2,000 rows. Raises RuleError with every line that cannot be read.
     Source: RFC 4180, ISO 8601.
     """
-    first = text.lstrip("\ufeff").split("\n", 1)[0]
-    apart = ";" if ";" in first else ","
-    rows = list(csv.reader(StringIO(text.lstrip("\ufeff")), delimiter=apart))
+    lines = StringIO(text.lstrip("\ufeff"), newline=None)
+    apart = ";" if ";" in lines.readline() else ","
+    lines.seek(0)
+    try:
+        rows = list(csv.reader(lines, delimiter=apart))
+    except csv.Error as error:
+        raise fault(field, f"this is no table: {error}", ";".join(COLUMNS)) from None
     header = [one.strip().lower() for one in rows[0]] if rows else []
     missing = [one for one in COLUMNS if one not in header]
     if missing:
@@ -63,6 +68,10 @@ def _row(line: int, cells: dict[str, str]) -> ImportedRead:
     for name in COLUMNS:
         if not cells.get(name):
             raise ValueError(f"{name} is empty")
+        try:
+            plain_text(cells[name])
+        except ValueError as error:
+            raise ValueError(f"{name} {error}") from None
     try:
         value = read_count(cells["value"])
     except RuleError as error:
