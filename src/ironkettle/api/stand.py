@@ -107,7 +107,7 @@ class PanelOut(BaseModel):
 class PanelBody(Body):
     """``settings`` left out stand as they are at first."""
 
-    rig: Literal["oil", "air", "opening", "relief", "regulator", "ram", "demand"] = "oil"
+    rig: Literal["oil", "air", "opening", "relief", "regulator", "ram", "demand", "stroking"] = "oil"
     settings: dict[NameText, Figure] = Field(default_factory=dict, max_length=8)
     fault: Literal["", "frozen", "out_of_range", "spikes", "wrong_scale", "clock"] = ""
 

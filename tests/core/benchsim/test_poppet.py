@@ -76,6 +76,18 @@ def test_friction_holds_it_until_the_pressure_overcomes_it() -> None:
         assert (poppet.lift > 0) is opens
 
 
+def test_a_soft_volume_is_damped_by_what_the_valve_lets_out() -> None:
+    """Routh by hand, SI, at 20 MPa: Qp = 5e-5/4e7 = 1.25e-12, Qx = 0.7·π·0.008·√(4e7/870) = 3.772, A² = 2.527e-9.
+
+    With C = 3e-13, m = 0.05, c = 900, k = 5e4: (2.70e-10 + 6.25e-14)·(1.5e-8 + 1.125e-9 + 2.527e-9) = 5.037e-18 against
+    1.5e-14·(6.25e-8 + 1.896e-4) = 2.845e-18: it rests. With c = 500: 1.501e-10·(1.5e-8 + 6.25e-10 + 2.527e-9) = 2.725e-18
+    is less: it flutters. The edge lies at 522; without the damping's own part of the linear term it would lie at 560.
+    """
+    assert FLUID.density == pytest.approx(870, rel=0.001)
+    rests = [damping for damping in range(400, 700, 2) if Poppet(20.0, damping=damping).settles(3000.0, 0.3, FLUID)]
+    assert rests[0] == pytest.approx(522, abs=3)
+
+
 def on_stand(settings: Mapping[str, float]) -> list[float]:
     stand = Stand()
     stand.put_on("relief")
@@ -95,3 +107,15 @@ def test_on_the_stand_it_holds_still_or_is_seen_to_flutter() -> None:
     assert max(wild) - min(wild) > 0.2
     # Set below where it opens, the pump goes no higher than it is set to.
     assert max(on_stand({"opens": 400.0})) <= 30.1
+
+
+def test_let_down_the_valve_lies_on_its_seat_without_pressure() -> None:
+    stand = Stand()
+    stand.put_on("relief")
+    stand.raise_to(30.0, 1)
+    stand.advance(1.0)
+    assert stand.rig.reading().position > 0
+    stand.raise_to(0.0, 2)
+    stand.advance(0.02)
+    now = stand.rig.reading()
+    assert (now.pressure, now.position, now.flow) == (0.0, 0.0, 0.0)

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from ironkettle.core.buildsheets.answers import answered, counts, depending, first_answers, geometry_answers
+from ironkettle.core.buildsheets.answers import answered, counts, depending, first_answers, geometry_answers, served
 from ironkettle.core.buildsheets.sheet import Sheet
 from ironkettle.core.errors import RuleError
 from tests.tiny import plug, sheet_of
@@ -16,6 +16,15 @@ KIND = {
     "choices": [{"key": "metal", "says": "metal"}, {"key": "cloth", "says": "cloth"}],
 }  # fmt: skip
 METAL = {"only": {"kind": ["metal"]}}
+
+
+def test_a_choice_that_refuses_the_unit_is_no_first_answer_unless_all_do() -> None:
+    metal, cloth = KIND["choices"]  # type: ignore[misc]
+    refused = {"refuses": "another sheet"}
+    one = sheet_of(plug(questions=[{**KIND, "choices": [{**metal, **refused}, cloth]}]))  # type: ignore[dict-item]
+    assert served(one.questions[0]) == ["cloth"]
+    both = sheet_of(plug(questions=[{**KIND, "choices": [{**metal, **refused}, {**cloth, **refused}]}]))  # type: ignore[dict-item]
+    assert served(both.questions[0]) == ["metal", "cloth"]
 
 
 def sheet(**extra: Any) -> Sheet:

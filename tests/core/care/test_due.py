@@ -109,6 +109,8 @@ def test_what_runs_a_day_is_that_of_the_first_and_last_that_count() -> None:
     """Of 0, 100, 160, 400 the first is too old: 300 in 400 days."""
     found = totals(read((900, 0), (700, 100), (400, 160), (300, 400)))
     assert rate_of(found, NOW) == pytest.approx(0.75)
+    # A few counts in a year are a use too.
+    assert rate_of(totals(read((400, 0), (0, 0.5))), NOW) == pytest.approx(0.00125)
 
 
 def test_what_runs_a_day_is_told_from_two_readings_apart() -> None:

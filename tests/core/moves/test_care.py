@@ -50,6 +50,16 @@ def test_a_care_asks_what_its_steps_do_and_no_more() -> None:
     )
 
 
+def test_a_question_that_its_steps_ask_or_nobody_is_asked_and_the_others_are_not() -> None:
+    choices = [{"key": "a", "says": "a"}, {"key": "b", "says": "b"}]
+    questions = [
+        {"key": "outside", "ask": "Which?", "choices": choices}, {"key": "at-out", "ask": "Which?", "seen_at": "out", "choices": choices},
+        {"key": "at-wash", "ask": "Which?", "seen_at": "wash", "choices": choices},
+    ]  # fmt: skip
+    asked = {move.key for move in cared(questions=questions).moves() if move.key.startswith("answer:")}
+    assert asked == {"answer:outside", "answer:at-out"}
+
+
 def test_its_drawing_is_that_of_the_whole_unit() -> None:
     job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
     assert [station.key for station in job.resolved.drawn.stations] == ["anvil-seat"]

@@ -17,8 +17,10 @@ from ironkettle.core.benchsim.rigs import (
     RegulatorRig,
     Relief,
     Rig,
+    Stroking,
 )
 from ironkettle.core.benchsim.stand import MOST_MPA, Stand
+from ironkettle.core.benchsim.stroker import Stroker
 from ironkettle.core.benchsim.volumes import GasVolume, LiquidVolume
 
 __all__ = [
@@ -45,6 +47,8 @@ __all__ = [
     "Rig",
     "Sliding",
     "Stand",
+    "Stroker",
+    "Stroking",
     "gap_flow",
     "gas_flow",
     "orifice_flow",

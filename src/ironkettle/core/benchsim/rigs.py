@@ -11,6 +11,7 @@ from ironkettle.core.benchsim.flows import gap_flow, gas_flow, orifice_flow
 from ironkettle.core.benchsim.fluids import AIR_MPA, Liquid
 from ironkettle.core.benchsim.parts import DemandValve, Regulator, ReliefValve, Sliding
 from ironkettle.core.benchsim.poppet import Poppet
+from ironkettle.core.benchsim.stroker import Stroker
 from ironkettle.core.benchsim.volumes import GasVolume, LiquidVolume
 
 _MM_PER_UM, _BAR_PER_MPA, _NEWTON_PER_MPA_MM2 = 0.001, 10.0, 1.0
@@ -323,6 +324,43 @@ class Demand:
         return Reading(pressure=self.shown, supply=self.supply, flow=self.drawn * 1000)
 
 
+@dataclass(slots=True)
+class Stroking:
+    """An air motor or dosing motor on its supply: it goes to and fro, and its strokes are counted; or it stalls."""
+
+    stroker: Stroker = field(default_factory=Stroker)
+    stroke_mm: float = 40.0
+    supply: float = 0.0
+    flow: float = 0.0
+    key: str = "stroking"
+    says: str = "A motor or pump that strokes"
+    dials: tuple[Dial, ...] = (
+        Dial("swept", "A stroke takes", "ml", 30.0, 5000.0, 1.0),
+        Dial("passes", "Comes in at 1 bar", "l/min", 1.0, 500.0, 0.01),
+        Dial("starts", "Starts at", "bar", 0.3, 20.0),
+        Dial("runs", "Runs on down to", "bar", 0.2, 20.0),
+        Dial("past", "Passes its rings at 1 bar", "l/min", 0.0, 500.0),
+        Dial("outlet", "Its outlet is open", "%", 100.0, 100.0),
+    )
+
+    def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:  # noqa: ARG002
+        self.supply += (max(wanted, 0.0) - self.supply) * (1 - math.exp(-seconds / 0.3))
+        moved = self.stroker
+        moved.swept, moved.outlet = settings["swept"], settings["outlet"] / 100
+        moved.passes, moved.past = settings["passes"] * 1000, settings["past"] * 1000
+        moved.runs = settings["runs"] / _BAR_PER_MPA
+        moved.starts = max(settings["starts"] / _BAR_PER_MPA, moved.runs)
+        before = moved.came
+        moved.step(seconds, self.supply)
+        self.flow = (moved.came - before) / seconds * 60
+
+    def reading(self) -> Reading:
+        # It is fed for as long as the pump is set to something: nothing is held.
+        place = self.stroker.place * self.stroke_mm
+        return Reading(pressure=self.supply, flow=self.flow, position=place)
+
+
 RIGS: Mapping[str, type[Rig]] = {
-    "oil": OilUnit, "air": AirUnit, "opening": Opening, "relief": Relief, "regulator": RegulatorRig, "ram": Ram, "demand": Demand,
+    "oil": OilUnit, "air": AirUnit, "opening": Opening, "relief": Relief, "regulator": RegulatorRig, "ram": Ram,
+    "demand": Demand, "stroking": Stroking,
 }  # fmt: skip

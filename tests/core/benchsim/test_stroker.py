@@ -1,0 +1,134 @@
+"""What strokes by itself: its rate by the sum of sweep and pilot, what comes in is what it swept and lost, and when it stalls."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ironkettle.core.benchsim import Stand, Stroker
+from ironkettle.core.trials import TRIALS, Instrument
+from tests.tiny import unit
+
+
+def run(stroker: Stroker, pressure: float, seconds: float, fine: float = 0.02) -> None:
+    for _ in range(round(seconds / fine)):
+        stroker.step(fine, pressure)
+
+
+def test_it_strokes_as_often_as_sweep_and_pilot_say() -> None:
+    """1 l/min into 30 ml is 1.8 s, and 0.1 s at the end: 60/1.9 = 31.58 strokes a minute."""
+    stroker = Stroker(swept=30.0, passes=1000.0, runs=0.02, turns=0.1)
+    assert stroker.rate(0.12) == pytest.approx(31.579, rel=1e-4)
+    run(stroker, 0.12, 600)
+    # Ten minutes: 315.8, the first at the end of its first sweep.
+    assert stroker.strokes == 315
+    # Four times the pressure over what it runs at lets in twice as much: 0.9 s and 0.1 s.
+    assert Stroker(turns=0.1).rate(0.42) == pytest.approx(60.0)
+
+
+@given(st.floats(0.0, 1.0), st.floats(1.0, 500.0), st.floats(0.0, 3000.0), st.floats(0.0, 0.5), st.floats(0.001, 0.3))
+def test_what_came_in_is_what_it_swept_and_lost(
+    pressure: float, swept: float, past: float, turns: float, fine: float
+) -> None:
+    stroker = Stroker(swept=swept, past=past, turns=turns)
+    run(stroker, pressure, 30 * fine, fine)
+    assert stroker.came == pytest.approx(stroker.strokes * swept + stroker.filled + stroker.lost, rel=1e-9, abs=1e-9)
+    assert 0 <= stroker.place <= 1
+    assert stroker.strokes <= stroker.rate(pressure) * 30 * fine / 60 + 1
+
+
+def test_it_starts_above_its_break_and_stops_below_its_run() -> None:
+    stroker = Stroker(starts=0.05, runs=0.02)
+    run(stroker, 0.04, 5)
+    assert (stroker.strokes, stroker.moving) == (0, False)
+    run(stroker, 0.05, 5)
+    assert stroker.strokes > 0
+    before = stroker.strokes
+    # Once on its way it goes on below what it took to start it.
+    run(stroker, 0.04, 5)
+    assert stroker.strokes > before
+    run(stroker, 0.02, 5)
+    assert not stroker.moving
+    before = stroker.strokes
+    run(stroker, 0.04, 5)
+    assert stroker.strokes == before
+
+
+def test_rings_that_pass_all_that_comes_stall_it() -> None:
+    """At 1.2 bar 1,000 ml/min come in and the rings pass 950·√1.2 = 1,041."""
+    stroker = Stroker(past=950.0)
+    run(stroker, 0.12, 60)
+    assert (stroker.strokes, stroker.moving, stroker.rate(0.12)) == (0, False, 0.0)
+    assert stroker.lost == pytest.approx(950 * 1.2**0.5, rel=1e-6)
+    # Passing half of it, it does a little less than half.
+    assert Stroker(past=500 / 1.2**0.5, turns=0.0).rate(0.12) == pytest.approx(1000 / 30 / 2)
+
+
+def test_its_place_goes_to_and_fro() -> None:
+    stroker = Stroker(turns=0.0)
+    places = []
+    for _ in range(400):
+        stroker.step(0.02, 0.12)
+        places.append(stroker.place)
+    assert max(places) > 0.98
+    assert min(places) < 0.02
+    # No step is larger than what comes in while it lasts: 1,000/60·0.02/30.
+    assert max(abs(b - a) for a, b in pairwise(places)) <= 0.0112
+
+
+def counted(settings: Mapping[str, float], wanted: float, minutes: int = 5) -> list[int]:
+    """Strokes a minute, by the turns of the position that the stand shows once settled."""
+    stand = Stand()
+    stand.put_on("stroking")
+    stand.set_dials(settings)
+    stand.raise_to(wanted, 3)
+    stand.advance(5)
+    found, before, way = [], stand.shows(0.1)["position"], 0
+    for _ in range(minutes):
+        count = 0
+        for _ in range(600):
+            stand.advance(0.1)
+            now = stand.shows(0.1)["position"]
+            if abs(now - before) > 0.5:
+                turned = 1 if now > before else -1
+                count += way not in {0, turned}
+                way = turned
+            before = now
+        found.append(count)
+    return found
+
+
+AIR_END = {"swept": 1500.0, "passes": 100.0, "starts": 0.6, "runs": 0.3}
+
+
+@pytest.mark.parametrize(
+    ("test", "pressure", "settings", "verdict"),
+    [
+        # A dosing motor: 30 to 36 strokes a minute at 1 l/min.
+        ("strokes", 0.12, {}, "pass"),
+        # Rings that pass a third of what comes: too slow. Rings that pass all: it stalls.
+        ("strokes", 0.12, {"past": 0.35}, "fail"),
+        ("strokes", 0.12, {"past": 1.2}, "fail"),
+        ("strokes", 0.12, {"outlet": 0.0}, "fail"),
+        # An air end at 1 bar: 12 to 30 cycles a minute; a dry pilot does not start at that.
+        ("cycles", 0.1, AIR_END, "pass"),
+        ("cycles", 0.1, {**AIR_END, "starts": 1.1}, "fail"),
+    ],
+)
+def test_motors_are_judged_by_what_the_stand_shows(
+    test: str, pressure: float, settings: Mapping[str, float], verdict: str
+) -> None:
+    """By the figures of the shipped sheets."""
+    counts = counted(settings, pressure)
+    if test == "cycles":
+        counts = [one // 2 for one in counts]
+    sheets = (unit("dosing-motor"), unit("air-pump-air-end"))
+    (figures,) = (one for sheet in sheets for one in sheet["tests"] if one["key"] == test)
+    trial = TRIALS["count"]
+    asked = trial.criteria_of(figures)
+    given = trial.record.model_validate({"counts": [{"t_s": 60 * n, "count": one} for n, one in enumerate(counts, 1)]})
+    assert trial.analyse(asked, given, Instrument()).verdict == verdict
