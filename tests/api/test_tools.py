@@ -18,7 +18,7 @@ def test_tools_are_added_once_and_leave_a_trail(client: BenchClient) -> None:
     assert again.headers["content-type"] == "application/problem+json"
     assert len(client.get("/api/wrenches").json()) == 7
     assert stores.post("/api/gauges", json=GAUGE).status_code == 200
-    assert len(client.get("/api/gauges").json()) == 6
+    assert len(client.get("/api/gauges").json()) == 7
     changes = client.as_person("tamsin").get("/api/trail").json()
     assert [(one["who"], one["noun"], one["subject"], one["change"]) for one in changes] == [
         ("Wystan Peverell", "gauge", "g9", "added"),

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import pytest
 
 from ironkettle.core.moves.model import Status
+from ironkettle.core.trials import TRIALS, Instrument
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
 from tests.bench import Job
@@ -51,6 +54,56 @@ def test_an_effort_is_the_deepest_of_each_breath() -> None:
     wanted = {"rig": "demand", "dials": {"cracks": 220, "rises": 0.9}, "raise": "9 bar", "read": "efforts", "count": 2}
     # 220 + 0.9 · 60 = 274 Pa = 1.10 inH2O.
     assert from_stand({"from_stand": wanted}) == ["1.10 inH2O", "1.10 inH2O"]
+
+
+@pytest.mark.parametrize(
+    ("past", "counts"),
+    [
+        # 1 l/min into 30 ml and 0.1 s at the end: 31.6 strokes a minute; the supply takes its first second.
+        (0.0, {31, 32}),
+        # Rings that pass 0.37·√1.2 = 0.405 l/min leave 0.595: 3.03 s and 0.1 s are 19.2 a minute.
+        (0.37, {19, 20}),
+        (1.2, {0}),
+    ],
+)
+def test_a_motor_strokes_by_what_its_rings_leave(past: float, counts: set[int]) -> None:
+    wanted = {"rig": "stroking", "dials": {"past": past}, "raise": "1.2 bar", "read": "counts", "count": 3}
+    read = from_stand({"from_stand": wanted})
+    assert [one["t_s"] for one in read] == [60, 120, 180]
+    assert {one["count"] for one in read[1:]} <= counts
+
+
+AIR_END = {"swept": 1500.0, "passes": 100.0, "starts": 0.6, "runs": 0.3}
+
+
+@pytest.mark.parametrize(
+    ("test", "pressure", "settings", "verdict"),
+    [
+        # A dosing motor: 30 to 36 strokes a minute at 1 l/min.
+        ("strokes", "1.2 bar", {}, "pass"),
+        # Rings that pass a third of what comes: too slow. Rings that pass all: it stalls.
+        ("strokes", "1.2 bar", {"past": 0.35}, "fail"),
+        ("strokes", "1.2 bar", {"past": 1.2}, "fail"),
+        ("strokes", "1.2 bar", {"outlet": 0.0}, "fail"),
+        # An air end at 1 bar: 12 to 30 cycles a minute; a dry pilot does not start at that.
+        ("cycles", "1 bar", AIR_END, "pass"),
+        ("cycles", "1 bar", {**AIR_END, "starts": 1.1}, "fail"),
+    ],
+)
+def test_motors_are_judged_by_what_the_stand_shows(
+    test: str, pressure: str, settings: Mapping[str, float], verdict: str
+) -> None:
+    """By the figures of the shipped sheets."""
+    wanted = {"rig": "stroking", "dials": settings, "raise": pressure, "read": "counts", "count": 5}
+    counts = from_stand({"from_stand": wanted})
+    if test == "cycles":
+        counts = [{**one, "count": one["count"] // 2} for one in counts]
+    sheets = (unit("dosing-motor"), unit("air-pump-air-end"))
+    (figures,) = (one for sheet in sheets for one in sheet["tests"] if one["key"] == test)
+    trial = TRIALS["count"]
+    asked = trial.criteria_of(figures)
+    given = trial.record.model_validate({"counts": counts})
+    assert trial.analyse(asked, given, Instrument()).verdict == verdict
 
 
 def holds(key: str) -> bool:

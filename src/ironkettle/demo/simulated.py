@@ -12,7 +12,7 @@ from ironkettle.core.quantities import find_unit, from_base, read_gauge_pressure
 
 # What the hoses of the stand give, for each millilitre of the unit. [1/MPa]
 _HOSES_PER_ML = 1e-4
-_STEP_S, _MOST_STEPS, _BREATH_S = 0.02, 200_000, 4.0
+_STEP_S, _MOST_STEPS, _STEPS_A_MINUTE, _BREATH_S = 0.02, 200_000, 3000, 4.0
 
 
 def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0) -> list[dict[str, float]]:
@@ -106,8 +106,23 @@ def _efforts(stand: Stand, wanted: dict[str, Any]) -> list[str]:
     return found
 
 
+def _counts(stand: Stand, wanted: dict[str, Any]) -> list[dict[str, Any]]:
+    """Strokes minute by minute, told by the turns of the position."""
+    found, way, before = [], 0.0, stand.rig.reading().position
+    for minute in range(1, wanted["count"] + 1):
+        turns = 0
+        for _ in range(_STEPS_A_MINUTE):
+            stand.advance(_STEP_S)
+            now = stand.rig.reading().position
+            turns += way * (now - before) < 0
+            way, before = (now - before) or way, now
+        found.append({"t_s": 60 * minute, "count": turns})
+    return found
+
+
 _READ: dict[str, Callable[[Stand, dict[str, Any]], Any]] = {
     "openings": _openings,
     "creep": _creep,
     "efforts": _efforts,
+    "counts": _counts,
 }

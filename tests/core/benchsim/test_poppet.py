@@ -81,7 +81,7 @@ def test_a_soft_volume_is_damped_by_what_the_valve_lets_out() -> None:
 
     With C = 3e-13, m = 0.05, c = 900, k = 5e4: (2.70e-10 + 6.25e-14)·(1.5e-8 + 1.125e-9 + 2.527e-9) = 5.037e-18 against
     1.5e-14·(6.25e-8 + 1.896e-4) = 2.845e-18: it rests. With c = 500: 1.501e-10·(1.5e-8 + 6.25e-10 + 2.527e-9) = 2.725e-18
-    is less: it flutters. The edge lies at 522; without the damping's own part of the linear term it would lie at 560.
+    is less: it flutters. The edge lies at 522; without the damping's own part of the linear term it would lie at 541.
     """
     assert FLUID.density == pytest.approx(870, rel=0.001)
     rests = [damping for damping in range(400, 700, 2) if Poppet(20.0, damping=damping).settles(3000.0, 0.3, FLUID)]

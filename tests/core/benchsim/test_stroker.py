@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.benchsim import Stand, Stroker
-from ironkettle.core.trials import TRIALS, Instrument
-from tests.tiny import unit
+from ironkettle.core.benchsim import Stroker
 
 
 def run(stroker: Stroker, pressure: float, seconds: float, fine: float = 0.02) -> None:
@@ -78,57 +75,3 @@ def test_its_place_goes_to_and_fro() -> None:
     assert min(places) < 0.02
     # No step is larger than what comes in while it lasts: 1,000/60·0.02/30.
     assert max(abs(b - a) for a, b in pairwise(places)) <= 0.0112
-
-
-def counted(settings: Mapping[str, float], wanted: float, minutes: int = 5) -> list[int]:
-    """Strokes a minute, by the turns of the position that the stand shows once settled."""
-    stand = Stand()
-    stand.put_on("stroking")
-    stand.set_dials(settings)
-    stand.raise_to(wanted, 3)
-    stand.advance(5)
-    found, before, way = [], stand.shows(0.1)["position"], 0
-    for _ in range(minutes):
-        count = 0
-        for _ in range(600):
-            stand.advance(0.1)
-            now = stand.shows(0.1)["position"]
-            if abs(now - before) > 0.5:
-                turned = 1 if now > before else -1
-                count += way not in {0, turned}
-                way = turned
-            before = now
-        found.append(count)
-    return found
-
-
-AIR_END = {"swept": 1500.0, "passes": 100.0, "starts": 0.6, "runs": 0.3}
-
-
-@pytest.mark.parametrize(
-    ("test", "pressure", "settings", "verdict"),
-    [
-        # A dosing motor: 30 to 36 strokes a minute at 1 l/min.
-        ("strokes", 0.12, {}, "pass"),
-        # Rings that pass a third of what comes: too slow. Rings that pass all: it stalls.
-        ("strokes", 0.12, {"past": 0.35}, "fail"),
-        ("strokes", 0.12, {"past": 1.2}, "fail"),
-        ("strokes", 0.12, {"outlet": 0.0}, "fail"),
-        # An air end at 1 bar: 12 to 30 cycles a minute; a dry pilot does not start at that.
-        ("cycles", 0.1, AIR_END, "pass"),
-        ("cycles", 0.1, {**AIR_END, "starts": 1.1}, "fail"),
-    ],
-)
-def test_motors_are_judged_by_what_the_stand_shows(
-    test: str, pressure: float, settings: Mapping[str, float], verdict: str
-) -> None:
-    """By the figures of the shipped sheets."""
-    counts = counted(settings, pressure)
-    if test == "cycles":
-        counts = [one // 2 for one in counts]
-    sheets = (unit("dosing-motor"), unit("air-pump-air-end"))
-    (figures,) = (one for sheet in sheets for one in sheet["tests"] if one["key"] == test)
-    trial = TRIALS["count"]
-    asked = trial.criteria_of(figures)
-    given = trial.record.model_validate({"counts": [{"t_s": 60 * n, "count": one} for n, one in enumerate(counts, 1)]})
-    assert trial.analyse(asked, given, Instrument()).verdict == verdict

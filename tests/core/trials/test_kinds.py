@@ -97,6 +97,17 @@ def test_each_says_what_it_is_held_against_and_how_it_is_run(
     assert (value or figures.get("breakaway") or figures["to"]).split()[0] in trial.says(criteria)
 
 
+@pytest.mark.parametrize(
+    ("value", "pierces"), [("50 mbar ±10", False), ("6 bar ±0.5", False), ("6 bar ±1", True), ("280 bar", True)]
+)
+def test_a_jet_is_warned_of_where_it_goes_through_skin(value: str, pierces: bool) -> None:
+    """From 7 bar (100 psi) at the top of what it may open at."""
+    trial = TRIALS["opening_pressure"]
+    told = trial.plan(trial.criteria_of({"value": value}), Instrument())
+    assert (told.caution is not None, "guard" in told.stand) == (pierces, pierces)
+    assert "never in front" in told.stand
+
+
 def test_every_kind_is_tried() -> None:
     assert {kind for kind, _, _ in FIGURES} == set(TRIALS)
 

@@ -58,6 +58,10 @@ class Dribble(Strict):
     seconds: Figure = Field(gt=0, le=3600)
 
 
+# From here a jet goes through skin: 100 psi, as safety sheets on injection injuries have it. [MPa]
+PIERCES_MPA = 0.7
+
+
 class OpeningCriteria(Criteria):
     """``value`` with its tolerance; ``spread``: the most between highest and lowest; ``reseat``: the least it shuts at."""
 
@@ -220,7 +224,7 @@ def wanted(criteria: OpeningCriteria) -> tuple[Wanted, ...]:
 
 
 def plan(criteria: OpeningCriteria, instrument: Instrument) -> TrialPlan:
-    """Raised slowly each time; a gauge whose step is at most a quarter of the band. [MPa]"""
+    """Raised slowly each time; a gauge whose step is at most a quarter of the band. [MPa] A jet pierces skin from 0.7 MPa."""
     target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
     low, high = allowed(band, [], BASIS)
     narrow = (high - low) / 4
@@ -235,9 +239,11 @@ def plan(criteria: OpeningCriteria, instrument: Instrument) -> TrialPlan:
             else []
         ),
     )
-    stand = "Beside the unit, never in front of where it blows; the jet goes into a guard"
+    stand = "Beside the unit, never in front of where it blows"
+    pierces = high >= PIERCES_MPA
     return TrialPlan(
-        steps, narrow, _P, stand, "A jet at this pressure goes through skin: hands away, glasses on",
+        steps, narrow, _P, f"{stand}; the jet goes into a guard" if pierces else stand,
+        "A jet at this pressure goes through skin: hands away, glasses on" if pierces else None,
         findings=coarse(instrument, narrow, target.unit, high),
     )  # fmt: skip
 
