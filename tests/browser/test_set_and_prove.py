@@ -95,10 +95,10 @@ def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(
     for number in (1, 5, 3):
         field(page, f"Number {number}").fill("10.2")
         page.keyboard.press("Enter")
-    expect(card.get_by_role("button", name="Number 7: next")).to_be_visible()
+    expect(page.get_by_role("button", name="Number 7: next")).to_be_visible()
     page.reload()
-    expect(card.get_by_role("button", name="Number 7: next")).to_be_visible()
-    expect(card.get_by_role("button", name="Number 3: tight")).to_be_visible()
+    expect(page.get_by_role("button", name="Number 7: next")).to_be_visible()
+    expect(page.get_by_role("button", name="Number 3: tight")).to_be_visible()
     for number in (7, 2, 6, 4, 8):
         field(page, f"Number {number}").fill("10.2")
     steps.main_button(card).click()
@@ -119,9 +119,9 @@ def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(ben
     # Called away in the middle of the circle, and the tablet goes to sleep.
     page.goto(steps.root_of(page))
     page.get_by_role("link", name=re.compile("Grease pump of the gate gear, air end")).click()
-    expect(card.get_by_role("button", name="Number 5: next")).to_be_visible()
+    expect(page.get_by_role("button", name="Number 5: next")).to_be_visible()
     for number in (1, 4, 2):
-        expect(card.get_by_role("button", name=f"Number {number}: tight")).to_be_visible()
+        expect(page.get_by_role("button", name=f"Number {number}: tight")).to_be_visible()
     field(page, "Number 5").focus()
     for number in (5, 3):
         expect(field(page, f"Number {number}")).to_be_focused()
@@ -131,7 +131,7 @@ def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(ben
     field(page, "Number 3").fill("")
     field(page, "Number 6").fill("2.9")
     steps.main_button(card).click()
-    expect(card.get_by_role("button", name="Number 3: next")).to_be_visible()
+    expect(page.get_by_role("button", name="Number 3: next")).to_be_visible()
     expect(hand(page)).to_have_attribute("data-move", "tighten:pilot-screws:1:1")
     field(page, "Number 3").fill("3.0")
     steps.main_button(card).click()

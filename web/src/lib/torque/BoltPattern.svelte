@@ -17,7 +17,7 @@
 
 <svg
 	viewBox={layout === 'single' ? '50 44 100 48' : '0 -2 200 132'}
-	class="w-full {layout === 'single' ? 'max-h-32' : 'max-h-[22vh]'}"
+	class="w-full {layout === 'single' ? 'max-h-32' : 'max-h-[34vh] xl:max-h-[58vh]'}"
 	role="group"
 	aria-label="Fasteners, numbered as on the part"
 >

@@ -8,7 +8,9 @@
 	import { faultAt, Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import type { Dimension } from '$lib/shared/quantity';
 	import { TakeReading } from '$lib/stand';
+	import { TurnDial } from '$lib/torque';
 	import { Curve, TrialVerdict } from '$lib/trials';
+	import { drawingPlace } from '../place.svelte';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
 
@@ -58,6 +60,9 @@
 		judged: null
 	} satisfies Schemas['CurveOut']);
 
+	const place = drawingPlace();
+	const turning = $derived(Boolean(advice && !advice.done && advice.next_turns));
+	$effect(() => (turning || curve.points.length > 1 ? place.show(worked) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
 		if (!setting.advise || readings.length === 0) {
@@ -114,6 +119,17 @@
 		if (await form.record({ readings: told })) onDone();
 	}
 </script>
+
+{#snippet worked()}
+	<section class="panel space-y-4" aria-label="Turns and readings">
+		{#if advice && turning}
+			<div class="mx-auto w-full max-w-72">
+				<TurnDial dial={{ turn_deg: 360 * advice.next_turns, slots: null, words: advice.turn }} />
+			</div>
+		{/if}
+		{#if inFigures && curve.points.length > 1}<Curve {curve} />{/if}
+	</section>
+{/snippet}
 
 <div class="space-y-3">
 	{#if failed?.judgement}
@@ -195,7 +211,6 @@
 				{#if inFigures}<TakeReading onTake={(shown) => (read = shown)} />{/if}
 			{/if}
 			<ProblemNote {problem} />
-			{#if inFigures && curve.points.length > 1}<Curve {curve} />{/if}
 			{#if readings.length}
 				<p class="faint text-sm">
 					{readings

@@ -15,6 +15,7 @@
 		withUnit
 	} from '$lib/shared';
 	import { AdapterPick, BoltPattern } from '$lib/torque';
+	import { drawingPlace } from '../place.svelte';
 	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
@@ -59,6 +60,8 @@
 	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
 	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
 
+	const place = drawingPlace();
+	$effect(() => ((torque.pattern?.count ?? 1) > 1 ? place.show(face) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
 		void ask(api.GET('/api/wrenches')).then((answer) => (wrenches = answer.data ?? []));
@@ -96,6 +99,19 @@
 	}
 </script>
 
+{#snippet face()}
+	<section class="panel" aria-label="The face and its fasteners">
+		<BoltPattern
+			layout={torque.pattern?.layout ?? 'circle'}
+			count={torque.pattern?.count ?? 1}
+			{next}
+			done={typed}
+			{wrong}
+			onSelect={toField}
+		/>
+	</section>
+{/snippet}
+
 <form
 	class="space-y-3"
 	data-form
@@ -118,7 +134,7 @@
 	{#if plan && wrench}
 		<p class="text-5xl font-bold text-primary">
 			Set {pass?.wrench_text ?? plan.passes.at(-1)?.wrench_text}
-			{#if pass && pass.pct < 100}<span class="faint text-base font-normal"
+			{#if pass && pass.pct < 100}<span class="faint block text-base font-normal"
 					>of {plan.passes.at(-1)?.wrench_text} in the end</span
 				>{/if}
 		</p>
@@ -136,16 +152,6 @@
 		<AdapterPick bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)} {fault} />
 	{/if}
 	<Findings findings={refused} />
-	{#if torque.pattern && (torque.pattern.count ?? 1) > 1}
-		<BoltPattern
-			layout={torque.pattern.layout ?? 'circle'}
-			count={torque.pattern.count ?? 1}
-			{next}
-			done={typed}
-			{wrong}
-			onSelect={toField}
-		/>
-	{/if}
 	<div class="flex flex-wrap gap-x-3" data-readings>
 		{#each readings as ask, index (ask.field)}
 			<AskField

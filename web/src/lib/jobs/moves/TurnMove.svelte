@@ -9,6 +9,7 @@
 	import { api, ask, type Schemas } from '$lib/api';
 	import { faultAt, Findings, ProblemNote } from '$lib/shared';
 	import { BoltPattern, TurnDial } from '$lib/torque';
+	import { drawingPlace } from '../place.svelte';
 	import { MoveForm } from './form.svelte';
 	import type { MoveProps } from './props';
 
@@ -26,6 +27,9 @@
 	);
 	const asked = $derived(move.asks.filter((one) => one.field !== 'done' || count === 1));
 
+	const many = $derived(count > 1 && Boolean(move.pattern));
+	const place = drawingPlace();
+	$effect(() => (dial || many ? place.show(face) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
 		const body = move.torque;
@@ -42,6 +46,24 @@
 	}
 </script>
 
+{#snippet face()}
+	<section class="panel flex flex-wrap items-center justify-center gap-4" aria-label="How it is turned">
+		{#if dial}<div class="w-full max-w-80 min-w-56 flex-1"><TurnDial {dial} /></div>{/if}
+		{#if many}
+			<div class="w-full min-w-72 flex-2">
+				<BoltPattern
+					layout={move.pattern?.layout ?? 'circle'}
+					{count}
+					{next}
+					done={ticked}
+					wrong={new Set()}
+					onSelect={tick}
+				/>
+			</div>
+		{/if}
+	</section>
+{/snippet}
+
 <form
 	class="space-y-3"
 	data-form
@@ -51,32 +73,17 @@
 		else void record();
 	}}
 >
-	<div class="flex flex-wrap items-center gap-4">
-		{#if dial}<div class="w-56"><TurnDial {dial} /></div>{/if}
-		<div class="min-w-60 flex-1 space-y-2">
-			{#if plan}<p class="text-2xl font-bold text-primary">
-					{plan.setting_text[0]?.toUpperCase()}{plan.setting_text.slice(1)}
-				</p>{/if}
-			{#each asked as one, index (one.field)}
-				<AskField
-					ask={one}
-					bind:value={form.values[one.field]}
-					fault={fault(one.field)}
-					focused={focused && index === 0}
-				/>
-			{/each}
-		</div>
-	</div>
-	{#if count > 1 && move.pattern}
-		<BoltPattern
-			layout={move.pattern.layout ?? 'circle'}
-			{count}
-			{next}
-			done={ticked}
-			wrong={new Set()}
-			onSelect={tick}
+	{#if plan}<p class="text-2xl font-bold text-primary">
+			{plan.setting_text[0]?.toUpperCase()}{plan.setting_text.slice(1)}
+		</p>{/if}
+	{#each asked as one, index (one.field)}
+		<AskField
+			ask={one}
+			bind:value={form.values[one.field]}
+			fault={fault(one.field)}
+			focused={focused && index === 0}
 		/>
-	{/if}
+	{/each}
 	{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
 		<Check size={26} aria-hidden="true" />{count > 1 && next !== null

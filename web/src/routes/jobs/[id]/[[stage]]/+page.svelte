@@ -11,6 +11,7 @@
 	import MoveList from '$lib/jobs/MoveList.svelte';
 	import Released from '$lib/jobs/Released.svelte';
 	import Timers from '$lib/jobs/Timers.svelte';
+	import { provideDrawingPlace } from '$lib/jobs/place.svelte';
 	import { device, Held } from '$lib/outbox';
 	import { Photos } from '$lib/photos';
 	import { ProblemNote } from '$lib/shared';
@@ -21,6 +22,7 @@
 	const wanted = $derived(page.params.stage ?? null);
 	const store = $derived(new JobStore(reference));
 	const view = $derived(store.view);
+	const place = provideDrawingPlace();
 	let picked = $state<string | null>(null);
 	/** Set once something was done here: from then on the next move takes the focus. */
 	let worked = $state(false);
@@ -129,8 +131,14 @@
 						</section>
 					{/if}
 				</div>
-				{#if !wide}<div class="min-w-0 xl:col-start-1 xl:row-span-2 xl:row-start-1">
-						<JobDrawing {store} {view} move={hand} />
+				{#if !wide}<div
+						class={[
+							'min-w-0 xl:order-none xl:col-start-1 xl:row-span-2 xl:row-start-1',
+							// What is worked at is seen beside its fields, or above them.
+							place.shows && 'order-first'
+						]}
+					>
+						{#if place.shows}{@render place.shows()}{:else}<JobDrawing {store} {view} move={hand} />{/if}
 					</div>{/if}
 				<div class={['min-w-0 space-y-3', !wide && 'xl:col-start-2']}>
 					{#if tools.length}
