@@ -41,7 +41,7 @@ CROSS JOIN (SELECT sheet_version, family FROM jobs WHERE sheet_key = 'swing-brid
 """
 _DUES = """
 INSERT INTO dues (unit_id, interval, by, unknown_from)
-SELECT units.id, 'reseal-unit', current_date + (units.number % 700)::int - 3, NULL FROM units
+SELECT units.id, 'reseal-unit', current_date + (units.number % 700)::int - 3, CASE WHEN units.number % 3 > 0 THEN current_date - 1 END FROM units
 WHERE serial LIKE 'FN-S%' ON CONFLICT DO NOTHING
 """
 

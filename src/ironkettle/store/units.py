@@ -110,7 +110,7 @@ class DueRow(Base):
     unit_id: Mapped[UUID] = mapped_column(ForeignKey("units.id"), primary_key=True)
     interval: Mapped[str] = mapped_column(primary_key=True)
     by: Mapped[date | None] = mapped_column(index=True)
-    unknown_from: Mapped[date | None]
+    unknown_from: Mapped[date | None] = mapped_column(index=True)
 
 
 @dataclass(frozen=True, slots=True)
@@ -283,17 +283,15 @@ def reckon_sheet(session: Session, sheet: Sheet, now: datetime) -> None:
 
 
 def units_due(session: Session, today: date, until: date, limit: int) -> list[UnitRow]:
-    """Units with an interval that comes by a day, the earliest first, then those that cannot be told today."""
-    wanted = or_(DueRow.by <= until, DueRow.unknown_from <= today)
-    first = func.min(DueRow.by)
-    query = (
-        select(UnitRow)
-        .join(DueRow, DueRow.unit_id == UnitRow.id)
-        .where(wanted)
-        .group_by(UnitRow.id)
-        .order_by(first.nulls_last(), UnitRow.number)
-    )
-    return list(session.scalars(query.limit(limit)))
+    """Units with an interval that comes by a day, the earliest first; then, as far as the limit goes, those that cannot be told."""
+    comes, asked = func.min(DueRow.by), func.min(DueRow.unknown_from)
+    found: list[UnitRow] = []
+    for wanted, first in ((DueRow.by <= until, comes), (DueRow.unknown_from <= today, asked)):
+        query = select(UnitRow).join(DueRow, DueRow.unit_id == UnitRow.id).where(wanted)
+        there = [one.id for one in found]
+        ordered = query.where(UnitRow.id.not_in(there)).group_by(UnitRow.id).order_by(first, UnitRow.number)
+        found += session.scalars(ordered.limit(limit - len(found)))
+    return found
 
 
 def find_units(session: Session, words: str, limit: int) -> list[UnitRow]:

@@ -70,6 +70,7 @@ def upgrade() -> None:
         sa.Column("unknown_from", sa.Date(), nullable=True),
     )
     op.create_index("ix_dues_by", "dues", ["by"])
+    op.create_index("ix_dues_unknown_from", "dues", ["unknown_from"])
     op.add_column(
         "jobs", sa.Column("unit_id", sa.Uuid(), sa.ForeignKey("units.id", name="fk_jobs_unit_id_units"), nullable=True)
     )
