@@ -17,6 +17,9 @@ export class JobStore {
 	/** The space somebody tapped on the drawing last. */
 	pointed = $state<string | null>(null);
 	private drawnFor = '';
+	/** Views are numbered as they are asked for, and as entries bring them; an older one never takes the place of a newer. */
+	private asked = 0;
+	private shown = 0;
 
 	constructor(readonly reference: string) {}
 
@@ -25,6 +28,7 @@ export class JobStore {
 	}
 
 	async load() {
+		const turn = ++this.asked;
 		const { data, problem } = await ask(
 			api.GET('/api/jobs/{reference}', { params: { path: { reference: this.reference } } })
 		);
@@ -32,15 +36,14 @@ export class JobStore {
 			if (!this.view) this.problem = problem;
 			return;
 		}
+		if (turn < this.shown) return;
+		this.shown = turn;
 		this.problem = null;
 		await this.take(data as JobView);
 	}
 
 	/** A view that came; the drawing is fetched anew when a question was answered. */
 	private async take(view: JobView) {
-		// An answer that was asked for earlier may come later: entries are never taken away.
-		if (this.view && view.job.id === this.view.job.id && view.job.entry_count < this.view.job.entry_count)
-			return;
 		this.view = view;
 		const answers = view.moves
 			.filter((move) => move.kind === 'answer')
@@ -67,6 +70,7 @@ export class JobStore {
 		const poll = setInterval(() => void this.load(), POLL_MS);
 		const unwatch = device.watch((job, view) => {
 			if (job !== this.view?.job.id) return;
+			this.shown = ++this.asked;
 			if (view.meanwhile?.length) this.meanwhile = view.meanwhile;
 			void this.take(view);
 		});
