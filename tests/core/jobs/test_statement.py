@@ -106,6 +106,20 @@ def test_a_tool_past_its_calibration_is_named(until: date, told: bool) -> None:
     assert (found & set(stated(job)) == set()) is not told
 
 
+def test_a_pressure_read_on_no_gauge_of_the_shop_stands_against_it() -> None:
+    """A figure on a certificate is worth what it was read on."""
+    words = "Opening pressure was read on no gauge of the shop's list: how far that may be off is not known."
+    with_gauge, without = (Job(sheet_of(unit("fuel-injector"))) for _ in range(2))
+    with_gauge.gauges = {"g": GaugeUsed(name="Test gauge", range="600 bar", resolution="0.1 bar", accuracy_pct=0.25)}
+    without.gauges = {}
+    for job in (with_gauge, without):
+        job.walk(until=lambda move: move.key == "sign")
+    assert words in stated(without)
+    assert stated(without)[0].endswith("Read what stands beside it.")
+    assert not any("no gauge of the shop" in one for one in stated(with_gauge))
+    assert not any(one.startswith(("Spray was", "Leak-off was")) for one in stated(without))
+
+
 def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_none() -> None:
     document = unit("loader-lift-ram")
     timed = next(step for step in document["steps"] if "timer" in step)

@@ -162,3 +162,7 @@ def _tools(case: Case) -> Iterator[str]:
     }
     for name, until in ended.items():
         yield f"{name} was used past its calibration, which ended on {until.isoformat()}."
+    for test in case.resolved.sheet.tests:
+        run, told = counting_run(case.state, test.key), case.resolved.told.get(test.key)
+        if run is not None and run.gauge is None and told is not None and told.reads_pressure:
+            yield f"{test.name} was read on no gauge of the shop's list: how far that may be off is not known."
