@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.benchsim import Stroker
+from ironkettle.core.benchsim import Stand, Stroker
 
 
 def run(stroker: Stroker, pressure: float, seconds: float, fine: float = 0.02) -> None:
@@ -63,6 +63,20 @@ def test_rings_that_pass_all_that_comes_stall_it() -> None:
     assert stroker.lost == pytest.approx(950 * 1.2**0.5, rel=1e-6)
     # Passing half of it, it does a little less than half.
     assert Stroker(past=500 / 1.2**0.5, turns=0.0).rate(0.12) == pytest.approx(1000 / 30 / 2)
+
+
+def test_another_sweep_on_the_dial_leaves_it_between_its_ends() -> None:
+    stand = Stand()
+    stand.put_on("stroking")
+    stand.raise_to(0.12, 1)
+    stand.advance(1.5)
+    stand.set_dials({"outlet": 0.0})
+    stand.advance(0.02)
+    before = stand.rig.reading().position
+    assert 10 < before < 40
+    stand.set_dials({"outlet": 0.0, "swept": 1.0})
+    stand.advance(0.02)
+    assert stand.rig.reading().position == pytest.approx(before)
 
 
 def test_its_place_goes_to_and_fro() -> None:

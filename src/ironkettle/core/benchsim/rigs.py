@@ -346,6 +346,8 @@ class Stroking:
     def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:  # noqa: ARG002
         self.supply += (max(wanted, 0.0) - self.supply) * (1 - math.exp(-seconds / 0.3))
         moved = self.stroker
+        # Another sweep on the dial leaves the piston where it stands.
+        moved.filled *= settings["swept"] / moved.swept
         moved.swept, moved.outlet = settings["swept"], settings["outlet"] / 100
         moved.passes, moved.past = settings["passes"] * 1000, settings["past"] * 1000
         moved.runs = settings["runs"] / _BAR_PER_MPA
