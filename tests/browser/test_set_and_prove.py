@@ -116,6 +116,9 @@ def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(ben
         expect(field(page, f"Number {number}")).to_be_focused()
         page.keyboard.type("3.0")
         page.keyboard.press("Enter")
+    # The face stands where the unit's drawing was.
+    expect(page.get_by_role("region", name="The face and its fasteners")).to_be_visible()
+    expect(page.get_by_role("region", name="Drawing")).to_be_hidden()
     # Called away in the middle of the circle, and the tablet goes to sleep.
     page.goto(steps.root_of(page))
     page.get_by_role("link", name=re.compile("Grease pump of the gate gear, air end")).click()
