@@ -102,6 +102,19 @@ def test_an_answer_that_comes_late_does_not_take_the_screen_back(bench: Page) ->
     assert set(page.evaluate("window.seen")) <= {"step:bleed"}
 
 
+def test_what_was_unfolded_stays_so_while_the_job_is_followed(bench: Page) -> None:
+    page = bench
+    steps.to_move(page, "step:bleed")
+    page.get_by_text("Done in this chapter").click()
+    first = page.get_by_role("main").get_by_role("button", name=re.compile("Isolate")).first
+    for _ in range(2):
+        expect(first).to_be_visible()
+        with page.expect_response(re.compile(r"/api/jobs/\d+$"), timeout=15_000):
+            pass
+        page.evaluate("() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    assert first.is_visible()
+
+
 def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:
     page = bench
     steps.to_move(page, "step:isolate")

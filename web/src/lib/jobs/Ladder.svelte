@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Problem, Schemas } from '$lib/api';
-	import { Caution, ProblemNote } from '$lib/shared';
+	import { Caution, Fold, ProblemNote } from '$lib/shared';
 	import type { JobStore, Move } from './job.svelte';
 
 	let { store, move }: { store: JobStore; move: Move } = $props();
@@ -23,8 +23,11 @@
 	}
 </script>
 
-<details class="border-t border-base-300" open={move.ladder.some((rung) => rung.tried)}>
-	<summary class="min-h-11 cursor-pointer content-center font-semibold">It will not come …</summary>
+<Fold
+	class="border-t border-base-300"
+	title="It will not come …"
+	unfold={move.ladder.some((rung) => rung.tried !== null)}
+>
 	<ol class="ml-5 list-decimal space-y-3">
 		{#each move.ladder as rung (rung.key)}
 			<li>
@@ -53,4 +56,4 @@
 	</ol>
 	{#if move.stop}<p class="mt-1 font-semibold text-error">Stop: {move.stop}</p>{/if}
 	<ProblemNote {problem} />
-</details>
+</Fold>

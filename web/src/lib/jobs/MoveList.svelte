@@ -2,6 +2,7 @@
 	import Check from '@lucide/svelte/icons/check';
 	import Circle from '@lucide/svelte/icons/circle';
 	import CircleSlash from '@lucide/svelte/icons/circle-slash';
+	import { Fold } from '$lib/shared';
 	import type { Move } from './job.svelte';
 
 	interface Props {
@@ -17,8 +18,7 @@
 </script>
 
 {#if moves.length}
-	<details class="panel p-2" {open}>
-		<summary class="min-h-11 cursor-pointer content-center font-semibold">{title} ({moves.length})</summary>
+	<Fold class="panel p-2" title="{title} ({moves.length})" unfold={open}>
 		<ul>
 			{#each moves as move (move.key)}
 				<li>
@@ -60,5 +60,5 @@
 				</li>
 			{/each}
 		</ul>
-	</details>
+	</Fold>
 {/if}

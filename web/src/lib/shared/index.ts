@@ -1,6 +1,7 @@
 export { default as AddForm } from './AddForm.svelte';
 export { default as Choice } from './Choice.svelte';
 export { default as Caution } from './Caution.svelte';
+export { default as Fold } from './Fold.svelte';
 export { default as Findings } from './Findings.svelte';
 export { default as ProblemNote } from './ProblemNote.svelte';
 export { default as QuantityField } from './QuantityField.svelte';
