@@ -181,7 +181,7 @@ def test_one_entry_the_server_fails_at_does_not_hold_up_the_others(bench: Page) 
     expect(page.get_by_text("The server failed at 1 of the entries")).to_be_visible()
     expect(page.get_by_text("No connection")).to_be_hidden()
     page.get_by_role("link", name="As found").click()
-    page.get_by_text("Done in this chapter").click()
+    # All of it is done: its list is unfolded by itself.
     steps.pick(page, "Leak at the rod as found")
     page.get_by_role("textbox", name="Leak at the rod").fill("12")
     page.get_by_role("textbox", name="Leak at the rod").press("Enter")
