@@ -12,6 +12,7 @@ from tests.people import BenchClient
 from tests.tiny import UNITS, plug, sheet_of, unit
 
 DOCUMENT = unit("swing-bridge-ram")
+WITHDRAWN = {"active": False, "reason": "the maker changed the gland"}
 
 
 def send(client: BenchClient, document: object) -> tuple[int, dict[str, Any]]:
@@ -47,7 +48,7 @@ def test_versions_are_kept_never_overwritten_and_compared(client: BenchClient) -
     assert status == 409
     assert "raise the version number" in str(body["detail"])
     changed = {**DOCUMENT, "version": 3, "name": "Another name", "disposal": DOCUMENT["disposal"][:1]}
-    assert send(client, changed)[0] == 200
+    assert send(client.as_person("tamsin"), changed)[1]["state"] == "active"
     newest = {one["key"]: one["version"] for one in client.get("/api/sheets").json()}
     assert newest["swing-bridge-ram"] == 3
     assert {one["key"]: one["earlier"] for one in client.get("/api/sheets").json()}["swing-bridge-ram"] == [2]
@@ -146,42 +147,40 @@ def opened(client: BenchClient, job: UUID, version: int | None = None) -> Any:
     return client.post("/api/jobs", json=body)
 
 
-def test_a_sheet_is_used_no_more_and_again_with_its_trail(client: BenchClient) -> None:
+def test_a_sheet_is_withdrawn_with_a_reason_and_put_back_with_its_trail(client: BenchClient) -> None:
     def listed(**query: bool) -> list[str]:
         return [one["key"] for one in client.get("/api/sheets", params=query).json()]
 
+    def use(body: dict[str, Any]) -> Any:
+        return client.as_person("tamsin").patch("/api/sheets/swing-bridge-ram", json=body)
+
     open_before = opened(client, uuid4())
     assert open_before.status_code == 200, open_before.text
-    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": False}).json() == {"active": False}
+    assert client.patch("/api/sheets/swing-bridge-ram", json=WITHDRAWN).status_code == 403
+    without = use({"active": False})
+    assert (without.status_code, without.json()["errors"][0]["field"]) == (422, "reason")
+    assert use(WITHDRAWN).json() == WITHDRAWN
     assert "swing-bridge-ram" not in listed()
     assert "swing-bridge-ram" in listed(ended=True)
     found = client.get("/api/sheets/find", params={"q": "swing"}).json()
     assert "swing-bridge-ram" not in [one["key"] for one in found]
     refused = opened(client, uuid4())
     assert refused.status_code == 409
-    assert "used no more" in refused.json()["detail"]
+    assert "was withdrawn" in refused.json()["detail"]
     # The job that is open goes on, and sent once more it is not refused.
     job = open_before.json()["job"]["id"]
     assert client.get(f"/api/jobs/{job}").status_code == 200
     assert opened(client, UUID(job)).status_code == 200
-    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": True}).status_code == 200
+    # Bringing the same version in again does not put it back.
+    assert send(client, DOCUMENT)[0] == 200
+    assert opened(client, uuid4()).status_code == 409
+    assert use({"active": True}).status_code == 200
     assert opened(client, uuid4()).status_code == 200
-    assert client.patch("/api/sheets/no-such", json={"active": True}).status_code == 404
-    assert client.patch("/api/sheets/swing-bridge-ram", json={}).status_code == 422
+    assert client.as_person("tamsin").patch("/api/sheets/no-such", json={"active": True}).status_code == 404
+    assert use({}).status_code == 422
     trail = client.as_person("tamsin").get("/api/trail").json()
     assert [(one["noun"], one["subject"], one["change"]) for one in trail[:2]] == [
-        ("sheet", "swing-bridge-ram", "used again"),
-        ("sheet", "swing-bridge-ram", "used no more"),
+        ("sheet", "swing-bridge-ram", "put back"),
+        ("sheet", "swing-bridge-ram", "withdrawn"),
     ]
-
-
-def test_a_newer_version_of_a_sheet_used_no_more_is_used(client: BenchClient) -> None:
-    assert client.patch("/api/sheets/swing-bridge-ram", json={"active": False}).status_code == 200
-    assert send(client, {**DOCUMENT, "version": 3})[0] == 200
-    newest = {one["key"]: (one["version"], one["active"]) for one in client.get("/api/sheets").json()}
-    assert newest["swing-bridge-ram"] == (3, True)
-    assert opened(client, uuid4()).status_code == 200
-    assert opened(client, uuid4(), version=2).status_code == 409
-    # The same version brought in again is used again.
-    assert send(client, DOCUMENT)[0] == 200
-    assert opened(client, uuid4(), version=2).status_code == 200
+    assert trail[1]["after"] == WITHDRAWN

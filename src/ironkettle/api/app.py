@@ -10,6 +10,7 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
+from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 
@@ -50,6 +51,7 @@ from ironkettle.api import (
 from ironkettle.api import (
     settings as settings_desk,
 )
+from ironkettle.api.deps import now
 from ironkettle.api.http import BoundedBody
 from ironkettle.api.stand_records import DatabaseKeeper, load_map, recover_all
 from ironkettle.api.surface import Surface
@@ -57,9 +59,11 @@ from ironkettle.reference import ring_table, seal_sizes
 from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
 from ironkettle.stand.recorder import Recorder
-from ironkettle.store.base import make_engine
+from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.units import reckon_stale
 
 RECOVER_EVERY_S = 2.0
+DUES_EVERY_S = 2.0
 ROUTES = (
     quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
     torque, cylinders, pressure_tests, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
@@ -77,10 +81,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         seal_sizes()
         stopping = asyncio.Event()
         recovering = asyncio.create_task(_recover(app, stopping))
+        keeping = asyncio.create_task(_keep_dues(app, stopping))
         yield
         # Waited for, not cut off: a thread that still holds a connection would leave it open behind the engine.
         stopping.set()
         await recovering
+        await keeping
         await app.state.recorder.close()
         app.state.engine.dispose()
         app.state.proving.dispose()
@@ -113,6 +119,23 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
     return app
+
+
+async def _keep_dues(app: FastAPI, stopping: asyncio.Event) -> None:
+    """Work out behind the requests what is due on units whose sheet has a new version, until the server stops."""
+    while not stopping.is_set():
+        try:
+            more = await run_in_threadpool(_some_dues, app)
+        except SQLAlchemyError:
+            more = False
+        if not more:
+            with suppress(TimeoutError):
+                await asyncio.wait_for(stopping.wait(), DUES_EVERY_S)
+
+
+def _some_dues(app: FastAPI) -> bool:
+    with session_of(app.state.engine) as session:
+        return reckon_stale(session, now()) > 0
 
 
 async def _recover(app: FastAPI, stopping: asyncio.Event) -> None:

@@ -24,23 +24,25 @@ router = APIRouter(prefix="/api", tags=["units"], responses=ERROR_RESPONSES | GU
 # How far the feed looks ahead. [days]
 AHEAD_DAYS = 400
 _MOST = 500
+LINK_LASTS = timedelta(days=366)
 Reader = Annotated[Caller, allow(UnitPolicy.read)]
 
 
 class FeedOut(BaseModel):
-    """The link of a feed; it is given here and never again."""
+    """The link of a feed, and when it ends; it is given here and never again."""
 
     link: str
+    ends_at: datetime
 
 
 def follower(
     request: Request, session: DbSession, caller: MaybeCaller, token: Annotated[str, Query(max_length=100)] = ""
 ) -> Caller:
     """Who follows the calendar: by the token in the link, or signed in."""
-    person = person_of_token(session, token, use="calendar") if token else None
-    if token and person is None:
-        raise NotSignedInError("this link is not known or was revoked")
-    found = Caller(person.author(), "token") if person else caller
+    known = person_of_token(session, token, now(), use="calendar") if token else None
+    if token and known is None:
+        raise NotSignedInError("this link has ended, was revoked, or is not known; make a new one under Due")
+    found = Caller(known[1].author(), "token") if known else caller
     if found is None:
         raise NotSignedInError("sign in, or follow a link made for it")
     authorize(found, UnitPolicy.read)
@@ -49,11 +51,12 @@ def follower(
 
 @router.post("/due/feed", summary="Make a link of the calendar of what is due; it is given once")
 def make_feed(request: Request, session: DbSession, caller: Reader) -> FeedOut:
-    row, text = make_token(session, "calendar of what is due", caller.key, now(), use="calendar")
+    row, text = make_token(session, "calendar of what is due", caller.key, now(), use="calendar", lasts=LINK_LASTS)
     leave_trail(
         session, caller.key, now(), "token", str(row.id), "made", after={"name": row.name, "person": caller.key}
     )
-    return FeedOut(link=f"{request.base_url}api/due.ics?token={text}")
+    assert row.ends_at is not None
+    return FeedOut(link=f"{request.base_url}api/due.ics?token={text}", ends_at=row.ends_at)
 
 
 @router.get("/due.ics", summary="What is due, as a calendar", response_class=Response)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from datetime import datetime
 from threading import BoundedSemaphore
 from typing import Annotated, Any
 
@@ -12,11 +14,31 @@ from sqlalchemy import Engine
 from ironkettle.api.deps import DbSession, now
 from ironkettle.api.policies import Caller, Right, authorize
 from ironkettle.api.problems import problem
-from ironkettle.core.people import ADDRESS_TRIES, PERSON_TRIES, Tries
+from ironkettle.core.moves.basis import TokenUsed
+from ironkettle.core.people import (
+    ADDRESS_TRIES,
+    ALL_BADGE_TRIES,
+    BADGE_TRIES,
+    PERSON_TRIES,
+    SIGNATURE_TRIES,
+    SIGNATURES_A_SESSION,
+    Tries,
+)
 from ironkettle.settings import Settings
 from ironkettle.store.base import session_of
 from ironkettle.store.people import Person, find_person, person_of_badge, secret_fits
-from ironkettle.store.sessions import clear_tries, count_try, hold_tries, person_of_token, session_of_cookie
+from ironkettle.store.sessions import (
+    count_try,
+    digest_of,
+    end_session,
+    hold_tries,
+    left_of,
+    person_of_token,
+    session_of_cookie,
+    take_back_tries,
+    tries_of,
+    wait_of,
+)
 
 # Hashing is slow on purpose; two at a time leave the machine to the others.
 _HASHING = BoundedSemaphore(2)
@@ -85,10 +107,11 @@ def find_caller(request: Request, session: DbSession) -> Caller | None:
     """Who asks, as far as they say so; None when nobody is signed in. A token that does not hold is refused."""
     scheme, _, token = request.headers.get("authorization", "").partition(" ")
     if scheme:
-        person = person_of_token(session, token.strip()) if scheme.lower() == "bearer" else None
-        if person is None:
+        known = person_of_token(session, token.strip(), now()) if scheme.lower() == "bearer" else None
+        if known is None:
             raise NotSignedInError("this token is not known or was revoked")
-        return Caller(person.author(), "token")
+        row, person = known
+        return Caller(person.author(), "token", token=TokenUsed(name=row.name, whose=person.name))
     cookie = request.cookies.get(cookie_name(request))
     found = session_of_cookie(session, cookie, now()) if cookie else None
     return Caller(found[1].author(), "session", cookie or "") if found else None
@@ -116,49 +139,83 @@ def allow(right: Right) -> Any:
     return Depends(allowed, scope="function")
 
 
-def prove(request: Request, person: str, secret: str, *, signing: bool) -> None:
-    """Returns when it is this person's secret. Raises WrongSecretError, or WaitError after too many wrong ones.
+def prove(request: Request, person: str, secret: str) -> None:
+    """Returns when it is this person's secret, for signing in. Raises WrongSecretError, or WaitError after too many wrong.
 
-    The try is counted before it is looked at, in a transaction of its own.
+    Wrong tries pause the address they come from and the person they aim at; a right one takes back its own count alone.
     """
     engine: Engine = request.app.state.proving
     with session_of(engine) as session:
         known = find_person(session, person) is not None
-    subjects = _subjects(request, person if known else None)
-    _count(engine, subjects)
-    with session_of(engine) as session, _HASHING:
-        fits = secret_fits(find_person(session, person), secret)
-    if not fits:
-        raise WrongSecretError(signing=signing)
-    with session_of(engine) as session:
-        clear_tries(session, *subjects)
+    _prove(engine, _subjects(request, person if known else None), person, secret, signing=False)
+
+
+def prove_signature(request: Request, caller: Caller, secret: str) -> None:
+    """Returns when it is the caller's own secret, for a signature. Raises WrongSecretError or WaitError.
+
+    Counted by the session (or token) that is signed in, so that nobody elsewhere can stop a signature. Too many wrong ones
+    end the session, and each counts against signing in as that person, so that a new session gives no new tries.
+    """
+    engine: Engine = request.app.state.proving
+    own = f"session {digest_of(caller.cookie)}" if caller.cookie else f"token of {caller.key}"
+    try:
+        _prove(engine, {own: SIGNATURE_TRIES}, caller.key, secret, signing=True)
+    except WrongSecretError:
+        with session_of(engine) as session:
+            count_try(hold_tries(session, f"person {caller.key}", now()), PERSON_TRIES, now())
+            if caller.cookie and tries_of(session, own) >= SIGNATURES_A_SESSION:
+                end_session(session, caller.cookie)
+        raise
 
 
 def prove_badge(request: Request, badge: str) -> Person:
-    """The person whose badge it is. Raises WrongSecretError or WaitError."""
+    """The person whose badge it is. Raises WrongSecretError or WaitError.
+
+    A wrong badge aims at nobody: it pauses badges from its address, and beyond many more all badges.
+    """
     engine: Engine = request.app.state.proving
-    subjects = _subjects(request, None)
-    _count(engine, subjects)
+    counted = _count(engine, {f"badges at {_address(request)}": BADGE_TRIES, "badges": ALL_BADGE_TRIES})
     with session_of(engine) as session, _HASHING:
         person = person_of_badge(session, badge)
     if person is None:
         raise WrongSecretError(signing=False)
     with session_of(engine) as session:
-        clear_tries(session, *subjects)
+        take_back_tries(session, counted, now())
+        # Who holds another's badge and guesses the PIN for a signature gets no new tries by it.
+        waits = wait_of(session, f"person {person.key}", PERSON_TRIES, now())
+    if waits > 0:
+        raise WaitError(waits)
     return person
 
 
+def _prove(engine: Engine, subjects: Mapping[str, Tries], person: str, secret: str, *, signing: bool) -> None:
+    """The try is counted before it is looked at, in a transaction of its own."""
+    counted = _count(engine, subjects)
+    with session_of(engine) as session, _HASHING:
+        fits = secret_fits(find_person(session, person), secret)
+    if not fits:
+        raise WrongSecretError(signing=signing)
+    with session_of(engine) as session:
+        take_back_tries(session, counted, now())
+
+
+def _address(request: Request) -> str:
+    return request.client.host if request.client else "unknown"
+
+
 def _subjects(request: Request, person: str | None) -> dict[str, Tries]:
-    subjects = {f"address {request.client.host if request.client else 'unknown'}": ADDRESS_TRIES}
+    subjects = {f"address {_address(request)}": ADDRESS_TRIES}
     return subjects if person is None else {**subjects, f"person {person}": PERSON_TRIES}
 
 
-def _count(engine: Engine, subjects: dict[str, Tries]) -> None:
+def _count(engine: Engine, subjects: Mapping[str, Tries]) -> dict[str, datetime]:
+    """Count a try of each subject as wrong; when the pause ends that it began. Raises WaitError while one still waits."""
     with session_of(engine) as session:
         held = [(hold_tries(session, subject, now()), tries) for subject, tries in sorted(subjects.items())]
         # Read after the rows are held: the one before may have begun a pause while this one waited for them.
         moment = now()
-        if waits := [row.wait_until for row, _ in held if row.wait_until > moment]:
-            raise WaitError((max(waits) - moment).total_seconds())
+        if (wait := max(left_of(row, tries, moment) for row, tries in held)) > 0:
+            raise WaitError(wait)
         for row, tries in held:
             count_try(row, tries, moment)
+        return {row.subject: row.wait_until for row, _ in held}

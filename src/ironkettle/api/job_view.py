@@ -25,6 +25,7 @@ from ironkettle.api.found_view import (
 )
 from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_move
 from ironkettle.api.schemas import FindingOut, findings_out
+from ironkettle.core.buildsheets.approval import words_of
 from ironkettle.core.errors import NotAllowedError
 from ironkettle.core.jobs import (
     check_may_write,
@@ -43,10 +44,11 @@ from ironkettle.core.moves.slices.closing import Released
 from ironkettle.core.moves.slices.leak import suspects
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.moves.trialling import in_words
-from ironkettle.core.people import AUTHORITY_WORD
+from ironkettle.core.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
 from ironkettle.store.recordings import RecordingRow, recordings_of
+from ironkettle.store.sheets import standing_in
 from ironkettle.store.units import UnitRow, label_text
 
 
@@ -164,7 +166,7 @@ class NamedOut(BaseModel):
 class JobView(BaseModel):
     """``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
 
-    ``meanwhile``: what others recorded since the one who asks last looked.
+    ``draft_sheet``: nobody has approved the sheet that the job is worked from. ``meanwhile``: what others recorded since the one who asks last looked.
     """
 
     job: JobSummary
@@ -187,6 +189,7 @@ class JobView(BaseModel):
     runs: list[RunOut]
     timers: list[TimerOut]
     signing: SigningOut
+    draft_sheet: bool
     statement: list[str]
     server_time: datetime
     meanwhile: list[MeanwhileOut] = Field(default_factory=list)
@@ -217,7 +220,8 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
-        signing=_signing(case),
+        signing=_signing(session, job, case),
+        draft_sheet=case.draft,
         statement=_statement(session, job, case, moves),
         server_time=case.now,
         meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
@@ -285,15 +289,19 @@ def _care(case: Case) -> CareOut | None:
     return CareOut(interval=care.name, words=words, condemned=bad, reason=reason)
 
 
-def _signing(case: Case) -> SigningOut:
-    sheet, why_not = case.resolved.whole, None
+def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
+    standing, why_not = standing_in(session, job.sheet_key, job.sheet_version, job.serial), None
     assert case.author is not None
     try:
         check_may_write(case.author, Released())
-        signature_of(sheet, Released(), case.author, case.now)
+        signature_of(standing, Released(), case.author, case.now)
     except NotAllowedError as error:
         why_not = str(error)
-    return SigningOut(may_release=why_not is None, why_not=why_not, authority=AUTHORITY_WORD[sheet.authority])
+    return SigningOut(
+        may_release=why_not is None,
+        why_not=why_not,
+        authority=words_of(standing.guards) or AUTHORITY_WORD[Authority.NONE],
+    )
 
 
 def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Move]) -> list[str]:

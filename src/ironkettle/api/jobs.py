@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, BaseModel, Field, ValidationError
 from sqlalchemy.orm import Session
 
 from ironkettle.api.deps import DbSession, JobShop, now
-from ironkettle.api.identity import allow, prove
+from ironkettle.api.identity import allow, prove_signature
 from ironkettle.api.job_view import JobSummary, JobView, NamedOut, job_view, told_at_release
 from ironkettle.api.log_view import EntryOut, log_view
 from ironkettle.api.move_view import AskOut
@@ -239,7 +239,7 @@ def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop
     # Sent twice it is opened once: what it is a copy of is settled by its first entry.
     if job.entry_count == 0:
         job.copied_from = source
-    entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at)
+    entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at, caller.token)
     done = append_entry(session, job.id, entry, caller.author, shop, now())
     return job_view(session, job, done.case, done.moves)
 
@@ -335,8 +335,8 @@ def append(
     if needs_signature(body.payload):
         if body.pin is None:
             raise fault("pin", "a signature is needed here: give your PIN", "your PIN or password")
-        prove(request, caller.key, body.pin, signing=True)
-    entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at)
+        prove_signature(request, caller, body.pin)
+    entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at, caller.token)
     done = append_entry(session, job_id, entry, caller.author, shop, now())
     return job_view(session, job, done.case, done.moves, body.seen)
 

@@ -36,6 +36,7 @@ class EntryOut(BaseModel):
     clock_ahead_s: float | None
     clock_in_doubt: bool
     signed: str | None
+    token: str | None
     struck: str | None
     strikable: bool
     payload: dict[str, Any]
@@ -66,6 +67,7 @@ def log_view(session: Session, job: JobRow, case: Case, after: int) -> list[Entr
                 clock_ahead_s=entry.clock_ahead_s,
                 clock_in_doubt=clock_in_doubt(entry),
                 signed=signed_words(entry.signature),
+                token=None if entry.token is None else entry.token.words,
                 struck=by.value.reason if by else None,
                 strikable=is_strikable(case, entry.id, entry.who, entry.payload),
                 payload=dict(opened.document["payload"]),

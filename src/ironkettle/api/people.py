@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from sqlalchemy.orm import Session
 
 from ironkettle.api.deps import DbSession, now
-from ironkettle.api.identity import SignedIn, allow, prove
+from ironkettle.api.identity import SignedIn, allow, prove_signature
 from ironkettle.api.policies import Caller, PersonPolicy, authorize
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
@@ -265,7 +265,7 @@ def _prove_own(request: Request, caller: Caller, key: str, present: str | None) 
     if caller.key == key:
         if present is None:
             raise fault("present_pin", "give your present PIN beside it")
-        prove(request, key, present, signing=True)
+        prove_signature(request, caller, present)
 
 
 def _trail(

@@ -58,6 +58,10 @@ def send_photo(
     job = job_of(session, job_id)
     present = find_photo(session, id)
     if present is None:
+        if job.released:
+            raise RefusedError(
+                "job-closed", f"job {job.number} is closed and takes no photo; reopen it with a reason first"
+            )
         if len(photos_of(session, job.id)) >= MOST_PHOTOS:
             raise fault("photo", f"this job has {MOST_PHOTOS} photos already", "fewer, and of what matters")
         made = made_small(content)

@@ -101,7 +101,7 @@ def sign_in(
             raise fault("person", f"“{body.person}” is not a person of this workshop")
         if named.secret is None:
             raise RefusedError("no-pin", f"{named.name} has no PIN yet; the lead gives one under Workshop")
-        prove(request, named.key, body.pin or "", signing=False)
+        prove(request, named.key, body.pin or "")
         person = named
     return _begin(request, response, session, person, house.shift_hours)
 

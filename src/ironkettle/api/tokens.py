@@ -40,6 +40,7 @@ class TokenOut(BaseModel):
     use: str
     made_at: datetime
     revoked_at: datetime | None
+    ends_at: datetime | None
 
 
 class NewTokenOut(TokenOut):
@@ -84,4 +85,5 @@ def _shown(session: Session, row: TokenRow) -> TokenOut:
         use=row.use,
         made_at=row.made_at,
         revoked_at=row.revoked_at,
+        ends_at=row.ends_at,
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from uuid import UUID
 
@@ -25,7 +25,7 @@ from ironkettle.store.units import (
     dues_of,
     gone,
     label_text,
-    open_care,
+    open_cares,
     readings_of,
 )
 
@@ -158,11 +158,13 @@ def summary_of(session: Session, unit: UnitRow, sheet: Sheet | None) -> UnitSumm
     )
 
 
-def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue, now: datetime) -> DueOut:
+def due_out(
+    unit: UnitRow, sheet: Sheet, one: IntervalDue, now: datetime, begun: Mapping[tuple[UUID, str], int]
+) -> DueOut:
+    """How one interval stands; ``begun``: the numbers of open service jobs, by unit and interval."""
     interval = one.interval
     parts = {part.key: part.name for part in sheet.parts}
     of = "the unit" if interval.of == "unit" else parts.get(interval.of, interval.of)
-    begun = open_care(session, unit.id, interval.name) if interval.steps else None
     return DueOut(
         interval=interval.name,
         title=WHAT_WORD[interval.what] + ("" if interval.of == "unit" else f": {of.lower()}"),
@@ -173,7 +175,7 @@ def due_out(session: Session, unit: UnitRow, sheet: Sheet, one: IntervalDue, now
         done_at=None if one.past.first_known else one.past.at,
         reaches=[ReachOut(standing=reach.standing, words=reach.words) for reach in one.due.reaches],
         care=bool(interval.steps),
-        begun=None if begun is None else begun.number,
+        begun=begun.get((unit.id, interval.name)) if interval.steps else None,
     )
 
 
@@ -193,7 +195,8 @@ def unit_view(
     """Everything a screen needs of a unit; ``jobs``: its jobs with how each stands, the newest first."""
     why = gone(session, unit)
     standing = [] if why else dues_of(session, unit, sheet, now)
-    dues = [due_out(session, unit, sheet, one, now) for one in standing]
+    begun = open_cares(session, [unit.id])
+    dues = [due_out(unit, sheet, one, now, begun) for one in standing]
     names = names_of(session)
     read = readings_of(session, unit.id)
     conditions = conditions_of(sheet)

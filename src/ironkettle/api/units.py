@@ -34,12 +34,13 @@ from ironkettle.store.shop import Shop
 from ironkettle.store.units import (
     CounterRow,
     UnitRow,
-    dues_of,
+    dues_of_units,
     find_units,
     jobs_of_unit,
     label_text,
     newest_sheet,
     open_care,
+    open_cares,
     readings_of,
     reckon,
     register,
@@ -323,15 +324,18 @@ def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[lis
     until = (at + timedelta(days=days)).date()
     found = []
     units_found = units_due(session, at.date(), until, limit=limit + 1)
+    sheets: dict[str, Sheet | None] = {}
     for unit in units_found[:limit]:
-        sheet = newest_sheet(session, unit)
-        if sheet is None:
-            continue
+        if unit.sheet_key not in sheets:
+            sheets[unit.sheet_key] = newest_sheet(session, unit)
+    listed = [(unit, sheet) for unit in units_found[:limit] if (sheet := sheets[unit.sheet_key]) is not None]
+    dues, begun = dues_of_units(session, listed, at), open_cares(session, [unit.id for unit, _ in listed])
+    for unit, sheet in listed:
         summary = summary_of(session, unit, sheet)
-        for one in dues_of(session, unit, sheet, at):
+        for one in dues[unit.id]:
             by = one.due.by
             if (by is not None and by <= until) or one.due.standing is not Standing.LATER:
-                found.append(UnitDueOut(unit=summary, due=due_out(session, unit, sheet, one, at)))
+                found.append(UnitDueOut(unit=summary, due=due_out(unit, sheet, one, at, begun)))
     order = (Standing.OVERDUE, Standing.SOON, Standing.LATER, Standing.UNKNOWN)
-    listed = sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.min, one.unit.serial))
-    return listed, len(units_found) > limit
+    shown = sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.min, one.unit.serial))
+    return shown, len(units_found) > limit

@@ -66,7 +66,7 @@ class Certified:
 
     def who(self, mark: Mark) -> str:
         """The name as it was when the entry was made; entries of the first format have only a key."""
-        return mark.name or self.names.get(mark.who, mark.who)
+        return mark.author(self.names)
 
 
 def certificate_pdf(report: Certified) -> bytes:

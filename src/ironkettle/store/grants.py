@@ -6,6 +6,8 @@ from sqlalchemy import Engine, inspect, text
 
 # Append-only: rows come in and stay.
 APPEND_ONLY = ("entries", "photos", "recorded_chunks", "samples", "trail")
+# Rows stay, and of them only these columns may change.
+CHANGING_COLUMNS = {"sheets": ("active", "approved_by", "approved_at")}
 
 
 def grant_application(owner: Engine, role: str) -> None:
@@ -23,6 +25,13 @@ def grant_application(owner: Engine, role: str) -> None:
         connection.execute(text(f"REVOKE ALL ON ALL TABLES IN SCHEMA public FROM {name}"))
         connection.execute(text(f"GRANT SELECT ON alembic_version TO {name}"))
         for table in tables:
-            allowed = "SELECT, INSERT" if table in APPEND_ONLY else "SELECT, INSERT, UPDATE, DELETE"
-            connection.execute(text(f"GRANT {allowed} ON {table} TO {name}"))
+            connection.execute(text(f"GRANT {_allowed(table)} ON {table} TO {name}"))
         connection.execute(text(f"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO {name}"))
+
+
+def _allowed(table: str) -> str:
+    if table in APPEND_ONLY:
+        return "SELECT, INSERT"
+    if table in CHANGING_COLUMNS:
+        return f"SELECT, INSERT, UPDATE ({', '.join(CHANGING_COLUMNS[table])})"
+    return "SELECT, INSERT, UPDATE, DELETE"

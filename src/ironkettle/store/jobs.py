@@ -198,7 +198,7 @@ def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: da
         return present
     kept = session.get(SheetRow, (sheet.key, sheet.version))
     if kept is not None and not kept.active:
-        told = f"{sheet.name}, version {sheet.version}, is used no more: choose another sheet, or use it again under Workshop"
+        told = f"{sheet.name}, version {sheet.version}, was withdrawn: choose another sheet, or have the lead put it back under Workshop"
         raise RefusedError("sheet-ended", told)
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
     job.house = dict(house.own)

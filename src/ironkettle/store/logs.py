@@ -29,6 +29,7 @@ from ironkettle.core.jobs import (
     seal_text,
     signature_of,
 )
+from ironkettle.core.moves.basis import JobBasis, TokenUsed
 from ironkettle.core.moves.chart import check_entry, moves_of, next_move
 from ironkettle.core.moves.log import Carried, Case, Mark, Payload, State, carried_from
 from ironkettle.core.moves.model import Kind, Move, Status
@@ -45,11 +46,11 @@ from ironkettle.core.moves.slices.supply import short_of
 from ironkettle.core.moves.slices.timer import running_timers
 from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
 from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
-from ironkettle.core.people import Author
+from ironkettle.core.people import Author, Signature
 from ironkettle.core.pressure import Sample
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.photos import find_photo, photos_of
-from ironkettle.store.sheets import resolved_sheet
+from ironkettle.store.sheets import document_hash, is_draft, resolved_sheet, sheet_hash, standing_in
 from ironkettle.store.shop import Shop, tables_of
 from ironkettle.store.stock import draw
 from ironkettle.store.units import keep_unit, readings_before
@@ -62,12 +63,16 @@ _WAITS = {Kind.TIMER: "timer", Kind.RECEIVE: "part"}
 
 @dataclass(frozen=True, slots=True)
 class NewEntry:
-    """An entry as a client sends it: its own id, its own clock, and what that clock read when it was sent."""
+    """An entry as a client sends it: its own id, its own clock, and what that clock read when it was sent.
+
+    ``token``: the script's token it was sent with.
+    """
 
     id: UUID
     bench_time: datetime
     payload: Payload
     sent_at: datetime | None = None
+    token: TokenUsed | None = None
 
     def clock_ahead_s(self, now: datetime) -> float | None:
         """By how much the device's clock is ahead of ours, as far as it told. [s]"""
@@ -105,12 +110,52 @@ def state_of(session: Session, job: JobRow) -> State:
 
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
+    check_basis(session, job, state)
     resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers(), state.care)
     tables = tables_of(House(job.house))
     carried = _carried(session, job)
     # A closed job looks for nothing on the shelf any more.
     shelf = () if state.closed is not None else shop.shelf
-    return Case(resolved, state, tables, now, author, shop.wrenches, shop.gauges, shelf, carried=carried)
+    return Case(
+        resolved,
+        state,
+        tables,
+        now,
+        author,
+        shop.wrenches,
+        shop.gauges,
+        shelf,
+        carried=carried,
+        draft=is_draft(session, job.sheet_key, job.sheet_version),
+    )
+
+
+def basis_of(session: Session, job: JobRow) -> JobBasis:
+    """What a job is worked from, as the database holds it now."""
+    return JobBasis(
+        sheet=sheet_hash(session, job.sheet_key, job.sheet_version),
+        settings=document_hash(job.house),
+        number=job.number,
+    )
+
+
+def check_basis(session: Session, job: JobRow, state: State) -> None:
+    """Raises RefusedError where sheet, shop settings or number are not those that the job's intake sealed."""
+    differs = basis_differs(session, job, state)
+    if differs:
+        text = f"{' and '.join(differs)} of job {job.number} is not what its intake sealed; run ./kettle verify and restore a backup"
+        raise RefusedError("basis-changed", text)
+
+
+def basis_differs(session: Session, job: JobRow, state: State) -> list[str]:
+    """What of a job's basis is not as its intake sealed it; nothing for a job from before that was sealed."""
+    intake = state.book("intake").get("intake")
+    sealed = None if intake is None else intake.mark.basis
+    if sealed is None:
+        return []
+    now = basis_of(session, job)
+    words = {"sheet": "the build sheet", "settings": "the shop settings", "number": "the number"}
+    return [word for name, word in words.items() if getattr(sealed, name) != getattr(now, name)]
 
 
 def _carried(session: Session, job: JobRow) -> Carried | None:
@@ -155,7 +200,6 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     check_entry(case, new.payload)
     payload = complete(case, new.payload)
     chunks = chunks_of(_samples_in(payload))
-    sheet = case.resolved.whole
     entry = Entry(
         id=new.id,
         seq=job.entry_count + 1,
@@ -164,10 +208,12 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         bench_time=new.bench_time.astimezone(UTC),
         server_time=now.astimezone(UTC),
         clock_ahead_s=new.clock_ahead_s(now),
-        signature=signature_of(sheet, payload, author, now),
+        signature=_signature(session, job, payload, author, now),
         judgement=judgement_of(case, payload),
         told=_told(case, payload),
         chunks=tuple(seal for seal, _ in chunks),
+        basis=basis_of(session, job) if isinstance(payload, IntakeRecorded) else None,
+        token=new.token,
         payload=_bare(payload),
     )
     row = _sealed(session, job, entry, [text for _, text in chunks])
@@ -181,6 +227,12 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
     return Appended(row, *keep_up(session, job, state, shop, author, now, unit=isinstance(payload, _ABOUT_THE_UNIT)))
+
+
+def _signature(session: Session, job: JobRow, payload: Payload, author: Author, now: datetime) -> Signature | None:
+    if not needs_signature(payload):
+        return None
+    return signature_of(standing_in(session, job.sheet_key, job.sheet_version, job.serial), payload, author, now)
 
 
 def _told(case: Case, payload: Payload) -> tuple[str, ...] | None:

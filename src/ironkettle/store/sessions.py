@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import hashlib
 import secrets
+from collections.abc import Mapping
 from datetime import datetime, timedelta
 from uuid import UUID, uuid4
 
-from sqlalchemy import ForeignKey, delete, select
+from sqlalchemy import ForeignKey, delete, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -30,7 +31,7 @@ class SessionRow(Base):
 class TokenRow(Base):
     """A token a script signs in with, shown once; it acts as the person it belongs to.
 
-    ``use``: what it is good for, scripts or only the calendar of what is due.
+    ``use``: what it is good for, scripts or only the calendar of what is due; ``ends_at``: when it ends by itself.
     """
 
     __tablename__ = "tokens"
@@ -42,6 +43,7 @@ class TokenRow(Base):
     made_at: Mapped[datetime]
     revoked_at: Mapped[datetime | None] = mapped_column(default=None)
     use: Mapped[str] = mapped_column(default="scripts")
+    ends_at: Mapped[datetime | None] = mapped_column(default=None)
 
 
 class TryRow(Base):
@@ -81,10 +83,13 @@ def end_sessions_of(session: Session, person: str, *, but: str | None = None) ->
     session.execute(query if but is None else query.where(SessionRow.digest != digest_of(but)))
 
 
-def make_token(session: Session, name: str, person: str, now: datetime, use: str = "scripts") -> tuple[TokenRow, str]:
+def make_token(
+    session: Session, name: str, person: str, now: datetime, use: str = "scripts", lasts: timedelta | None = None
+) -> tuple[TokenRow, str]:
     """A new token; its text is given here and never again."""
     text = f"kettle_{secrets.token_urlsafe(32)}"
     row = TokenRow(id=uuid4(), name=name, person=person, digest=digest_of(text), made_at=now, use=use)
+    row.ends_at = None if lasts is None else now + lasts
     session.add(row)
     session.flush()
     return row, text
@@ -98,14 +103,20 @@ def find_token(session: Session, token: UUID) -> TokenRow | None:
     return session.get(TokenRow, token)
 
 
-def person_of_token(session: Session, text: str, use: str = "scripts") -> Person | None:
-    """The person of a token that holds and is good for a use; None otherwise."""
-    query = select(Person).join(TokenRow, TokenRow.person == Person.key)
-    return session.scalars(
+def person_of_token(session: Session, text: str, now: datetime, use: str = "scripts") -> tuple[TokenRow, Person] | None:
+    """A token that is in force and good for a use, and its person; None otherwise."""
+    query = select(TokenRow, Person).join(Person, TokenRow.person == Person.key)
+    in_force = or_(TokenRow.ends_at.is_(None), TokenRow.ends_at > now)
+    row = session.execute(
         query.where(
-            TokenRow.digest == digest_of(text), TokenRow.revoked_at.is_(None), TokenRow.use == use, Person.active
+            TokenRow.digest == digest_of(text),
+            TokenRow.revoked_at.is_(None),
+            TokenRow.use == use,
+            Person.active,
+            in_force,
         )
     ).one_or_none()
+    return None if row is None else (row[0], row[1])
 
 
 def hold_tries(session: Session, subject: str, now: datetime) -> TryRow:
@@ -117,14 +128,39 @@ def hold_tries(session: Session, subject: str, now: datetime) -> TryRow:
 
 
 def count_try(row: TryRow, tries: Tries, now: datetime) -> None:
-    """Count a try as wrong, before it is looked at. A right one clears the count again (``clear_tries``)."""
+    """Count a try as wrong, before it is looked at. A right one takes its own count back (``take_back_tries``)."""
     quiet = (now - row.last_at).total_seconds() > tries.forgotten_after
     row.wrong, row.last_at = (0 if quiet else row.wrong) + 1, now
     row.wait_until = now + timedelta(seconds=pause_after(row.wrong, tries))
 
 
-def clear_tries(session: Session, *subjects: str) -> None:
-    session.execute(delete(TryRow).where(TryRow.subject.in_(subjects)))
+def take_back_tries(session: Session, counted: Mapping[str, datetime], now: datetime) -> None:
+    """Take back tries that turned out right; those before them stay counted. ``counted``: the pause that each began."""
+    for subject, pause in sorted(counted.items()):
+        row = hold_tries(session, subject, now)
+        row.wrong = max(row.wrong - 1, 0)
+        # The pause ends with it, but for one that a wrong try began meanwhile.
+        if row.wait_until == pause:
+            row.wait_until = now
+        if row.wrong == 0:
+            session.delete(row)
+
+
+def left_of(row: TryRow, tries: Tries, now: datetime) -> float:
+    """How long a subject still waits: never longer than its count says, also when the clock was set back. [s]"""
+    return max(min((row.wait_until - now).total_seconds(), pause_after(row.wrong, tries)), 0.0)
+
+
+def tries_of(session: Session, subject: str) -> int:
+    """How many wrong tries of a subject are counted."""
+    row = session.get(TryRow, subject)
+    return 0 if row is None else row.wrong
+
+
+def wait_of(session: Session, subject: str, tries: Tries, now: datetime) -> float:
+    """How long a subject still waits; nothing for one without wrong tries. [s]"""
+    row = session.get(TryRow, subject)
+    return 0.0 if row is None else left_of(row, tries, now)
 
 
 def digest_of(text: str) -> str:

@@ -8,17 +8,25 @@ from datetime import datetime
 from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import ForeignKey, func, or_, select, text
+from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
+from ironkettle.core.buildsheets.approval import Standing, same_unit, standing_of
 from ironkettle.core.buildsheets.sheet import FORMAT_2, Sheet, document_of
 from ironkettle.core.buildsheets.upgrade import upgraded_document
 from ironkettle.core.errors import RefusedError
+from ironkettle.core.jobs.chain import link_of
 from ironkettle.core.moves.resolved import Resolved, resolve
 from ironkettle.store.base import Base
 
 
 class SheetRow(Base):
+    """A version of a sheet. The document never changes, nor do rows go (a trigger refuses it).
+
+    ``drafted_by``: who brought it in without its being the shop's at once; ``approved_by``, ``approved_at``: who made it so.
+    """
+
     __tablename__ = "sheets"
 
     key: Mapped[str] = mapped_column(primary_key=True)
@@ -29,6 +37,18 @@ class SheetRow(Base):
     added_at: Mapped[datetime] = mapped_column(server_default=func.now())
     # False once no new job is opened on it; jobs that are open go on.
     active: Mapped[bool] = mapped_column(default=True)
+    drafted_by: Mapped[str | None] = mapped_column(ForeignKey("people.key"), default=None)
+    approved_by: Mapped[str | None] = mapped_column(ForeignKey("people.key"), default=None)
+    approved_at: Mapped[datetime | None] = mapped_column(default=None)
+
+    @property
+    def is_draft(self) -> bool:
+        """Whether nobody who may has approved it."""
+        return self.drafted_by is not None and self.approved_at is None
+
+
+# In a query: versions that are the shop's.
+_IS_THE_SHOPS = or_(SheetRow.drafted_by.is_(None), SheetRow.approved_at.is_not(None))
 
 
 @lru_cache(maxsize=128)
@@ -46,8 +66,11 @@ def _read(text: str) -> Sheet:
         raise RefusedError("sheet-unreadable", told) from None
 
 
-def add_sheet(session: Session, sheet: Sheet) -> SheetRow:
-    """Store a checked sheet. Raises RefusedError when this version exists with other contents."""
+def add_sheet(session: Session, sheet: Sheet, drafted_by: str | None = None) -> SheetRow:
+    """Store a checked sheet, as a draft of somebody's or as the shop's; the row that is there when it has the same contents.
+
+    Raises RefusedError when this version exists with other contents.
+    """
     document = document_of(sheet)
     present = session.get(SheetRow, (sheet.key, sheet.version))
     if present is not None:
@@ -55,17 +78,73 @@ def add_sheet(session: Session, sheet: Sheet) -> SheetRow:
             text = f"version {sheet.version} of {sheet.key} exists with other contents; raise the version number"
             raise RefusedError("sheet-exists", text)
         return present
-    row = SheetRow(key=sheet.key, version=sheet.version, name=sheet.name, family=sheet.family, document=document)
+    row = SheetRow(
+        key=sheet.key,
+        version=sheet.version,
+        name=sheet.name,
+        family=sheet.family,
+        document=document,
+        drafted_by=drafted_by,
+    )
     session.add(row)
     session.flush()
     return row
 
 
+def approve_sheet(session: Session, row: SheetRow, who: str, now: datetime) -> None:
+    """Make a draft the shop's."""
+    row.approved_by, row.approved_at = who, now
+    session.flush()
+
+
+def find_row(session: Session, key: str, version: int) -> SheetRow | None:
+    """The row of a version, held against a change by another."""
+    return session.get(SheetRow, (key, version), with_for_update=True, populate_existing=True)
+
+
+def shops_row(session: Session, key: str) -> SheetRow | None:
+    """The newest version of a sheet that is the shop's; None while there are only drafts."""
+    query = select(SheetRow).where(SheetRow.key == key, _IS_THE_SHOPS).order_by(SheetRow.version.desc()).limit(1)
+    return session.scalars(query).one_or_none()
+
+
 def latest_sheets(session: Session) -> list[SheetRow]:
-    """The newest version of each sheet, by name."""
-    newest = select(SheetRow.key, func.max(SheetRow.version).label("version")).group_by(SheetRow.key).subquery()
-    query = select(SheetRow).join(newest, (SheetRow.key == newest.c.key) & (SheetRow.version == newest.c.version))
-    return list(session.scalars(query.order_by(SheetRow.name)))
+    """The newest version of each sheet that is the shop's, by name; a draft only where there is no other."""
+    query = select(SheetRow).order_by(SheetRow.key, _IS_THE_SHOPS.desc(), SheetRow.version.desc())
+    return sorted(session.scalars(query.ext(distinct_on(SheetRow.key))), key=lambda row: row.name)
+
+
+def drafts(session: Session) -> list[SheetRow]:
+    """Versions that wait for approval, by key."""
+    query = select(SheetRow).where(SheetRow.drafted_by.is_not(None), SheetRow.approved_at.is_(None), SheetRow.active)
+    return list(session.scalars(query.order_by(SheetRow.key, SheetRow.version)))
+
+
+def sheets_of_unit(session: Session, sheet: Sheet, serial: str = "") -> list[Sheet]:
+    """Every version of a sheet, and of others for the same unit: by what they name, or by the jobs of its serial."""
+    rows = session.scalars(select(SheetRow).where(SheetRow.key != sheet.key))
+    other = [one for row in rows if (one := _readable(row)) is not None and same_unit(sheet, one)]
+    keys = {sheet.key, *(one.key for one in other)} | _keys_of_serial(session, serial)
+    own = session.scalars(select(SheetRow).where(SheetRow.key.in_(keys)))
+    return [one for row in own if (one := _readable(row)) is not None]
+
+
+def _keys_of_serial(session: Session, serial: str) -> set[str]:
+    """The sheets on which a serial was worked before: here a dash more or less is no other unit."""
+    letters = "".join(one for one in serial.casefold() if one.isalnum())
+    if not letters:
+        return set()
+    query = text(
+        "SELECT DISTINCT sheet_key FROM units WHERE regexp_replace(serial_key, '[^[:alnum:]]', '', 'g') = :letters"
+    )
+    return set(session.scalars(query, {"letters": letters}))
+
+
+def _readable(row: SheetRow) -> Sheet | None:
+    try:
+        return sheet_in(row)
+    except RefusedError:
+        return None
 
 
 def use_sheet(session: Session, key: str, active: bool) -> bool | None:
@@ -89,8 +168,8 @@ def versions_of(session: Session) -> dict[str, list[int]]:
 
 
 def load_sheet(session: Session, key: str, version: int | None = None) -> Sheet | None:
-    """The sheet of that key, in that version or the newest; None when there is none."""
-    query = select(SheetRow).where(SheetRow.key == key).order_by(SheetRow.version.desc()).limit(1)
+    """The sheet of that key, in that version or the shop's newest, a draft where it has no other; None when there is none."""
+    query = select(SheetRow).where(SheetRow.key == key).order_by(_IS_THE_SHOPS.desc(), SheetRow.version.desc()).limit(1)
     if version is not None:
         query = select(SheetRow).where(SheetRow.key == key, SheetRow.version == version)
     row = session.scalars(query).one_or_none()
@@ -100,6 +179,35 @@ def load_sheet(session: Session, key: str, version: int | None = None) -> Sheet 
 def sheet_in(row: SheetRow) -> Sheet:
     """The sheet of a row."""
     return _read(json.dumps(row.document, sort_keys=True))
+
+
+def standing_in(session: Session, key: str, version: int, serial: str = "") -> Standing:
+    """How a version stands for a release of a unit. Raises RefusedError for a sheet that is not there."""
+    row = _row(session, key, version)
+    sheet = sheet_in(row)
+    return standing_of(sheet, sheets_of_unit(session, sheet, serial) if row.is_draft else (), draft=row.is_draft)
+
+
+def document_hash(document: dict[str, Any]) -> str:
+    """SHA-256 over a document as JSON with its keys sorted. [hex]"""
+    return link_of(json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False))
+
+
+def sheet_hash(session: Session, key: str, version: int) -> str:
+    """The hash of a version's document. Raises RefusedError for a sheet that is not there."""
+    return document_hash(_row(session, key, version).document)
+
+
+def is_draft(session: Session, key: str, version: int) -> bool:
+    """Whether a version is a draft. Raises RefusedError for a sheet that is not there."""
+    return _row(session, key, version).is_draft
+
+
+def _row(session: Session, key: str, version: int) -> SheetRow:
+    row = session.get(SheetRow, (key, version))
+    if row is None:
+        raise RefusedError("sheet-missing", f"build sheet {key} version {version} is not there")
+    return row
 
 
 @lru_cache(maxsize=256)
@@ -114,7 +222,5 @@ def resolved_sheet(
 
     Raises RefusedError for a sheet that is not there.
     """
-    row = session.get(SheetRow, (key, version))
-    if row is None:
-        raise RefusedError("sheet-missing", f"build sheet {key} version {version} is not there")
+    row = _row(session, key, version)
     return _resolved(json.dumps(row.document, sort_keys=True), frozenset(answers.items()), care)

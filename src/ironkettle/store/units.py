@@ -9,7 +9,7 @@ from datetime import date, datetime
 from enum import StrEnum
 from uuid import UUID, uuid4, uuid5
 
-from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select
+from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select, text, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -56,6 +56,7 @@ class UnitRow(Base):
     __tablename__ = "units"
     __table_args__ = (
         UniqueConstraint("number"), UniqueConstraint("sheet_key", "serial_key"), Index("ix_units_serial_key", "serial_key"),
+        Index("ix_units_due_stale", "id", postgresql_where=text("due_stale")),
     )  # fmt: skip
 
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -67,6 +68,11 @@ class UnitRow(Base):
     customer: Mapped[str]
     first_at: Mapped[datetime]
     by_hand: Mapped[bool] = mapped_column(default=False)
+    # The first day on which anything comes, and the first from which something has no reading: for the list of what is due.
+    due_by: Mapped[date | None] = mapped_column(index=True, default=None)
+    unknown_from: Mapped[date | None] = mapped_column(index=True, default=None)
+    # Its sheet has a newer version than its days were worked out from.
+    due_stale: Mapped[bool] = mapped_column(default=False)
 
 
 class ServiceRow(Base):
@@ -205,13 +211,24 @@ def _newest(session: Session, unit: UnitRow, job: JobRow) -> bool:
 
 def readings_of(session: Session, unit: UUID, but_job: UUID | None = None) -> dict[str, list[CounterRead]]:
     """What a unit's counters stood at, by counter, in order of time."""
-    query = select(CounterRow).where(CounterRow.unit_id == unit).order_by(CounterRow.at, CounterRow.id)
+    return _readings(session, [unit], but_job).get(unit, {})
+
+
+def _readings(
+    session: Session, units: Sequence[UUID], but_job: UUID | None = None
+) -> dict[UUID, dict[str, list[CounterRead]]]:
+    """What the counters of some units stood at, by unit and counter, in order of time."""
+    query = (
+        select(CounterRow.unit_id, CounterRow.counter, CounterRow.at, CounterRow.value, CounterRow.lower)
+        .where(CounterRow.unit_id.in_(units))
+        .order_by(CounterRow.at, CounterRow.id)
+    )
     if but_job is not None:
         query = query.where(CounterRow.job_id.is_(None) | (CounterRow.job_id != but_job))
-    found: dict[str, list[CounterRead]] = {}
-    for row in session.scalars(query):
-        lower = None if row.lower is None else Lower(row.lower)
-        found.setdefault(row.counter, []).append(CounterRead(row.at, row.value, lower))
+    found: dict[UUID, dict[str, list[CounterRead]]] = {}
+    for unit, counter, at, value, lower in session.execute(query):
+        read = CounterRead(at, value, None if lower is None else Lower(lower))
+        found.setdefault(unit, {}).setdefault(counter, []).append(read)
     return found
 
 
@@ -221,15 +238,39 @@ def readings_before(session: Session, job: JobRow, serial: str) -> Mapping[str, 
     return {} if unit is None else readings_of(session, unit.id, but_job=job.id)
 
 
-def last_done(session: Session, unit: UUID) -> dict[str, datetime]:
-    """When each interval of a unit was begun anew last."""
-    query = select(ServiceRow.interval, func.max(ServiceRow.done_at).label("done")).where(ServiceRow.unit_id == unit)
-    return {row.interval: row.done for row in session.execute(query.group_by(ServiceRow.interval))}
+def _last_done(session: Session, units: Sequence[UUID]) -> dict[UUID, dict[str, datetime]]:
+    """When each interval of some units was begun again last, by unit and interval."""
+    query = select(ServiceRow.unit_id, ServiceRow.interval, func.max(ServiceRow.done_at))
+    found: dict[UUID, dict[str, datetime]] = {}
+    of_units = query.where(ServiceRow.unit_id.in_(units)).group_by(ServiceRow.unit_id, ServiceRow.interval)
+    for unit, interval, done in session.execute(of_units):
+        found.setdefault(unit, {})[interval] = done
+    return found
 
 
 def dues_of(session: Session, unit: UnitRow, sheet: Sheet, now: datetime) -> list[IntervalDue]:
     """How every interval of a unit stands, those that come first on top."""
-    done, readings = last_done(session, unit.id), readings_of(session, unit.id)
+    return dues_of_units(session, [(unit, sheet)], now)[unit.id]
+
+
+def dues_of_units(
+    session: Session, listed: Sequence[tuple[UnitRow, Sheet]], now: datetime
+) -> dict[UUID, list[IntervalDue]]:
+    """As ``dues_of`` for many units, in as few queries."""
+    ids = [unit.id for unit, _ in listed]
+    done, readings = _last_done(session, ids), _readings(session, ids)
+    return {
+        unit.id: _dues(unit, sheet, done.get(unit.id, {}), readings.get(unit.id, {}), now) for unit, sheet in listed
+    }
+
+
+def _dues(
+    unit: UnitRow,
+    sheet: Sheet,
+    done: Mapping[str, datetime],
+    readings: Mapping[str, Sequence[CounterRead]],
+    now: datetime,
+) -> list[IntervalDue]:
     found = []
     for interval in sheet.intervals:
         last = done.get(interval.name)
@@ -245,10 +286,15 @@ def reckon(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None =
     session.get_one(UnitRow, unit.id, with_for_update=True)
     sheet = sheet or newest_sheet(session, unit)
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))
+    days: list[date] = []
+    unknown: list[date] = []
     for one in [] if sheet is None or gone(session, unit) else dues_of(session, unit, sheet, now):
         by = one.due.by or (now.date() if one.due.standing is Standing.SOON else None)
         row = DueRow(unit_id=unit.id, interval=one.interval.name, by=by, unknown_from=one.due.unknown_from)
         session.add(row)
+        days += [by] if by is not None else []
+        unknown += [one.due.unknown_from] if one.due.unknown_from is not None else []
+    unit.due_by, unit.unknown_from, unit.due_stale = min(days, default=None), min(unknown, default=None), False
     session.flush()
 
 
@@ -276,20 +322,26 @@ def gone(session: Session, unit: UnitRow) -> Gone | None:
     return Gone.SCRAPPED if job.ended == ENDING_WORD[Ending.SCRAPPED] else None
 
 
-def reckon_sheet(session: Session, sheet: Sheet, now: datetime) -> None:
-    """Reckon every unit of a sheet anew, when its newest version came."""
-    for unit in session.scalars(select(UnitRow).where(UnitRow.sheet_key == sheet.key)):
-        reckon(session, unit, now, sheet)
+def note_new_sheet(session: Session, key: str) -> None:
+    """A sheet has a new version: the days of its units are worked out again, behind the request (``reckon_stale``)."""
+    session.execute(update(UnitRow).where(UnitRow.sheet_key == key).values(due_stale=True))
+
+
+def reckon_stale(session: Session, now: datetime, most: int = 50) -> int:
+    """Work out the days of some units whose sheet has a new version; how many there were."""
+    query = select(UnitRow).where(UnitRow.due_stale).order_by(UnitRow.id).limit(most).with_for_update(skip_locked=True)
+    found = list(session.scalars(query))
+    for unit in found:
+        reckon(session, unit, now)
+    return len(found)
 
 
 def units_due(session: Session, today: date, until: date, limit: int) -> list[UnitRow]:
     """Units with an interval that comes by a day, the earliest first; then, as far as the limit goes, those that cannot be told."""
-    comes, asked = func.min(DueRow.by), func.min(DueRow.unknown_from)
     found: list[UnitRow] = []
-    for wanted, first in ((DueRow.by <= until, comes), (DueRow.unknown_from <= today, asked)):
-        query = select(UnitRow).join(DueRow, DueRow.unit_id == UnitRow.id).where(wanted)
+    for first, last in ((UnitRow.due_by, until), (UnitRow.unknown_from, today)):
         there = [one.id for one in found]
-        ordered = query.where(UnitRow.id.not_in(there)).group_by(UnitRow.id).order_by(first, UnitRow.number)
+        ordered = select(UnitRow).where(first <= last, UnitRow.id.not_in(there)).order_by(first, UnitRow.number)
         found += session.scalars(ordered.limit(limit - len(found)))
     return found
 
@@ -313,6 +365,15 @@ def open_care(session: Session, unit: UUID, interval: str) -> JobRow | None:
     """The care of an interval that is begun and not ended."""
     query = select(JobRow).where(JobRow.unit_id == unit, JobRow.care == interval, JobRow.released.is_(False))
     return session.scalars(query.order_by(JobRow.number.desc()).limit(1)).one_or_none()
+
+
+def open_cares(session: Session, units: Sequence[UUID]) -> dict[tuple[UUID, str], int]:
+    """The numbers of the service jobs that are open on some units, by unit and interval."""
+    query = select(JobRow.unit_id, JobRow.care, func.max(JobRow.number)).where(
+        JobRow.unit_id.in_(units), JobRow.care != "", JobRow.released.is_(False)
+    )
+    rows = session.execute(query.group_by(JobRow.unit_id, JobRow.care))
+    return {(unit, care): number for unit, care, number in rows if unit is not None}
 
 
 def counter_rows(session: Session, unit: UUID, limit: int = 200) -> list[CounterRow]:

@@ -9,6 +9,7 @@ from uuid import UUID
 import pytest
 
 from ironkettle.core.buildsheets import Sheet
+from ironkettle.core.buildsheets.approval import standing_of
 from ironkettle.core.errors import NotAllowedError, RuleError
 from ironkettle.core.jobs import (
     Entry,
@@ -79,32 +80,34 @@ def test_who_may_write_what(role: Role, held: tuple[Authorisation, ...], payload
 
 def test_a_release_stands_on_the_authority_of_the_sheet() -> None:
     assert SHEET.authority is Authority.LIFTING
-    signature = signature_of(SHEET, RELEASE, who(Role.READER, OTHER, LIFTS), NOW)
+    signature = signature_of(standing_of(SHEET, (), draft=False), RELEASE, who(Role.READER, OTHER, LIFTS), NOW)
     assert signature == Signature(role=Role.READER, authority=Authority.LIFTING, until=LIFTS.until)
     for held in ((), (OTHER,)):
         with pytest.raises(NotAllowedError, match=r"authorised for lifting gear$"):
-            signature_of(SHEET, RELEASE, who(Role.LEAD, *held), NOW)
+            signature_of(standing_of(SHEET, (), draft=False), RELEASE, who(Role.LEAD, *held), NOW)
 
 
 def test_an_authority_that_ended_yesterday_is_none_and_is_said() -> None:
     with pytest.raises(NotAllowedError, match="ended on 2026-11-24"):
-        signature_of(SHEET, RELEASE, who(Role.LEAD, ENDED), NOW)
+        signature_of(standing_of(SHEET, (), draft=False), RELEASE, who(Role.LEAD, ENDED), NOW)
 
 
 def test_a_sheet_without_an_authority_is_released_by_who_works_on_it() -> None:
-    signature = signature_of(free(Authority.NONE), RELEASE, who(Role.TECHNICIAN), NOW)
+    signature = signature_of(standing_of(free(Authority.NONE), (), draft=False), RELEASE, who(Role.TECHNICIAN), NOW)
     assert signature == Signature(role=Role.TECHNICIAN, authority=Authority.NONE)
 
 
 def test_reopening_takes_the_lead_or_a_signatory_and_an_override_who_works_there() -> None:
-    assert signature_of(SHEET, REOPEN, who(Role.LEAD), NOW) == Signature(role=Role.LEAD, authority=Authority.NONE)
-    signed = signature_of(SHEET, REOPEN, who(Role.TECHNICIAN, LIFTS), NOW)
+    assert signature_of(standing_of(SHEET, (), draft=False), REOPEN, who(Role.LEAD), NOW) == Signature(
+        role=Role.LEAD, authority=Authority.NONE
+    )
+    signed = signature_of(standing_of(SHEET, (), draft=False), REOPEN, who(Role.TECHNICIAN, LIFTS), NOW)
     assert signed is not None
     assert signed.authority is Authority.LIFTING
     with pytest.raises(NotAllowedError):
-        signature_of(SHEET, REOPEN, who(Role.TECHNICIAN), NOW)
-    assert signature_of(SHEET, SKIP, who(Role.TECHNICIAN), NOW) is not None
-    assert signature_of(SHEET, read_payload(NOTE), who(Role.TECHNICIAN), NOW) is None
+        signature_of(standing_of(SHEET, (), draft=False), REOPEN, who(Role.TECHNICIAN), NOW)
+    assert signature_of(standing_of(SHEET, (), draft=False), SKIP, who(Role.TECHNICIAN), NOW) is not None
+    assert signature_of(standing_of(SHEET, (), draft=False), read_payload(NOTE), who(Role.TECHNICIAN), NOW) is None
 
 
 @pytest.mark.parametrize(

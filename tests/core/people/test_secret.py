@@ -45,12 +45,18 @@ def test_the_shortest_and_longest_that_are_taken() -> None:
 
 
 def test_a_badge_is_what_the_reader_types_without_its_enter() -> None:
-    assert check_badge("04A1B2C3\r\n") == "04A1B2C3"
-    for bad in ("", "12345", "x" * 129, "04A1\x00B2C3"):
+    assert check_badge("04A1B2C3D4\r\n") == "04A1B2C3D4"
+    for bad in ("", "730516", "04A1B2C3D", "x" * 129, "04A1\x00B2C3D4"):
         with pytest.raises(RuleError, match="read it again"):
             check_badge(bad)
 
 
+@pytest.mark.parametrize("bad", ["1234567890", "0000000000", "1212121212", "abcdefghij", "aabbccddaa", "9876543210"])
+def test_a_badge_that_can_be_guessed_is_refused(bad: str) -> None:
+    with pytest.raises(RuleError, match="too easy to guess"):
+        check_badge(bad)
+
+
 def test_a_badge_of_the_fewest_and_most_characters_is_taken() -> None:
-    assert check_badge("123456") == "123456"
-    assert check_badge("x" * 128) == "x" * 128
+    assert check_badge("5814026937") == "5814026937"
+    assert check_badge("04A1B2C3D4E5F607" * 8) == "04A1B2C3D4E5F607" * 8

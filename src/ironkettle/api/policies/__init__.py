@@ -23,6 +23,8 @@ OFFERED: dict[str, Right] = {
     "change_tools": ToolPolicy.change,
     "change_stock": StockPolicy.change,
     "import_sheets": SheetPolicy.bring_in,
+    "approve_sheets": SheetPolicy.approve,
+    "withdraw_sheets": SheetPolicy.withdraw,
     "move_stand": StandPolicy.move,
     "read_trail": TrailPolicy.read,
     "read_counters": UnitPolicy.count,

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ironkettle.core.errors import NotAllowedError
+from ironkettle.core.moves.basis import TokenUsed
 from ironkettle.core.people import ROLE_WORD, Author, Role
 
 EVERYBODY = frozenset(Role)
@@ -21,6 +22,7 @@ class Caller:
     author: Author
     by: Literal["session", "token"]
     cookie: str = ""
+    token: TokenUsed | None = None
 
     @property
     def key(self) -> str:

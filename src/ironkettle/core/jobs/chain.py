@@ -66,6 +66,8 @@ def seal_text(previous: str, job: UUID, entry: Entry) -> str:
         "chunks": [chunk.model_dump(mode="json") for chunk in entry.chunks],
         "payload": entry.payload.model_dump(mode="json"),
     }
+    # Left out where there is none, so that the text says no more than it means.
+    document |= {name: one.model_dump(mode="json") for name in ("basis", "token") if (one := getattr(entry, name))}
     return json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False)
 
 

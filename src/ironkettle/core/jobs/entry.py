@@ -7,6 +7,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, SerializeAsAny, field_validator
 
+from ironkettle.core.moves.basis import JobBasis, TokenUsed
 from ironkettle.core.moves.log import Mark, Payload
 from ironkettle.core.moves.register import read_payload
 from ironkettle.core.moves.runs import Chunk, Judgement
@@ -20,7 +21,8 @@ class Entry(BaseModel):
     ``clock_ahead_s`` is by how much the bench's clock was ahead of the server's when it was sent,
     where the bench told; ``signature`` is what a signing entry stood on; ``judgement`` what a test
     run came to when it was closed; ``told`` what a release stated, made from the log; ``chunks`` the
-    seals of the samples that came with it, which are kept beside the log.
+    seals of the samples that came with it, which are kept beside the log. ``basis``: what the job is worked from, with
+    its intake; ``token``: the script's token it was sent with, where no person sent it.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -36,6 +38,8 @@ class Entry(BaseModel):
     judgement: Judgement | None = None
     told: tuple[str, ...] | None = None
     chunks: tuple[Chunk, ...] = ()
+    basis: JobBasis | None = None
+    token: TokenUsed | None = None
     payload: SerializeAsAny[Payload]
 
     @field_validator("payload", mode="before")
@@ -57,5 +61,5 @@ class Entry(BaseModel):
     def mark(self) -> Mark:
         return Mark(
             self.id, self.seq, self.who, self.when, self.who_name, self.signature, self.judgement, self.chunks,
-            self.clock_ahead_s, self.server_time,
+            self.clock_ahead_s, self.server_time, self.basis, self.token,
         )  # fmt: skip

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 
-from ironkettle.core.buildsheets.sheet import Sheet
+from ironkettle.core.buildsheets.approval import Standing, words_of
 from ironkettle.core.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.moves.log import Payload
@@ -68,25 +68,27 @@ def check_may_write(author: Author, payload: Payload) -> None:
     )
 
 
-def signature_of(sheet: Sheet, payload: Payload, author: Author, now: datetime) -> Signature | None:
+def signature_of(standing: Standing, payload: Payload, author: Author, now: datetime) -> Signature | None:
     """What this entry stands on when the author signs it now; None for an entry that is no signature.
 
-    Raises NotAllowedError when the author does not hold the authority the sheet asks for.
+    ``standing``: how the job's sheet stands. Raises NotAllowedError when the author does not hold the authority that the
+    sheet asks for, on a draft the strictest that any version of it did.
     """
     if not needs_signature(payload):
         return None
-    wanted = sheet.authority
-    if isinstance(payload, MoveSkipped | JobEnded) or wanted is Authority.NONE:
+    if isinstance(payload, MoveSkipped | JobEnded) or not standing.guards:
         return Signature(role=author.role, authority=Authority.NONE)
-    held = author.authorisation(wanted, now.date())
-    if held is not None:
-        return Signature(role=author.role, authority=held.authority, until=held.until)
+    held = [author.authorisation(one, now.date()) for one in standing.guards]
+    first = held[0]
+    if first is not None and all(one is not None for one in held):
+        return Signature(role=author.role, authority=first.authority, until=first.until)
     if isinstance(payload, Reopened) and author.role is Role.LEAD:
         return Signature(role=author.role, authority=Authority.NONE)
-    word = AUTHORITY_WORD[wanted]
-    ended = [one.until for one in author.authorisations if one.authority is wanted]
+    missing = next(guard for guard, one in zip(standing.guards, held, strict=True) if one is None)
+    ended = [one.until for one in author.authorisations if one.authority is missing]
     why = f"; the authority ended on {max(ended).isoformat()}" if ended else ""
-    raise NotAllowedError(
-        "not-authorised",
-        f"{author.name} may not release this unit: it needs a named person authorised for {word}{why}",
-    )
+    needed = f"it needs a named person authorised for {words_of(standing.guards)}{why}"
+    if standing.draft:
+        text = f"{author.name} may not release on a draft sheet: {needed}, until the sheet is approved"
+        raise NotAllowedError("draft-sheet", text)
+    raise NotAllowedError("not-authorised", f"{author.name} may not release this unit: {needed}")

@@ -61,6 +61,9 @@ def _verdict(case: Case, test: str) -> str:
 
 
 def _against(case: Case, moves: Sequence[Move]) -> Iterator[str]:
+    if case.draft:
+        sheet = case.resolved.whole
+        yield f"Worked on a draft sheet: version {sheet.version} of {sheet.name} was not approved when this was signed."
     yield from _passed_over(case, moves)
     for test in case.resolved.sheet.tests:
         if test.when == "as_found":

@@ -55,7 +55,7 @@ def hand_over(case: Case, moves: Sequence[Move]) -> HandOver:
 
 
 def _told(words: str, mark: Mark, *, caution: bool = False) -> Line:
-    return Line(words, mark.told_as, mark.when, caution)
+    return Line(words, mark.author(), mark.when, caution)
 
 
 def _off(case: Case) -> Iterator[Line]:

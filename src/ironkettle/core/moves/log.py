@@ -14,6 +14,7 @@ from ironkettle.core.care import CounterRead
 from ironkettle.core.failures import FailureTable
 from ironkettle.core.glands import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.house import House
+from ironkettle.core.moves.basis import JobBasis, TokenUsed
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace, WrenchUsed
 from ironkettle.core.parts import Cleaning
@@ -36,7 +37,8 @@ class Mark:
 
     ``signature``: what it stood on where it was signed; ``judgement``: what a test run came to when it was
     recorded, which later rules do not judge again; ``chunks``: the seals of the samples that came with it;
-    ``noted``: the server's clock when it came.
+    ``noted``: the server's clock when it came; ``basis``: what the job is worked from, sealed with its intake;
+    ``token``: the script's token it came with.
     """
 
     entry: UUID
@@ -49,10 +51,13 @@ class Mark:
     chunks: tuple[Chunk, ...] = ()
     clock_ahead_s: float | None = None
     noted: datetime | None = None
+    basis: JobBasis | None = None
+    token: TokenUsed | None = None
 
-    @property
-    def told_as(self) -> str:
-        return self.name or self.who
+    def author(self, names: Mapping[str, str] | None = None) -> str:
+        """Who it was, and by which script's token where one sent it; ``names``: of people, for entries that carry none."""
+        name = self.name or (names or {}).get(self.who, self.who)
+        return name if self.token is None else f"{name}, {self.token.words}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -238,6 +243,7 @@ class Case:
     ``target``: the entry that another strikes out, and who made it; ``photos``: the hashes of those sent for the job, when
     an entry tells of one. ``carried``: what a copy takes over from a sister unit's job. ``counters``: what was read of the
     unit's counters beside this job, when its intake tells of them; ``happened``: when that was, by the bench's clock.
+    ``draft``: nobody who may has approved the job's sheet.
     """
 
     resolved: Resolved
@@ -254,3 +260,4 @@ class Case:
     carried: Carried | None = None
     counters: Mapping[str, Sequence[CounterRead]] = field(default_factory=dict)
     happened: datetime | None = None
+    draft: bool = False

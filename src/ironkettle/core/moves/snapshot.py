@@ -9,13 +9,14 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
+from ironkettle.core.moves.basis import JobBasis, TokenUsed
 from ironkettle.core.moves.log import Mark, Marked, Run, State
 from ironkettle.core.moves.register import read_payload
 from ironkettle.core.moves.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace
 from ironkettle.core.people import Signature
 
 # Raised whenever what is written here changes its meaning; one of another format is built anew from the log.
-SNAPSHOT_FORMAT = 5
+SNAPSHOT_FORMAT = 6
 _Document = dict[str, Any]
 
 
@@ -85,6 +86,8 @@ def _mark(mark: Mark) -> _Document:
         "chunks": [chunk.model_dump() for chunk in mark.chunks],
         "clock_ahead_s": mark.clock_ahead_s,
         "noted": mark.noted.isoformat() if mark.noted else None,
+        "basis": mark.basis.model_dump() if mark.basis else None,
+        "token": mark.token.model_dump() if mark.token else None,
     }
 
 
@@ -101,6 +104,8 @@ def _read_mark(document: _Document) -> Mark:
         tuple(Chunk.model_validate(chunk) for chunk in document["chunks"]),
         document["clock_ahead_s"],
         datetime.fromisoformat(document["noted"]) if document["noted"] else None,
+        JobBasis.model_validate(document["basis"]) if document["basis"] else None,
+        TokenUsed.model_validate(document["token"]) if document["token"] else None,
     )
 
 

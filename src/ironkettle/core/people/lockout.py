@@ -22,6 +22,13 @@ class Tries:
 # A person: three slips of an oily finger cost nothing. 15 minutes at most leave a guesser about
 # 100 tries a day at a million PINs.
 PERSON_TRIES = Tries(free=3, first_pause=5.0, longest_pause=900.0, forgotten_after=12 * 3600.0)
+# Signatures of one session: nobody else counts here, so that nobody else can stop a signature.
+SIGNATURE_TRIES = PERSON_TRIES
+# So many wrong ones end the session.
+SIGNATURES_A_SESSION = 10
+# Badges read at one address, and all badges: a wrong one aims at no person.
+BADGE_TRIES = Tries(free=5, first_pause=5.0, longest_pause=900.0, forgotten_after=3600.0)
+ALL_BADGE_TRIES = Tries(free=60, first_pause=5.0, longest_pause=900.0, forgotten_after=3600.0)
 # An address: a bench tablet is used by many, so it takes more slips before it waits.
 ADDRESS_TRIES = Tries(free=20, first_pause=5.0, longest_pause=900.0, forgotten_after=3600.0)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 from enum import StrEnum
@@ -44,6 +45,33 @@ AUTHORITY_WORD = {
     Authority.LIFE_SUPPORT: "life support",
     Authority.BREATHING_AIR: "breathing air",
 }
+
+
+# How strict an authority is; two of one rank are different competences, and neither stands in for the other.
+_RANK = {
+    Authority.NONE: 0,
+    Authority.WORKSHOP: 1,
+    Authority.LIFTING: 2,
+    Authority.PRESSURE_VESSEL: 2,
+    Authority.BREATHING_AIR: 3,
+    Authority.LIFE_SUPPORT: 3,
+}
+
+
+def rank_of(authority: Authority) -> int:
+    """How strict an authority is, from 0 for none. [-]
+
+    Source: no published source; this project's own order: work that lifts or holds pressure above a workshop release, work
+    that somebody breathes from above both.
+    """
+    return _RANK[authority]
+
+
+def strictest(authorities: Iterable[Authority]) -> tuple[Authority, ...]:
+    """The strictest of some authorities; several where different ones are as strict; empty for none at all."""
+    wanted = {one for one in authorities if one is not Authority.NONE}
+    most = max((rank_of(one) for one in wanted), default=0)
+    return tuple(sorted(one for one in wanted if rank_of(one) == most))
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,9 @@ from ironkettle.core.errors import fault
 PIN_DIGITS = 6
 SHORTEST_PASSWORD = 10
 LONGEST_SECRET = 128
-SHORTEST_BADGE = 6
+SHORTEST_BADGE = 10
+# A code of a badge has so many different characters at least, and is no row.
+FEWEST_DIFFERENT = 5
 
 
 def check_secret(text: str, field: str = "pin") -> str:
@@ -35,8 +37,18 @@ def check_secret(text: str, field: str = "pin") -> str:
 
 
 def check_badge(text: str, field: str = "badge") -> str:
-    """What a reader types for a badge, without the Enter it ends with. Raises RuleError naming the field."""
+    """What a reader types for a badge, without the Enter it ends with.
+
+    Raises RuleError naming the field for fewer than 10 characters, and for a code whose characters are alike or in a row: it
+    opens a session without a PIN, so it must be as hard to guess as a code printed by the reader's maker.
+    Source: no published source; this project's own choice.
+    """
     badge = text.strip()
+    accepts = f"a code of {SHORTEST_BADGE} to {LONGEST_SECRET} characters that cannot be guessed"
     if not SHORTEST_BADGE <= len(badge) <= LONGEST_SECRET or not badge.isprintable():
-        raise fault(field, f"a badge gives {SHORTEST_BADGE} to {LONGEST_SECRET} characters; read it again")
+        raise fault(field, f"{len(badge)} characters are not the code of a badge; read it again", accepts)
+    steps = [ord(after) - ord(before) for before, after in itertools.pairwise(badge)]
+    most_alike = max(steps.count(step) for step in set(steps))
+    if len(set(badge)) < FEWEST_DIFFERENT or most_alike > len(steps) / 2:
+        raise fault(field, "the code is too easy to guess: characters alike or in a row", accepts)
     return badge
