@@ -18,7 +18,7 @@ from ironkettle.settings import Settings, sqlalchemy_url
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.grants import grant_application
 from ironkettle.store.jobs import DamagedLogError, JobRow
-from ironkettle.store.logs import jobs_without_snapshot, keep_up, state_of
+from ironkettle.store.logs import jobs_without_snapshot, keep_marks_of, keep_up, state_of
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
 from ironkettle.store.people import people_without_secret
 from ironkettle.store.shop import shop_of
@@ -42,7 +42,9 @@ def _keep_up(application: Engine) -> None:
         try:
             with session_of(application) as session:
                 job = session.get_one(JobRow, job_id, with_for_update=True)
-                keep_up(session, job, state_of(session, job), shop_of(session), None, datetime.now(UTC))
+                state = state_of(session, job)
+                keep_up(session, job, state, shop_of(session), None, datetime.now(UTC))
+                keep_marks_of(session, job, state)
         except (DamagedLogError, RefusedError, RuleError) as error:
             print(f"A job is not on the list as it should be: {error}", file=sys.stderr)
 

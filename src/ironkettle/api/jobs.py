@@ -38,7 +38,7 @@ from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.store.bench_list import Group, Promised, Sought, Which, list_jobs
 from ironkettle.store.house import house_of
-from ironkettle.store.jobs import JobRow, find_job, job_numbered, open_job
+from ironkettle.store.jobs import JobRow, Page, find_job, job_numbered, open_job
 from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
 from ironkettle.store.people import names_of
 from ironkettle.store.photos import find_photo
@@ -266,16 +266,20 @@ def job(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) 
     return job_view(session, found, case, moves_of(case))
 
 
-@router.get("/{job_id}/log", summary="The log, all of it or what came after an entry", responses=NOT_THERE | CONFLICT)
+@router.get("/{job_id}/log", summary="The log, a page at a time", responses=NOT_THERE | CONFLICT)
 def log(
     job_id: UUID,
     session: DbSession,
     caller: Reader,
     shop: JobShop,
     after: int = Query(default=0, ge=0, le=2_000_000_000),
+    before: Annotated[int | None, Query(ge=1, le=2_000_000_000)] = None,
+    last: bool = False,
+    limit: Annotated[int, Query(ge=1, le=1000)] = 500,
 ) -> list[EntryOut]:
+    """In order, at most ``limit``: the first of those after one and before another, or with ``last`` the last of them."""
     found = job_of(session, job_id)
-    return log_view(session, found, case_for(session, found, shop, caller), after)
+    return log_view(session, found, case_for(session, found, shop, caller), Page(after, before, limit, last=last))
 
 
 @router.get("/{job_id}/picture", summary="The drawing of the unit as its questions are answered", responses=NOT_THERE)

@@ -17,7 +17,7 @@ from ironkettle.core.jobs import (
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.register import payload_words
 from ironkettle.core.moves.slices.passed_over import is_strikable
-from ironkettle.store.jobs import JobRow, log_rows
+from ironkettle.store.jobs import JobRow, Page, log_page
 from ironkettle.store.people import names_of
 
 
@@ -45,11 +45,11 @@ class EntryOut(BaseModel):
     sealed: str
 
 
-def log_view(session: Session, job: JobRow, case: Case, after: int) -> list[EntryOut]:
-    """The entries after one, as the author of the case may see and strike them out."""
+def log_view(session: Session, job: JobRow, case: Case, page: Page) -> list[EntryOut]:
+    """The entries of a page, as the author of the case may see and strike them out."""
     names, kits, struck = names_of(session), kit_of(case.resolved.whole), case.state.struck
     found = []
-    for row in log_rows(session, job.id, after):
+    for row in log_page(session, job.id, page):
         opened = row.read(kits)
         entry = opened.entry
         by = struck.get(entry.id)

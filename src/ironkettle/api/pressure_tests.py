@@ -68,6 +68,12 @@ class GaugeBody(Body):
     range: QuantityText
     resolution: QuantityText
     accuracy_pct: Figure = Field(gt=0, le=20)
+    stability_pct: Figure | None = Field(
+        default=None,
+        gt=0,
+        le=20,
+        description="by how much of the reading it may drift or stick in a hold, as stated [%]",
+    )
 
 
 class ComplianceBody(Body):
@@ -119,8 +125,13 @@ class AnalyseBody(HoldBody):
 
 
 class PlanOut(BaseModel):
-    """``longest_at_limit_s``: by then a leak at the limit has left the band under the test pressure."""
+    """``longest_at_limit_s``: by then a leak at the limit has left the band under the test pressure.
 
+    ``suited``: whether this gauge can judge this test at all, and ``why_not``: what keeps it from it and what could.
+    """
+
+    suited: bool
+    why_not: str | None
     hold_needed_s: float
     longest_at_limit_s: float
     detectable_leak_ml_min: float
@@ -229,6 +240,8 @@ def _plan_of_hold(body: PlanBody, house: House) -> PlanOut:
     pressure = _wanted(body.pressure, body, volume)
     result = plan_hold(pressure, volume, gauge, limit, house.hold_rules)
     return PlanOut(
+        suited=result.suited,
+        why_not=result.why_not,
         hold_needed_s=result.hold_needed,
         longest_at_limit_s=result.longest_at_limit,
         detectable_leak_ml_min=result.detectable_leak,
@@ -310,7 +323,7 @@ def _setup(body: HoldBody, rules: HoldRules) -> tuple[TestVolume, Gauge, float]:
         body.housing,
         atmosphere or STANDARD_PRESSURE_MPA,
     )
-    return test_volume, Gauge(span, resolution, body.gauge.accuracy_pct), limit
+    return test_volume, Gauge(span, resolution, body.gauge.accuracy_pct, body.gauge.stability_pct), limit
 
 
 def _wanted(text: str, body: HoldBody, volume: TestVolume) -> float:

@@ -29,6 +29,12 @@ Reader = Annotated[Caller, allow(ToolPolicy.read)]
 Keeper = Annotated[Caller, allow(ToolPolicy.change)]
 
 
+# No instrument of a workshop is better than a hundredth of a per cent.
+Accuracy = Annotated[Figure, Field(ge=0.01, le=20)]
+# What a gauge and a wrench of a workshop can be. [MPa, N·m]
+_RANGE, _STEP, _TORQUE = (0.0005, 1000.0), (1e-7, 100.0), (0.005, 20_000.0)
+
+
 class _FromRow(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
@@ -58,6 +64,7 @@ class GaugeToolOut(_CalibratedOut):
     range: str
     resolution: str
     accuracy_pct: float
+    stability_pct: float | None
 
 
 class WrenchToolBody(Body):
@@ -65,7 +72,7 @@ class WrenchToolBody(Body):
     name: NameText
     low: QuantityText
     high: QuantityText
-    accuracy_pct: Figure = Field(gt=0, le=20)
+    accuracy_pct: Accuracy
     calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
     calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
 
@@ -75,7 +82,11 @@ class GaugeToolBody(Body):
     name: NameText
     range: QuantityText
     resolution: QuantityText
-    accuracy_pct: Figure = Field(gt=0, le=20)
+    accuracy_pct: Accuracy
+    stability_pct: Accuracy | None = Field(
+        default=None,
+        description="by how much of the reading it may drift or stick in a hold, as its maker states it [%]",
+    )
     calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
     calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
 
@@ -94,6 +105,8 @@ def gauges(session: DbSession, caller: Reader) -> list[GaugeToolOut]:
 def add_wrench(body: WrenchToolBody, session: DbSession, caller: Keeper) -> WrenchToolOut:
     read = Collector()
     low, high = read.get(read_torque, body.low, "low"), read.get(read_torque, body.high, "high")
+    _plausible(read, "low", body.low, low, _TORQUE, "0.005 N·m to 20,000 N·m")
+    _plausible(read, "high", body.high, high, _TORQUE, "0.005 N·m to 20,000 N·m")
     if low is not None and high is not None:
         read.require(low < high, "low", f"{body.low} is not below {body.high}")
     read.done()
@@ -107,6 +120,8 @@ def add_gauge(body: GaugeToolBody, session: DbSession, caller: Keeper) -> GaugeT
     read = Collector()
     span = read.get(read_gauge_pressure, body.range, "range", low=1e-9)
     step = read.get(read_gauge_pressure, body.resolution, "resolution", low=1e-9)
+    _plausible(read, "range", body.range, span, _RANGE, "5 mbar to 10,000 bar")
+    _plausible(read, "resolution", body.resolution, step, _STEP, "0.001 mbar to 1,000 bar")
     if span is not None and step is not None:
         read.require(step < span, "resolution", f"{body.resolution} is not finer than {body.range}")
     read.done()
@@ -115,11 +130,19 @@ def add_gauge(body: GaugeToolBody, session: DbSession, caller: Keeper) -> GaugeT
     return GaugeToolOut(**body.model_dump())
 
 
+def _plausible(
+    read: Collector, field: str, text: str, value: float | None, ends: tuple[float, float], accepts: str
+) -> None:
+    if value is not None:
+        read.require(ends[0] <= value <= ends[1], field, f"{text} cannot be of such an instrument", accepts)
+
+
 class ToolChange(Body):
     """What changes of a wrench or gauge; what is left out stays. ``active``: False once it is used no more."""
 
     name: NameText | None = None
-    accuracy_pct: Figure | None = Field(default=None, gt=0, le=20)
+    accuracy_pct: Accuracy | None = None
+    stability_pct: Accuracy | None = None
     active: bool | None = None
 
 

@@ -118,7 +118,7 @@ def hold_lines() -> Iterator[str]:
 def _some_holds(cell: tuple[Rig, float]) -> Share:
     rig, leak = cell
     gas = rig.volume.fluid.gas
-    return try_rig(rig, leak, GAS_HOLDS if gas else OIL_HOLDS, HOLD_SEED, every=5 if gas else 1)
+    return try_rig(rig, leak, GAS_HOLDS if gas else OIL_HOLDS, HOLD_SEED)
 
 
 def _seconds(value: float) -> str:

@@ -7,10 +7,14 @@ from __future__ import annotations
 
 import copy
 import math
+import random
 from collections.abc import Iterator
 from typing import Any
 
 from ironkettle.core.moves.model import Ask, Move
+
+# No two holds are alike, as no two traces of a shop are.
+_PHASES = random.Random()
 
 
 def filled(move: Move, **given: Any) -> dict[str, Any]:
@@ -53,7 +57,7 @@ def answer_to(ask: Ask) -> Any:
     if ask.read.value in {"choice", "zone"}:
         return ask.choices[0].key
     if ask.read.value == "trace":
-        return list(tight_trace(**dict(ask.needs or {})))
+        return list(tight_trace(**dict(ask.needs or {}), phase=_PHASES.random()))
     return _middle(ask)
 
 
@@ -66,12 +70,15 @@ def _middle(ask: Ask) -> Any:
     return f"{middle:.6g} {ask.unit}"
 
 
-def tight_trace(pressure_mpa: float, seconds: float, every_s: float) -> Iterator[dict[str, float]]:
-    """The readings of a tight unit: a gauge that stands still but for a ripple of a hundredth of a bar. [MPa, s]"""
+def tight_trace(pressure_mpa: float, seconds: float, every_s: float, phase: float = 0.0) -> Iterator[dict[str, float]]:
+    """The readings of a tight unit: a gauge that stands still but for a ripple of a hundredth of a bar. [MPa, s]
+
+    ``phase``: where the ripple begins, so that no two holds are alike.
+    """
     for place in range(int(seconds / every_s) + 2):
         t = place * every_s
         yield {
             "t_s": round(t, 1),
-            "pressure_mpa": round(pressure_mpa + 0.001 * math.sin(1.7 * place), 4),
+            "pressure_mpa": round(pressure_mpa + 0.001 * math.sin(1.7 * place + 6.3 * phase), 6),
             "temperature_c": 24.0,
         }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 from uuid import UUID
@@ -11,6 +12,7 @@ from sqlalchemy import (
     ForeignKeyConstraint,
     Identity,
     Index,
+    Select,
     SmallInteger,
     Text,
     UniqueConstraint,
@@ -180,10 +182,33 @@ def sheet_of(session: Session, job: JobRow) -> Sheet:
 
 def log_rows(session: Session, job_id: UUID, after: int = 0) -> list[EntryRow]:
     query = select(EntryRow).where(EntryRow.job_id == job_id, EntryRow.seq > after).order_by(EntryRow.seq)
+    return _read_rows(session, job_id, query)
+
+
+def _read_rows(session: Session, job_id: UUID, query: Select[EntryRow]) -> list[EntryRow]:
     try:
         return list(session.scalars(query))
     except DataError as error:
         raise DamagedLogError(job_id, None, f"cannot be read: {str(error.orig).splitlines()[0]}") from None
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """Some entries of a log: after one and before another, the first of them or the last, at most so many."""
+
+    after: int
+    before: int | None
+    limit: int
+    last: bool = False
+
+
+def log_page(session: Session, job_id: UUID, page: Page) -> list[EntryRow]:
+    """The entries of a page, in order."""
+    query = select(EntryRow).where(EntryRow.job_id == job_id, EntryRow.seq > page.after)
+    if page.before is not None:
+        query = query.where(EntryRow.seq < page.before)
+    query = query.order_by(EntryRow.seq.desc() if page.last else EntryRow.seq).limit(page.limit)
+    return sorted(_read_rows(session, job_id, query), key=lambda row: row.seq)
 
 
 def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: datetime) -> JobRow:

@@ -34,7 +34,7 @@ from ironkettle.core.moves.chart import check_entry, moves_of, next_move
 from ironkettle.core.moves.log import Carried, Case, Mark, Payload, State, carried_from
 from ironkettle.core.moves.model import Kind, Move, Status
 from ironkettle.core.moves.register import apply_entry, as_sent, complete, fold
-from ironkettle.core.moves.runs import SampleRead, chunks_of, read_chunk
+from ironkettle.core.moves.runs import SampleRead, chunks_of, plain, read_chunk
 from ironkettle.core.moves.shelf import taken
 from ironkettle.core.moves.slices.care import CareWidened
 from ironkettle.core.moves.slices.cause import told_causes
@@ -44,7 +44,7 @@ from ironkettle.core.moves.slices.passed_over import EntryStruck
 from ironkettle.core.moves.slices.photo import PhotoTaken
 from ironkettle.core.moves.slices.supply import short_of
 from ironkettle.core.moves.slices.timer import running_timers
-from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
+from ironkettle.core.moves.slices.trial import TestClosed, TestRun, judgement_of
 from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
 from ironkettle.core.people import Author, Signature
 from ironkettle.core.pressure import Sample
@@ -53,6 +53,7 @@ from ironkettle.store.photos import find_photo, photos_of
 from ironkettle.store.sheets import document_hash, is_draft, resolved_sheet, sheet_hash, standing_in
 from ironkettle.store.shop import Shop, tables_of
 from ironkettle.store.stock import draw
+from ironkettle.store.traces import keep_marks, marks_of, used_by
 from ironkettle.store.units import keep_unit, readings_before
 
 # What of a log concerns the unit beyond the job.
@@ -126,6 +127,7 @@ def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Aut
         shop.gauges,
         shelf,
         carried=carried,
+        number=job.number,
         draft=is_draft(session, job.sheet_key, job.sheet_version),
     )
 
@@ -196,7 +198,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         _check_same(session, job, present, new, author)
         return Appended(present, case, moves_of(case))
     check_may_write(author, new.payload)
-    case = replace(case, **_beside(session, job, new))
+    case = replace(case, **_beside(session, job, state, new))
     check_entry(case, new.payload)
     payload = complete(case, new.payload)
     chunks = chunks_of(_samples_in(payload))
@@ -223,10 +225,29 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     else:
         apply_entry(state, entry.payload, entry.mark)
     job.entry_count, job.head = entry.seq, row.hash
+    _keep_trace(session, job, state, entry, payload, case)
     job.touched_at, job.touched_by = now, author.name
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
     return Appended(row, *keep_up(session, job, state, shop, author, now, unit=isinstance(payload, _ABOUT_THE_UNIT)))
+
+
+def _keep_trace(session: Session, job: JobRow, state: State, entry: Entry, payload: Payload, case: Case) -> None:
+    """Keep by what the trace of a run is known again that this entry closed."""
+    if isinstance(payload, TestClosed) and not payload.abandoned:
+        run = state.runs[str(payload.run)]
+        keep_marks(session, job, run.key, run.test, run.when, marks_of(case.recorded, run.source))
+    elif isinstance(payload, TestRun) and payload.samples:
+        marks = marks_of(plain(payload.samples), "typed")
+        keep_marks(session, job, str(entry.id), payload.test, payload.when, marks)
+
+
+def keep_marks_of(session: Session, job: JobRow, state: State) -> None:
+    """The same for every run of a job, for jobs from before traces were known again."""
+    for key, run in state.runs.items():
+        if run.counts and run.count:
+            marks = marks_of(run_samples(session, job.id, key), run.source)
+            keep_marks(session, job, key, run.test, run.when, marks)
 
 
 def _signature(session: Session, job: JobRow, payload: Payload, author: Author, now: datetime) -> Signature | None:
@@ -274,13 +295,21 @@ def _check_same(session: Session, job: JobRow, present: EntryRow, new: NewEntry,
         raise RefusedError("entry-exists", "an entry with this id exists with other contents")
 
 
-def _beside(session: Session, job: JobRow, new: NewEntry) -> dict[str, Any]:
+def _beside(session: Session, job: JobRow, state: State, new: NewEntry) -> dict[str, Any]:
     """What a rule needs to see of the log beside the state: the samples of a run to close, the entry to strike out."""
     payload = new.payload
     if isinstance(payload, IntakeRecorded) and payload.counters:
         return {"counters": readings_before(session, job, payload.serial), "happened": new.bench_time}
     if isinstance(payload, TestClosed):
-        return {"recorded": run_samples(session, job.id, str(payload.run))}
+        recorded = run_samples(session, job.id, str(payload.run))
+        run = state.runs.get(str(payload.run))
+        if run is None or payload.abandoned:
+            return {"recorded": recorded}
+        marks = marks_of(recorded, run.source)
+        return {"recorded": recorded, "trace_of": used_by(session, job, run.key, run.test, run.when, marks)}
+    if isinstance(payload, TestRun) and payload.samples:
+        marks = marks_of(plain(payload.samples), "typed")
+        return {"trace_of": used_by(session, job, str(new.id), payload.test, payload.when, marks)}
     if isinstance(payload, PhotoTaken):
         return {"photos": {key: row.sha256 for key, row in photos_of(session, job.id).items()}}
     if isinstance(payload, EntryStruck):

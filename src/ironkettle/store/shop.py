@@ -38,6 +38,7 @@ def shop_of(session: Session) -> Shop:
     gauges = {
         row.key: GaugeUsed(
             name=row.name, range=row.range, resolution=row.resolution, accuracy_pct=row.accuracy_pct,
+            stability_pct=row.stability_pct,
             calibrated_until=row.calibrated_until, calibration=row.calibration or None,
         )
         for row in all_gauges(session)

@@ -31,6 +31,8 @@ class GaugeTool(Base):
     range: Mapped[str]
     resolution: Mapped[str]
     accuracy_pct: Mapped[float]
+    # By how much of the reading it may drift or stick in a hold, as its maker states it. [%]
+    stability_pct: Mapped[float | None] = mapped_column(default=None)
     calibration: Mapped[str] = mapped_column(default="")
     calibrated_until: Mapped[date | None] = mapped_column(default=None)
     active: Mapped[bool] = mapped_column(default=True)

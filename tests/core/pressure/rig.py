@@ -25,9 +25,12 @@ def hold(
     warm: Callable[[float], float] | None = lambda t: 22.0,
     step: float = 0.01,
 ) -> tuple[Sample, ...]:
-    """Readings of a formula, rounded to the gauge's step. [s, MPa, °C]"""
+    """Readings of a formula, rounded to the gauge's step; now and then the last figure flickers, as on a live gauge. [s, MPa, °C]"""
     times = [every * i for i in range(int(last / every) + 1)]
-    return tuple(Sample(t, round(pressure(t) / step) * step, warm(t) if warm else None) for t in times)
+    return tuple(
+        Sample(t, round(pressure(t) / step + (i % 5 == 3)) * step, warm(t) if warm else None)
+        for i, t in enumerate(times)
+    )
 
 
 def leaking(rate: float, start: float = 21.0, soft: float = SOFT) -> Callable[[float], float]:

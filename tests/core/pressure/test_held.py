@@ -6,13 +6,16 @@ import pytest
 
 from ironkettle.core.pressure import Gauge, HoldRules, Sample
 from ironkettle.core.pressure.held import Held, held_part
+from ironkettle.core.pressure.touched import Swing
 from tests.core.pressure.rig import GAUGE, hold, leaking
 
 RULES = HoldRules()
+# No temperature moves anything.
+STILL = Swing(0.0, 0.0, 0.0, 0.0)
 
 
 def part(pressures: list[float], wanted: float | None = 18.0, gauge: Gauge = GAUGE, rules: HoldRules = RULES) -> Held:
-    return held_part(tuple(Sample(10.0 * i, p) for i, p in enumerate(pressures)), gauge, wanted, rules)
+    return held_part(tuple(Sample(10.0 * i, p) for i, p in enumerate(pressures)), gauge, wanted, rules, STILL)
 
 
 @pytest.mark.parametrize(
@@ -75,7 +78,9 @@ def test_a_vacuum_is_judged_by_its_depth() -> None:
 def test_nothing_held_is_said() -> None:
     assert part([0.0, 0.0, 0.0], wanted=None).fault == "nothing"
     assert part([0.02, 0.02, 0.02], wanted=None).fault == "nothing"
-    assert part([0.03, 0.03, 0.03], wanted=None).fault is None
+    # Above that a step of 0.01 MPa is still too coarse: three of them must lie in what 10 % leave of it.
+    assert part([0.03, 0.03, 0.03], wanted=None).fault == "unsuited"
+    assert part([0.4, 0.4, 0.4], wanted=None).fault is None
 
 
 def test_pumping_during_the_hold_is_found_and_ripple_is_not() -> None:
@@ -83,9 +88,10 @@ def test_pumping_during_the_hold_is_found_and_ripple_is_not() -> None:
     assert part(saw).fault == "pumped"
     rippling = [18.0 + (0.05 if i % 2 else -0.05) for i in range(40)]
     assert part(rippling).fault is None
-    # 1 % of 18 MPa is 0.18: less is a rise by itself, which the slope tells.
-    assert part([18.0, 18.0, 18.17, 18.17]).fault is None
-    assert part([18.0, 18.0, 18.19, 18.19]).fault == "pumped"
+    # Two steps of 0.01 MPa are no rise, three are, and so are many small ones one after the other.
+    assert part([18.0, 18.0, 18.02, 18.02]).fault is None
+    assert part([18.0, 18.0, 18.03, 18.03]).fault == "pumped"
+    assert part([18.0 + 0.01 * i for i in range(12)]).fault == "pumped"
 
 
 def test_a_pumping_after_the_band_was_left_is_not_judged_at_all() -> None:
@@ -94,5 +100,5 @@ def test_a_pumping_after_the_band_was_left_is_not_judged_at_all() -> None:
 
 
 def test_temperatures_go_with_their_readings() -> None:
-    found = held_part(hold(leaking(1.0), last=10.0), GAUGE, 21.0, RULES)
+    found = held_part(hold(leaking(1.0), last=10.0), GAUGE, 21.0, RULES, STILL)
     assert list(found.temperature) == [22.0] * 6

@@ -25,6 +25,8 @@ from ironkettle.core.pressure.hold import warming_ends
 from ironkettle.core.pressure.trend import Trend
 from tests.core.pressure.rig import AIR, AIR_GAUGE, GAUGE, SOFT, VOLUME, WATER, exponential, hold, leaking
 
+# A thermometer that reads and hardly moves.
+STEADY = lambda t: 22.0 + 0.1 * (int(t) // 20 % 2)  # noqa: E731
 MEASURED = replace(VOLUME, compliance=Compliance(2.0, 2.0 / SOFT))
 LIMIT = 0.5
 
@@ -139,15 +141,15 @@ def test_a_limit_below_what_the_gauge_can_show_never_passes() -> None:
     assert found.verdict == "undecided"
     assert "short-hold" in codes(found)
     assert found.hold_needed is not None
-    # 3·(0.5 MPa · 0.607·1.05·1.01/0.6 + 0.1 K · 0.565·1.15)·60/0.05 = 2166 s.
-    assert found.hold_needed == pytest.approx(2166 - 60, rel=0.01)
+    # 3·((0.5 + 0.2 % of 21 MPa) · 0.607·1.05·1.01/0.3 + 0.1 K · 0.565·1.15)·60/0.05 = 4422 s.
+    assert found.hold_needed == pytest.approx(4422 - 60, rel=0.01)
 
 
 @pytest.mark.parametrize("slope", [0.001, 0.01])
 def test_a_rise_by_itself_is_invalid_and_never_a_pass(slope: float) -> None:
-    found = judge(hold(lambda t: 21 + slope * t, last=300), MEASURED)
+    found = judge(hold(lambda t: 21 + slope * t, last=300, warm=STEADY), MEASURED)
     assert found.verdict == "invalid"
-    assert "inflow" in codes(found)
+    assert codes(found) & {"inflow", "pumped-up"}
 
 
 def test_a_rise_that_the_warming_explains_is_no_inflow() -> None:
@@ -188,7 +190,7 @@ def test_gas_without_a_thermometer_decides_only_far_from_the_limit() -> None:
     options = {"gauge": AIR_GAUGE, "wanted": 0.7}
     assert judge(tight, air, limit=10.0, **options).verdict == "pass"
     assert judge(tight, air, limit=5.0, **options).verdict == "undecided"
-    with_one = hold(lambda t: 0.7, last=600, step=1e-4)
+    with_one = hold(lambda t: 0.7, last=600, step=1e-4, warm=STEADY)
     assert judge(with_one, air, limit=5.0, **options).verdict == "pass"
 
 
@@ -276,13 +278,15 @@ def test_with_a_measured_compliance(share: float, verdict: str) -> None:
     assert found.verdict == verdict
 
 
-def test_no_pass_before_a_minute_five_readings_and_the_planned_hold() -> None:
+def test_no_pass_before_a_minute_nine_readings_and_the_planned_hold() -> None:
     tight = hold(lambda t: 21.0, last=58)
     assert judge(tight).verdict == "undecided"
     assert judge(hold(lambda t: 21.0, last=60)).verdict == "pass"
-    four = hold(lambda t: 21.0, last=90, every=30)
-    assert (len(four), judge(four).verdict) == (4, "undecided")
-    assert judge(hold(lambda t: 21.0, last=120, every=30)).verdict == "pass"
+    # Whole, three quarters and half are compared, and the last half needs five readings: nine in all.
+    few = hold(lambda t: 21.0, last=210, every=30)
+    assert (len(few), judge(few).verdict) == (8, "undecided")
+    assert "few-readings" in codes(judge(few))
+    assert judge(hold(lambda t: 21.0, last=240, every=30)).verdict == "pass"
     planned = judge(hold(lambda t: 21.0, last=120), planned_hold=300.0)
     assert (planned.verdict, planned.hold_needed) == ("undecided", pytest.approx(180.0, rel=0.01))
     assert "short-hold" in codes(planned)
@@ -334,7 +338,7 @@ def test_what_the_modulus_rests_on_is_told() -> None:
     assert "stated-modulus" in codes(judge(hold(lambda t: 21.0)))
     nominal = judge(hold(lambda t: 21.0), replace(VOLUME, bulk_modulus_gpa=None))
     assert "nominal-modulus" in codes(nominal)
-    assert "0.4" in next(f.message for f in nominal.findings if f.code == "nominal-modulus")
+    assert "0.2" in next(f.message for f in nominal.findings if f.code == "nominal-modulus")
     assert not codes(judge(hold(lambda t: 21.0), MEASURED)) & {"stated-modulus", "nominal-modulus"}
 
 
@@ -419,16 +423,3 @@ def test_with_too_few_readings_in_the_band_the_middle_of_the_bounds_is_told() ->
     found = judge(hold(lambda t: 21.0 if t < 60 else 12.0, last=180.0, every=60.0))
     assert found.leak_rate == pytest.approx(sum(found.interval) / 2)
     assert found.leak_rate > 0
-
-
-def test_a_hold_that_nobody_watched_for_more_than_half_of_it_cannot_pass() -> None:
-    """Pumped up in between, it would read the same: three readings, an hour of nothing, three readings."""
-
-    def held(times: list[float]) -> Analysis:
-        return analyse_hold(tuple(Sample(t, 18.0, 24.0) for t in times), VOLUME, GAUGE, 1.0, wanted=18.0)
-
-    assert held([0, 10, 20, 5000, 5010, 5020]).verdict == "undecided"
-    assert "half-unseen" in [one.code for one in held([0, 10, 20, 5000, 5010, 5020]).findings]
-    assert held([100.0 * i for i in range(51)]).verdict == "pass"
-    # A half is not more than a half.
-    assert held([0, 600, 1200, 2400, 3000, 4800]).verdict == "pass"

@@ -50,7 +50,8 @@ class Within(Item):
 
 
 class TestSpec(Named):
-    """A test of one kind with the figures of that kind. ``when``: as found, as left, or both."""
+    """A test of one kind with the figures of that kind. ``when``: as found, as left, or both; ``glass``: the open port at which a
+    measuring glass stands during a hold."""
 
     __test__ = False
 
@@ -70,6 +71,7 @@ class TestSpec(Named):
     bulk_modulus_gpa: Annotated[Figure, Field(gt=0, le=10)] | None = None
     leak_limit: Flow | None = None
     hold: Time | None = None
+    glass: Text | None = None
     load: Written | None = None
     side: Literal["cap", "rod"] | None = None
     other_side: Literal["open", "shut"] | None = None

@@ -51,6 +51,7 @@ def gauge_of(used: GaugeUsed) -> Gauge:
         read_gauge_pressure(used.range, "gauge.range"),
         read_gauge_pressure(used.resolution, "gauge.resolution"),
         used.accuracy_pct,
+        used.stability_pct,
     )
 
 

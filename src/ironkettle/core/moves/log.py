@@ -243,7 +243,8 @@ class Case:
     ``target``: the entry that another strikes out, and who made it; ``photos``: the hashes of those sent for the job, when
     an entry tells of one. ``carried``: what a copy takes over from a sister unit's job. ``counters``: what was read of the
     unit's counters beside this job, when its intake tells of them; ``happened``: when that was, by the bench's clock.
-    ``draft``: nobody who may has approved the job's sheet.
+    ``draft``: nobody who may has approved the job's sheet. ``number``: of the job; ``trace_of``: of the job another test of which
+    sealed the very trace that an entry would close a run with.
     """
 
     resolved: Resolved
@@ -261,3 +262,5 @@ class Case:
     counters: Mapping[str, Sequence[CounterRead]] = field(default_factory=dict)
     happened: datetime | None = None
     draft: bool = False
+    number: int = 0
+    trace_of: int | None = None

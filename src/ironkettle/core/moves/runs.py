@@ -24,12 +24,14 @@ class _Fixed(BaseModel):
 
 
 class GaugeUsed(_Fixed):
-    """The gauge as it was when used, so that the record stands by itself."""
+    """The gauge as it was when used, so that the record stands by itself. ``stability_pct``: by how much of the reading it may
+    drift or stick in a hold, as its maker states it."""
 
     name: _Name
     range: Pressure
     resolution: Pressure
     accuracy_pct: Figure = Field(gt=0, le=20)
+    stability_pct: Figure | None = Field(default=None, gt=0, le=20)
     calibrated_until: date | None = None
     calibration: _Name | None = None
 

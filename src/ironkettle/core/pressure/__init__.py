@@ -1,8 +1,10 @@
 """Pressure tests: plan, trace, leak rate from decay, verdict, stored energy."""
 
 from ironkettle.core.pressure.energy import stored_energy
-from ironkettle.core.pressure.hold import LEAST_READINGS, Analysis, analyse_hold
+from ironkettle.core.pressure.hold import Analysis, analyse_hold
+from ironkettle.core.pressure.marks import piece_marks, whole_mark
 from ironkettle.core.pressure.model import (
+    LEAST_READINGS,
     STANDARD_PRESSURE_MPA,
     Compliance,
     Fluid,
@@ -32,10 +34,12 @@ __all__ = [
     "find_fluid",
     "hold_needed",
     "means_of",
+    "piece_marks",
     "plan_hold",
     "read_trace",
     "read_trace_part",
     "stored_energy",
     "thinned",
     "trace_csv",
+    "whole_mark",
 ]

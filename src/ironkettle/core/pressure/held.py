@@ -1,24 +1,26 @@
-"""The part of a trace that can be judged: where the wanted pressure was held."""
+"""The part of a trace that can be judged: the longest unbroken stretch in which the wanted pressure was held."""
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 
 import numpy as np
 
 from ironkettle.core.pressure.model import Gauge, HoldRules, Sample
+from ironkettle.core.pressure.suited import unsuited
+from ironkettle.core.pressure.touched import Gap, Swing, frozen, gaps_of, risen
 from ironkettle.core.pressure.trend import Floats
-
-_MOST_RISE_PCT = 1.0
 
 
 @dataclass(frozen=True, slots=True)
 class Held:
     """The judged part. Times in s, pressures in MPa gauge, temperatures in °C (NaN: not read).
 
-    ``sign`` is −1 for a vacuum. ``fault``: why nothing can be judged (``nothing``, ``below``,
-    ``pumped``, ``frozen``). ``left_band``: the trace went on below the band; ``out``: its first reading there, if
-    it was a fall and no release.
+    ``sign`` is −1 for a vacuum. ``fault``: why nothing can be judged (``nothing``, ``below``, ``over_range``, ``unsuited``,
+    ``pumped``, ``frozen``); ``why``: its words where they depend on the gauge. ``gaps``: where nobody read it for too long,
+    with what lies on both sides; only the longest stretch between them is judged. ``left_band``: the trace went on below the
+    band; ``out``: its first reading there, if it was a fall and no release. ``began``: the first reading of the whole trace.
     """
 
     t: Floats
@@ -29,6 +31,8 @@ class Held:
     fault: str | None
     left_band: bool
     out: tuple[float, float] | None
+    gaps: tuple[Gap, ...] = ()
+    why: str = ""
 
     @property
     def sign(self) -> float:
@@ -38,16 +42,6 @@ class Held:
     def size(self) -> float:
         """The wanted pressure, or the depth of the wanted vacuum. [MPa]"""
         return abs(self.wanted)
-
-    @property
-    def unseen(self) -> float:
-        """The longest time between two readings. [s]"""
-        return float(np.diff(self.t).max()) if len(self.t) > 1 else 0.0
-
-    @property
-    def half_unseen(self) -> bool:
-        """Whether nobody read the gauge for more than half of the hold: it may have been pumped up meanwhile."""
-        return self.unseen > (self.end - self.start) / 2
 
     @property
     def start(self) -> float:
@@ -66,10 +60,12 @@ class Held:
         return float(self.pressure.max())
 
 
-def held_part(samples: tuple[Sample, ...], gauge: Gauge, wanted: float | None, rules: HoldRules) -> Held:
-    """From the first reading to the last before one that lies below the band under the wanted pressure.
+def held_part(samples: tuple[Sample, ...], gauge: Gauge, wanted: float | None, rules: HoldRules, swing: Swing) -> Held:
+    """From the first reading to the last before one below the band under the wanted pressure; of that the longest stretch
+    without a gap.
 
-    Parameters: wanted : None for the pressure of the first reading; negative for a vacuum [MPa gauge].
+    Parameters: wanted : None for the pressure of the first reading; negative for a vacuum [MPa gauge]; swing : how far
+    temperature may move the pressure.
     Source: the shop's rules (docs/guide/pressure-tests.md).
     """
     t = np.array([sample.t for sample in samples])
@@ -79,56 +75,47 @@ def held_part(samples: tuple[Sample, ...], gauge: Gauge, wanted: float | None, r
     sign = -1.0 if target < 0 else 1.0
     size, read = abs(target), sign * pressure
     below = np.flatnonzero(read < size * (1 - rules.band_pct / 100))
-    end = int(below[0]) if len(below) else len(t)
-    reached = read[0] >= size * (1 - (rules.start_below_pct + gauge.accuracy_pct) / 100) - gauge.resolution
-    fault = None
-    if size <= 2 * gauge.resolution:
-        fault, end = "nothing", max(end, 1)
-    elif not reached:
-        fault, end = "below", max(end, 1)
-    elif _pumped(read[:end], gauge, size):
-        fault = "pumped"
-    elif _frozen(t[:end], read[:end]):
-        fault = "frozen"
+    end = max(int(below[0]), 1) if len(below) else len(t)
+    fault, why = _unjudged(read, pressure, gauge, target, rules)
+    gaps = gaps_of(t[:end], read[:end], gauge)
+    if fault is None:
+        if risen(t[:end], read[:end], temperature[:end], gauge, swing) or any(gap.pumped for gap in gaps):
+            fault = "pumped"
+        elif frozen(t[:end], read[:end], temperature[:end], gauge, swing):
+            fault = "frozen"
+    first, last = _longest(t[:end], gaps)
     # A reading far below may be the release at the end, or a burst; the trace alone cannot tell.
-    fell = end < len(t) and end > 0 and read[end] > size / 2
+    fell = end < len(t) and not gaps and read[end] > size / 2
     return Held(
-        t[:end],
-        pressure[:end],
-        temperature[:end],
+        t[first:last],
+        pressure[first:last],
+        temperature[first:last],
         target,
         wanted is not None,
         fault,
         end < len(t),
         (float(t[end]), float(pressure[end])) if fell else None,
+        gaps,
+        why,
     )
 
 
-# A channel that moved from reading to reading and then shows the same this many times, over so long, has frozen:
-# by chance not once in a million million. [-, s]
-_SAME, _SAME_S = 40, 20.0
-_LIVELY = 0.5
+def _unjudged(read: Floats, pressure: Floats, gauge: Gauge, target: float, rules: HoldRules) -> tuple[str | None, str]:
+    """Why a trace says nothing, before its course is looked at."""
+    size = abs(target)
+    if size <= 2 * gauge.resolution:
+        return "nothing", ""
+    if float(np.abs(pressure).max()) > gauge.range + gauge.resolution / 2:
+        return "over_range", ""
+    if (why := unsuited(gauge, target, rules)) is not None:
+        return "unsuited", why
+    if read[0] < size * (1 - (rules.start_below_pct + gauge.accuracy_pct) / 100) - gauge.resolution:
+        return "below", ""
+    return None, ""
 
 
-def _frozen(t: Floats, read: Floats) -> bool:
-    """Whether a channel that was alive stopped: a standing value would hide any leak. Equal from the first on tells nothing."""
-    moved = np.flatnonzero(np.diff(read) != 0)
-    if len(read) < _SAME + 10 or len(moved) < 5:
-        return False
-    edges = np.concatenate([[-1], moved, [len(read) - 1]])
-    lengths = np.diff(edges)
-    longest = int(lengths.argmax())
-    first, last = int(edges[longest]) + 1, int(edges[longest + 1])
-    others = len(read) - int(lengths[longest])
-    return bool(
-        lengths[longest] >= _SAME and t[last] - t[first] >= _SAME_S and others >= 10 and len(moved) >= _LIVELY * others
-    )
-
-
-def _pumped(read: Floats, gauge: Gauge, size: float) -> bool:
-    """Whether the pressure was raised during the hold: one rise far beyond steps and ripple."""
-    if len(read) < 3:
-        return False
-    change = np.diff(read)
-    ripple = 6 * float(np.median(np.abs(change)))
-    return bool(change.max() > max(3 * gauge.resolution, _MOST_RISE_PCT / 100 * size, ripple))
+def _longest(t: Floats, gaps: tuple[Gap, ...]) -> tuple[int, int]:
+    """The longest stretch between gaps, as places of its first reading and behind its last."""
+    edges = [0, *(gap.place for gap in gaps), len(t)]
+    stretches = [(first, last) for first, last in itertools.pairwise(edges) if last > first]
+    return max(stretches, key=lambda one: (t[one[1] - 1] - t[one[0]], one[1] - one[0]))

@@ -5,19 +5,29 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ironkettle.core.errors import fault
 from ironkettle.core.findings import Finding
+from ironkettle.core.pressure.early import early_fall
 from ironkettle.core.pressure.energy import stored_energy
 from ironkettle.core.pressure.held import Held, held_part
-from ironkettle.core.pressure.model import TEMPERATURE_STEP_K, Gauge, HoldRules, Sample, TestVolume, check_samples
+from ironkettle.core.pressure.model import (
+    LEAST_READINGS,
+    TEMPERATURE_STEP_K,
+    Gauge,
+    HoldRules,
+    Sample,
+    TestVolume,
+    check_samples,
+)
 from ironkettle.core.pressure.plan import hold_needed
 from ironkettle.core.pressure.softness import ROOM_C, Softness, softness_of
-from ironkettle.core.pressure.tell import findings_of
-from ironkettle.core.pressure.trend import Floats, Trend, trend_of
+from ironkettle.core.pressure.tell import Against, Told, findings_of
+from ironkettle.core.pressure.touched import Swing, thermometer_step
+from ironkettle.core.pressure.trend import STEPS, Floats, Trend, trend_of
 
 LONGEST_FURTHER_HOLD_S = 86_400.0
-LEAST_READINGS = 5
 _PARTS = (0.0, 0.25, 0.5)
 
 
@@ -55,8 +65,10 @@ class _Part:
     sign: float
     wanted: float
     settling: float
+    unsteady: float
     recovering: bool
     gas: bool
+    read_temperature: bool
 
     @property
     def rate(self) -> float:
@@ -70,7 +82,8 @@ class _Part:
         The upper one is scaled up to the wanted pressure: in proportion for a liquid, with the square
         for a gas in a narrow gap.
         """
-        half = self.fall.half * self.fall.span / span
+        # Scatter and steps fade with time, and so does what the gauge may drift or stick by in one hold.
+        half = (self.fall.half * self.fall.span + self.unsteady) / span
         cold, warm = warming_ends(self.warming, span, rules)
         # Air that leaks into a vacuum warms and cools the other way round.
         ends = sorted((self.sign * cold, self.sign * warm))
@@ -95,16 +108,17 @@ def analyse_hold(
 ) -> Analysis:
     """Leak rate, interval and verdict of a pressure hold.
 
-    Only the part of the trace that held the wanted pressure is judged (``held_part``). Over it, its
-    last three quarters and its last half, the rate is bounded from both ends of every doubt: slope,
-    softness, temperature and its lag. The upper bound is scaled up to the wanted pressure; the
-    lower one is less what settling may have taken. Settling can so soften a *fail*, and never
-    helps a *pass*.
+    Only the longest unbroken stretch of the trace that held the wanted pressure is judged (``held_part``). The least rate is
+    the largest lower bound over it, its last three quarters and its last half, less what settling may have taken; the most is
+    the upper bound over the whole stretch, in which everything that fell counts. Both are bounded from every doubt: slope,
+    steps and stability of the gauge, softness, temperature with the thermometer's step and lag; the upper one is scaled up to
+    the wanted pressure. Settling can so soften a *fail*, and never helps a *pass*.
 
-    pass: the smallest upper bound is below the limit, after the hold that is needed, with at least 5
-    readings, none of them more than half of the hold after the one before, and a fall that does not grow. fail: the largest lower bound is above it, or the fall
-    from end to end is. invalid: the trace does not hold the pressure, rises by itself, or was
-    pumped up. Otherwise undecided.
+    pass: the most is below the limit, after the hold that is needed, at a stated test pressure, with at least 5 readings in
+    each part that is compared, and nothing stands against it: a fall that grows, a first fall beyond what settles
+    (``early_fall``), or a gap after which it went on otherwise. fail: the least is above the limit, or the fall from end to end
+    is. invalid: the trace does not hold the pressure, was pumped or touched, stood still where it cannot, lies above the
+    gauge's range, or rises by itself. Otherwise undecided.
 
     Parameters
     ----------
@@ -124,17 +138,26 @@ def analyse_hold(
         raise fault("limit.leak_rate", "must be above zero", "0.5 ml/min")
     if min(sample.pressure for sample in samples) < -volume.atmosphere - gauge.resolution:
         raise fault("samples", "a pressure lies below vacuum; is it gauge or absolute?", "gauge", "absolute")
-    held = held_part(samples, gauge, wanted, rules)
+    swing = swing_of(volume, gauge, wanted, samples, rules, let_down=let_down)
+    held = held_part(samples, gauge, wanted, rules, swing)
     needed = max(hold_needed(volume, gauge, limit, held.wanted, rules), planned_hold)
     parts = [part for share in _PARTS if (part := _part(held, share, volume, gauge, rules, let_down)) is not None]
-    verdict, low, high = _verdict(parts, held, volume, gauge, limit / 60, needed, rules)
+    early = early_fall(held, gauge, swing, rules)
+    begun = None if early is None else _begun(held, early, volume, gauge, rules)
+    against = Against(
+        grows=_grows(held, gauge),
+        early=early if begun is None or begun.bounds(begun.fall.span, rules)[1] >= limit / 60 else None,
+        gap=next((gap for gap in held.gaps if gap.differs), None),
+        few=len(parts) < len(_PARTS),
+    )
+    verdict, low, high = _verdict(parts, begun, held, volume, gauge, limit / 60, needed, against, rules)
     peak = max(sample.pressure for sample in samples)
     whole = parts[0] if parts else None
     return Analysis(
         # The rate of the whole hold, as far as the bounds allow it: they may come from a later part.
         leak_rate=60 * min(max(whole.rate if whole else (low + high) / 2, low), high),
         interval=(60 * low, 60 * high),
-        temperature_corrected=whole is not None and whole.warming is not None,
+        temperature_corrected=whole is not None and whole.read_temperature,
         judged=(held.start, held.end),
         held_low=held.low,
         held_high=held.high,
@@ -142,34 +165,54 @@ def analyse_hold(
         hold_needed=_further(whole, held, limit / 60, needed, rules) if verdict == "undecided" else None,
         stored_energy=stored_energy(peak, volume.volume, volume.fluid, volume.bulk_modulus_gpa),
         findings=findings_of(
-            verdict,
-            held,
-            volume,
-            needed,
+            Told(
+                verdict=verdict,
+                held=held,
+                volume=volume,
+                gauge=gauge,
+                needed=needed,
+                limit=limit,
+                high=60 * high,
+                against=against,
+                blind=whole is not None and whole.warming is None,
+            ),
             rules,
-            grows=_grows(held, gauge),
-            blind=whole is not None and whole.warming is None,
         ),
     )
 
 
 def _part(held: Held, share: float, volume: TestVolume, gauge: Gauge, rules: HoldRules, let_down: bool) -> _Part | None:
-    """The last part of the hold from a share of it on; None with fewer than three readings there."""
+    """The last part of the hold from a share of it on; None with fewer than five readings there."""
     begin = held.start + share * (held.end - held.start)
-    inside = held.t >= begin - 1e-9
+    return _part_of(held, held.t >= begin - 1e-9, volume, gauge, rules, let_down)
+
+
+def _begun(held: Held, early: float, volume: TestVolume, gauge: Gauge, rules: HoldRules) -> _Part | None:
+    """The first part of the hold, while it fell faster than it goes on; None with fewer than five readings there."""
+    return _part_of(held, held.t <= early + 1e-9, volume, gauge, rules, False)
+
+
+def _part_of(
+    held: Held, inside: NDArray[np.bool_], volume: TestVolume, gauge: Gauge, rules: HoldRules, let_down: bool
+) -> _Part | None:
     t, pressure = held.t[inside], held.pressure[inside]
-    if len(t) < 3:
+    if len(t) < LEAST_READINGS:
         return None
-    warming = _warming(t, held.temperature[inside])
+    temperature = held.temperature[inside]
+    there = _enough(t, temperature)
     return _Part(
         fall=trend_of(t, -held.sign * pressure, gauge.resolution),
-        warming=warming,
-        soft=softness_of(volume, gauge, rules, float(pressure.mean()), warming.mean if warming else ROOM_C),
+        warming=_warming(t[there], temperature[there]),
+        soft=softness_of(
+            volume, gauge, rules, float(pressure.mean()), float(temperature[there].mean()) if there.any() else ROOM_C
+        ),
         sign=held.sign,
         wanted=held.size,
         settling=rules.settling_pct / 100 * held.size,
+        unsteady=STEPS * gauge.stability * abs(float(pressure.mean())),
         recovering=let_down,
         gas=volume.fluid.gas,
+        read_temperature=bool(there.any()),
     )
 
 
@@ -187,37 +230,64 @@ def warming_ends(warming: Trend | None, span: float, rules: HoldRules) -> tuple[
     return warming.slope - half - lag, warming.slope + half + lag
 
 
-def _warming(t: Floats, temperature: Floats) -> Trend | None:
-    """The trend of the temperature; None when too few readings carry one to speak for the whole part."""
+def _enough(t: Floats, temperature: Floats) -> NDArray[np.bool_]:
+    """Where a temperature was read; nowhere when too few carry one to speak for the whole part."""
     there = ~np.isnan(temperature)
-    if there.sum() < 3 or t[there][-1] - t[there][0] < 0.6 * (t[-1] - t[0]):
+    if there.sum() < LEAST_READINGS or t[there][-1] - t[there][0] < 0.6 * (t[-1] - t[0]):
+        return np.zeros_like(there)
+    return there
+
+
+def _warming(t: Floats, read: Floats) -> Trend | None:
+    """The trend of the temperature, by the step its readings show.
+
+    None where there is none, and where it never differs: a figure typed at every row may hide as much drift as no reading, and
+    must not beat a blank.
+    """
+    if not len(read) or float(np.ptp(read)) == 0:
         return None
-    return trend_of(t[there], temperature[there], TEMPERATURE_STEP_K)
+    return trend_of(t, read, max(thermometer_step(read), TEMPERATURE_STEP_K))
+
+
+def swing_of(
+    volume: TestVolume,
+    gauge: Gauge,
+    wanted: float | None,
+    samples: tuple[Sample, ...],
+    rules: HoldRules,
+    *,
+    let_down: bool,
+) -> Swing:
+    """How far temperature may move the pressure of this volume, at the most. Raises RuleError for a pressure below vacuum.
+
+    Source: definition of the bulk modulus; ideal gas law.
+    """
+    pressure = samples[0].pressure if wanted is None else wanted
+    soft = softness_of(volume, gauge, rules, pressure, ROOM_C)
+    per_kelvin = max(abs(soft.warmth.low), abs(soft.warmth.high)) / max(soft.lost.low, 1e-12)
+    recovery = rules.settling_pct / 100 * abs(pressure) if let_down else 0.0
+    return Swing(per_kelvin, rules.drift_k_per_min / 60, rules.drift_most_k, rules.sensor_lag_s, recovery)
 
 
 def _verdict(
-    parts: list[_Part],
-    held: Held,
-    volume: TestVolume,
-    gauge: Gauge,
-    limit: float,
-    needed: float,
-    rules: HoldRules,
-) -> tuple[str, float, float]:
+    parts: list[_Part], begun: _Part | None, held: Held, volume: TestVolume, gauge: Gauge, limit: float, needed: float,
+    against: Against, rules: HoldRules,
+) -> tuple[str, float, float]:  # fmt: skip
     """Verdict, and the bounds that are told. [ml/s]"""
-    bounds = [part.bounds(part.fall.span, rules) for part in parts]
+    bounds = [part.bounds(part.fall.span, rules) for part in (*parts, *([] if begun is None else [begun]))]
     fell = _end_to_end(held, volume, gauge, rules)
     first = bounds[0] if bounds else fell or (0.0, 0.0)
     if held.fault is not None:
         return "invalid", *first
-    low, high = max((b[0] for b in bounds), default=first[0]), min((b[1] for b in bounds), default=first[1])
-    told = (low, high) if low <= high else first
-    long_enough = held.end - held.start >= needed - 1e-9 and len(held.t) >= LEAST_READINGS and not held.half_unseen
+    # Later parts and the first fall may show that it leaks; only the whole of it shows that it does not.
+    low, high = max((b[0] for b in bounds), default=first[0]), first[1]
+    told = (low, max(low, high))
     if bounds and high < 0:
         return "invalid", *told
-    if bounds and low > limit and high > limit:
+    if low > limit:
         return "fail", *told
-    if bounds and high < limit and low <= limit and long_enough and not _grows(held, gauge):
+    long_enough = held.end - held.start >= needed - 1e-9 and len(parts) == len(_PARTS)
+    if bounds and high < limit and long_enough and held.given and not against.anything:
         return "pass", *told
     if fell is not None and fell[0] > limit:
         return "fail", *fell

@@ -7,13 +7,19 @@ from dataclasses import dataclass
 from ironkettle.core.errors import fault
 from ironkettle.core.findings import Finding, caution, info, reject
 from ironkettle.core.pressure.energy import stored_energy
-from ironkettle.core.pressure.model import TEMPERATURE_STEP_K, Gauge, HoldRules, TestVolume
+from ironkettle.core.pressure.model import LEAST_READINGS, TEMPERATURE_STEP_K, Gauge, HoldRules, TestVolume
 from ironkettle.core.pressure.softness import ROOM_C, Softness, softness_of
+from ironkettle.core.pressure.suited import readable_step, unsuited
 from ironkettle.core.pressure.tell import BASIS
 
 STEPS_TO_SEE = 3.0
 STEPS_TO_DETECT = 1.5
-_READABLE_STEPS = (0.0001, 0.0002, 0.0005)
+# The whole, its last three quarters and its last half are compared; the last half must hold the fewest.
+_READINGS = 2 * LEAST_READINGS
+
+
+# Findings by which a gauge cannot judge a test.
+UNSUITED = frozenset({"gauge-too-coarse", "cannot-decide"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,23 +33,34 @@ class HoldPlan:
     steps: tuple[str, ...]
     findings: tuple[Finding, ...]
 
+    @property
+    def suited(self) -> bool:
+        """Whether this gauge, on this volume, can judge it at all."""
+        return not any(one.code in UNSUITED for one in self.findings)
+
+    @property
+    def why_not(self) -> str | None:
+        """Why it cannot, and what could."""
+        return next((one.message for one in self.findings if one.code in UNSUITED), None)
+
 
 def hold_needed(volume: TestVolume, gauge: Gauge, limit: float, pressure: float, rules: HoldRules) -> float:
     """How long to hold so that the steps of gauge and thermometer leave at most half the limit in doubt. [s]
 
-    3 steps of each, by what the volume takes up for it at most, over the limit; not less than the
-    shop's least hold. A thermometer is taken to show 0.1 K.
+    3 steps of each and 3 times what the gauge may drift or stick by, by what the volume takes up for it at most, over the limit;
+    not less than the shop's least hold. A thermometer is taken to show 0.1 K.
 
     Parameters: limit > 0 [ml/min]; pressure [MPa gauge].
     Source: 1.5 steps over the span is the half-width of a slope (trend.py).
     """
     soft = softness_of(volume, gauge, rules, pressure, ROOM_C)
-    return max(STEPS_TO_SEE * _one_step(soft, gauge) * 60 / limit, rules.least_hold_s)
+    return max(STEPS_TO_SEE * _one_step(soft, gauge, pressure) * 60 / limit, rules.least_hold_s)
 
 
-def _one_step(soft: Softness, gauge: Gauge) -> float:
-    """The volume that a step of the gauge and one of the thermometer stand for together, at most. [ml]"""
-    return gauge.resolution * soft.lost.high + TEMPERATURE_STEP_K * max(abs(soft.warmth.low), abs(soft.warmth.high))
+def _one_step(soft: Softness, gauge: Gauge, pressure: float) -> float:
+    """The volume that a step of the gauge, its drift in a hold and a step of the thermometer stand for together, at most. [ml]"""
+    shown = gauge.resolution + gauge.stability * abs(pressure)
+    return shown * soft.lost.high + TEMPERATURE_STEP_K * max(abs(soft.warmth.low), abs(soft.warmth.high))
 
 
 def plan_hold(
@@ -67,12 +84,17 @@ def plan_hold(
     energy = stored_energy(pressure, volume.volume, volume.fluid, volume.bulk_modulus_gpa)
     findings = [
         *_energy(energy, volume, rules),
+        *_too_coarse(gauge, pressure, rules),
         *_undecidable(hold, longest, gauge, rules),
         *_useful_range(pressure, gauge),
         *_by_temperature(volume, hold, soft.warmth.high, limit, rules),
         *_modulus(volume, rules),
+        *_stability(pressure, gauge, soft, limit, hold),
+        info(
+            "readings", f"Read it {_READINGS} times or more, evenly: every {hold / _READINGS:.0f} s or oftener.", BASIS
+        ),
     ]
-    detectable = STEPS_TO_DETECT * _one_step(soft, gauge) / hold * 60
+    detectable = STEPS_TO_DETECT * _one_step(soft, gauge, pressure) / hold * 60
     return HoldPlan(hold, longest, detectable, energy, _steps(pressure, hold), tuple(findings))
 
 
@@ -102,7 +124,7 @@ def _undecidable(hold: float, longest: float, gauge: Gauge, rules: HoldRules) ->
     if hold > 2 * longest:
         way = "connect a larger volume"
         if hold > rules.least_hold_s and 2 * longest >= rules.least_hold_s:
-            finest = _readable(gauge.resolution * 2 * longest / hold)
+            finest = readable_step(gauge.resolution * 2 * longest / hold)
             way = f"take a gauge with steps of {finest * 10:g} bar or finer"
         text = (
             f"this volume, gauge and limit cannot decide at all: a leak of half the limit leaves the band after "
@@ -113,10 +135,27 @@ def _undecidable(hold: float, longest: float, gauge: Gauge, rules: HoldRules) ->
     return [caution("leaves-band", text, BASIS)]
 
 
-def _readable(step: float) -> float:
-    """The next finer step gauges are made with: 1, 2, 5 and their tenths. [MPa]"""
-    steps = [base * 10**power for power in range(5) for base in _READABLE_STEPS]
-    return max((one for one in steps if one <= step + 1e-12), default=step)
+def _too_coarse(gauge: Gauge, pressure: float, rules: HoldRules) -> list[Finding]:
+    why = unsuited(gauge, pressure, rules)
+    return [] if why is None else [reject("gauge-too-coarse", why, BASIS)]
+
+
+def _stability(pressure: float, gauge: Gauge, soft: Softness, limit: float, hold: float) -> list[Finding]:
+    """What the gauge may drift or stick by, and how it weighs."""
+    moves = gauge.stability * abs(pressure)
+    word = "as stated" if gauge.stability_pct is not None else "not stated: a fifth of its accuracy"
+    text = f"The gauge may drift or stick by {moves * 10:.2g} bar in a hold ({word})."
+    seeming = moves * soft.lost.high / hold * 60
+    if seeming < 0.25 * limit:
+        return [info("stability", text, BASIS)]
+    longer = moves * soft.lost.high * 60 / (0.25 * limit)
+    return [
+        caution(
+            "stability",
+            f"{text} Hold {longer / 60:.0f} min, or use a gauge whose stability is stated and smaller.",
+            BASIS,
+        )
+    ]
 
 
 def _useful_range(pressure: float, gauge: Gauge) -> list[Finding]:
@@ -144,10 +183,11 @@ def _modulus(volume: TestVolume, rules: HoldRules) -> list[Finding]:
         return []
     low = rules.nominal_least if volume.bulk_modulus_gpa is None else rules.stated_least
     text = (
-        f"how soft the volume is, is known only to {low:g} of the {'nominal' if volume.bulk_modulus_gpa is None else 'stated'} "
-        "bulk modulus. Better: let a known volume out once at pressure and read the drop"
+        f"With trapped air the volume may be as soft as {low:g} of the "
+        f"{'nominal' if volume.bulk_modulus_gpa is None else 'stated'} bulk modulus says. Where the leak turns out above "
+        f"{low:.0%} of the limit, the result depends on it: let a known volume out once at the test pressure and read the drop."
     )
-    return [caution("modulus-doubt", text, BASIS)]
+    return [caution("measure-compliance", text, BASIS)]
 
 
 def _steps(pressure: float, hold: float) -> tuple[str, ...]:

@@ -28,6 +28,7 @@ from ironkettle.core.quantities.units import (
     scale_and_offset,
     to_base,
 )
+from ironkettle.core.quantities.written import written_half
 
 __all__ = [
     "BASE_UNIT",
@@ -58,4 +59,5 @@ __all__ = [
     "show",
     "show_tolerance",
     "to_base",
+    "written_half",
 ]

@@ -29,6 +29,7 @@
 				{#if store.view?.unit_label}<a class="link" href="/units/{store.view.unit_label}">{job.serial}</a
 					>{:else}{job.serial}{/if}</span
 			>
+			{#if store.view?.draft_sheet}<span class="badge badge-warning ml-2">Draft sheet</span>{/if}
 			{#if job.ended}<span class="badge badge-warning ml-2 first-letter:uppercase">{job.ended}</span>
 			{:else if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
 		</p>

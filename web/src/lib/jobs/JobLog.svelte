@@ -11,7 +11,9 @@
 	let striking = $state<string | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let entries = $state.raw<Schemas['EntryOut'][]>([]);
+	const PAGE = 100;
 	const lines = $derived([...entries].reverse());
+	const earlier = $derived((entries[0]?.seq ?? 1) > 1);
 	const when = (text: string) =>
 		new Date(text).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'medium' });
 
@@ -19,11 +21,20 @@
 		// The log is read when it is looked at, and again with every entry.
 		void store.view?.job.entry_count;
 		const path = { job_id: store.id };
-		void ask(api.GET('/api/jobs/{job_id}/log', { params: { path } })).then((answer) => {
-			entries = (answer.data as Schemas['EntryOut'][] | null) ?? entries;
-			problem = answer.problem;
-		});
+		void page(path.job_id).then((found) => (entries = found ?? entries));
 	});
+
+	async function page(job_id: string, before?: number) {
+		const params = { path: { job_id }, query: { limit: PAGE, last: true, before } };
+		const answer = await ask(api.GET('/api/jobs/{job_id}/log', { params }));
+		problem = answer.problem;
+		return answer.data as Schemas['EntryOut'][] | null;
+	}
+
+	async function more() {
+		const found = await page(store.id, entries[0]?.seq);
+		entries = [...(found ?? []), ...entries];
+	}
 
 	async function check() {
 		const answer = await ask(api.GET('/api/jobs/{job_id}/seal', { params: { path: { job_id: store.id } } }));
@@ -60,6 +71,7 @@
 					>
 				{/if}
 			</div>
+			{#if line.token}<p class="text-sm text-warning first-letter:uppercase">{line.token}</p>{/if}
 			{#if line.signed}<p class="faint text-sm">{line.signed}</p>{/if}
 			{#if line.clock_in_doubt && line.clock_ahead_s}
 				<p class="text-sm text-warning">
@@ -73,4 +85,7 @@
 			{/if}
 		</li>
 	{/each}
+	{#if earlier}
+		<li><button class="btn w-full" onclick={more}>Earlier entries</button></li>
+	{/if}
 </ol>

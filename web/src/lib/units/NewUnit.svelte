@@ -3,7 +3,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { AddForm } from '$lib/shared';
 
-	let sheets = $state.raw<Schemas['SheetSummary'][]>([]);
+	let sheets = $state.raw<Schemas['SheetListed'][]>([]);
 	$effect(() => {
 		void ask(api.GET('/api/sheets')).then((answer) => (sheets = answer.data ?? []));
 	});

@@ -2,10 +2,13 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import SheetChanges from './SheetChanges.svelte';
+	import SheetDraft from './SheetDraft.svelte';
+	import SheetUse from './SheetUse.svelte';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
 	import CalibrationNote from './CalibrationNote.svelte';
 
 	let sheets = $state.raw<Schemas['SheetListed'][]>([]);
+	let drafts = $state.raw<Schemas['SheetDraftOut'][]>([]);
 	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let imported = $state('');
@@ -13,6 +16,7 @@
 
 	async function load() {
 		sheets = (await ask(api.GET('/api/sheets', { params: { query: { ended: true } } }))).data ?? sheets;
+		drafts = (await ask(api.GET('/api/sheets/drafts'))).data ?? drafts;
 		wrenches = (await ask(api.GET('/api/wrenches'))).data ?? wrenches;
 		gauges = (await ask(api.GET('/api/gauges'))).data ?? gauges;
 	}
@@ -25,13 +29,6 @@
 		return answer.problem;
 	}
 
-	async function use(sheet: Schemas['SheetListed'], active: boolean) {
-		const answer = await ask(
-			api.PATCH('/api/sheets/{key}', { params: { path: { key: sheet.key } }, body: { active } })
-		);
-		problem = answer.problem;
-		await load();
-	}
 	const addWrench = async (v: Record<string, string>) =>
 		added(
 			await ask(
@@ -65,13 +62,18 @@
 			)
 		);
 
+	const outcome = (sheet: Schemas['SheetImportOut']) =>
+		sheet.state === 'active'
+			? `${sheet.name}, version ${sheet.version}: new jobs use it from now on.`
+			: `${sheet.name}, version ${sheet.version}, is a draft. It needs approval by ${sheet.needs}.`;
+
 	async function importSheet(event: Event & { currentTarget: HTMLInputElement }) {
 		const file = event.currentTarget.files?.[0];
 		event.currentTarget.blur();
 		if (!file) return;
 		const answer = await ask(api.POST('/api/sheets', { body: { text: await file.text() } }));
 		problem = answer.problem;
-		imported = answer.data ? `${answer.data.name}, version ${answer.data.version}, is in.` : '';
+		imported = answer.data ? outcome(answer.data) : '';
 		await load();
 	}
 </script>
@@ -82,21 +84,26 @@
 	<h1 class="mb-3 text-4xl font-extrabold">Workshop</h1>
 	<div class="grid gap-4 lg:grid-cols-2">
 		<section class="panel" aria-labelledby="sheets">
+			{#if drafts.length}
+				<h2 class="text-2xl font-bold">Sheets waiting for approval</h2>
+				<ul class="mb-4">
+					{#each drafts as draft (draft.key + draft.version)}
+						<SheetDraft {draft} onDone={() => void load()} />
+					{/each}
+				</ul>
+			{/if}
 			<h2 id="sheets" class="text-2xl font-bold">Build sheets</h2>
 			<ul>
 				{#each sheets as sheet (sheet.key)}
 					<li class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2">
 						<span class="flex-1"
 							><strong>{sheet.name}</strong><br /><span class="faint"
-								>{sheet.family} · version {sheet.version}{sheet.active ? '' : ' · used no more'}</span
+								>{sheet.family} · version {sheet.version}{sheet.draft ? ' · draft' : ''}{sheet.active
+									? ''
+									: ' · withdrawn'}</span
 							></span
 						>
-						{#if session.may('import_sheets')}
-							<button class="btn" onclick={() => void use(sheet, !sheet.active)}
-								>{sheet.active ? 'Use no more' : 'Use again'}<span class="sr-only">: {sheet.name}</span
-								></button
-							>
-						{/if}
+						{#if session.may('withdraw_sheets')}<SheetUse {sheet} onDone={() => void load()} />{/if}
 						<a class="btn" href="/api/sheets/{sheet.key}/{sheet.version}/export" download>Export</a>
 						{#if sheet.earlier.length}<div class="w-full"><SheetChanges {sheet} /></div>{/if}
 					</li>

@@ -7,16 +7,18 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from typing import Any, Literal
 from uuid import UUID
 
 from pydantic import Field, field_validator, model_validator
 
+from ironkettle.core.buildsheets.fields import Written
 from ironkettle.core.buildsheets.parts import Read
 from ironkettle.core.buildsheets.trials import TestSpec
 from ironkettle.core.errors import RefusedError, fault
 from ironkettle.core.moves.gauging import check_gauge, check_listed, check_reach, gauge_for, gauge_that_tells
-from ironkettle.core.moves.judging import analysis_of, judged, planned_hold
+from ironkettle.core.moves.judging import analysis_of, judged, limit_of, planned_hold
 from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
@@ -25,6 +27,7 @@ from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
 from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
 from ironkettle.core.moves.trialling import in_words, judged_of
+from ironkettle.core.moves.witness import check_collected, with_glass
 from ironkettle.core.pressure import (
     LEAST_READINGS,
 )
@@ -39,7 +42,10 @@ _SHORTEST_WORD = 4
 
 
 class TestRun(Payload):
-    """A run told in one. A hold has its gauge and its samples; the other kinds their ``record``, as the kind has it."""
+    """A run told in one. A hold has its gauge and its samples; the other kinds their ``record``, as the kind has it.
+
+    ``collected``: what ran into the measuring glass at the open port, where the sheet puts one there.
+    """
 
     __test__ = False
     kind: Literal["test_run"] = "test_run"
@@ -48,6 +54,7 @@ class TestRun(Payload):
     gauge: GaugeUsed | None = None
     samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
     compliance: MeasuredInPlace | None = None
+    collected: Written | None = None
     record: dict[str, Any] | None = None
     note: Note = ""
 
@@ -98,13 +105,19 @@ class TestSamples(Payload):
 
 
 class TestClosed(Payload):
-    """A run ends: with its verdict, or ``abandoned`` with a word why."""
+    """A run ends: with its verdict, or ``abandoned`` with a word why.
+
+    ``collected``: what ran into the measuring glass meanwhile; ``compliance``: the step done after the hold, where the result
+    depends on it.
+    """
 
     __test__ = False
     kind: Literal["test_closed"] = "test_closed"
     run: UUID
     note: Note = ""
     abandoned: bool = False
+    collected: Written | None = None
+    compliance: MeasuredInPlace | None = None
 
 
 PAYLOADS = (TestRun, TestStarted, TestSamples, TestClosed)
@@ -167,6 +180,16 @@ def _check_told(case: Case, payload: TestRun) -> None:
     check_reach(payload.samples, payload.gauge)
     if len(payload.samples) < 2:
         raise fault("samples", "a hold needs its readings")
+    check_collected(spec, payload.collected)
+    _unused(case)
+
+
+def _unused(case: Case) -> None:
+    """Raises RefusedError for a trace that another run of this shop sealed."""
+    if case.trace_of is not None:
+        where = "this job" if case.trace_of == case.number else f"job {case.trace_of}"
+        text = f"these readings were sealed already by another test of {where}; one trace proves one test. Hold again and read"
+        raise RefusedError("trace-used", text)
 
 
 def _forward(samples: Sequence[SampleRead], last: float) -> None:
@@ -205,6 +228,9 @@ def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
             raise fault("note", "say in a word why the run is given up", "the hose burst")
         return
     spec = _spec(case, run.test)
+    _unused(case)
+    check_collected(spec, payload.collected)
+    run = replace(run, compliance=payload.compliance or run.compliance)
     found = analysis_of(case, spec, run, case.recorded)
     held = run.last_s - run.first_s if run.count else 0.0
     assert run.gauge is not None
@@ -222,12 +248,15 @@ def judgement_of(case: Case, payload: Payload) -> Judgement | None:
         spec = _spec(case, payload.test)
         told = case.resolved.told.get(spec.key)
         if told is None:
-            return judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
+            found = judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
+            return with_glass(found, spec, payload.collected, limit_of(case, spec), found.hold_s)
         return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
     if isinstance(payload, TestClosed) and not payload.abandoned:
         run = case.state.runs[str(payload.run)]
         spec = _spec(case, run.test)
-        return judged(spec, analysis_of(case, spec, run, case.recorded))
+        run = replace(run, compliance=payload.compliance or run.compliance)
+        found = judged(spec, analysis_of(case, spec, run, case.recorded))
+        return with_glass(found, spec, payload.collected, limit_of(case, spec), run.last_s - run.first_s)
     return None
 
 
@@ -248,6 +277,7 @@ def apply(state: State, payload: Payload, mark: Mark) -> None:
         present.said = [*present.said, *payload.said]
     elif isinstance(payload, TestClosed) and (present := state.runs.get(str(payload.run))):
         present.closed, present.note, present.abandoned = mark, payload.note, payload.abandoned
+        present.compliance = payload.compliance or present.compliance
 
 
 def drafts(case: Case) -> Iterator[Draft]:
@@ -321,6 +351,19 @@ def _move(case: Case, spec: TestSpec, when: When) -> Move:
             "every_s": round(max(held / 60, 2.0), 1),
         }
         asks = (Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit),)
+        if spec.glass is not None:
+            # Half of what a leak at the limit would run in that time.
+            most = round(limit_of(case, spec) * needs["seconds"] / 60 / 2, 3)
+            asks = (
+                *asks,
+                Ask(
+                    "collected",
+                    Read.VOLUME,
+                    f"Into the measuring glass at the {spec.glass}",
+                    unit="ml",
+                    limit=(0.0, most),
+                ),
+            )
     as_found = when == "as_found"
     return Move(
         f"test:{spec.key}:{when}",
@@ -339,7 +382,10 @@ def _move(case: Case, spec: TestSpec, when: When) -> Move:
 
 def words(resolved: Resolved, payload: Payload) -> str:
     if isinstance(payload, TestClosed):
-        return f"test run {'given up' if payload.abandoned else 'closed'}{f': {payload.note}' if payload.note else ''}"
+        glass = f"; {payload.collected} in the measuring glass" if payload.collected else ""
+        step = payload.compliance
+        glass += f"; measured in place: {step.volume} let out dropped {step.drop}" if step else ""
+        return f"test run {'abandoned' if payload.abandoned else 'closed'}{f': {payload.note}' if payload.note else ''}{glass}"
     if isinstance(payload, TestSamples):
         return f"readings recorded{''.join(f'; {one}' for one in payload.said)}"
     assert isinstance(payload, TestRun | TestStarted)
@@ -350,5 +396,6 @@ def words(resolved: Resolved, payload: Payload) -> str:
         beside = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
         return f"{name}: started with {payload.gauge.name}{beside}"
     if payload.record is None and payload.gauge:
-        return f"{name}: held on {payload.gauge.name}"
+        glass = f", {payload.collected} in the measuring glass" if payload.collected else ""
+        return f"{name}: held on {payload.gauge.name}{glass}"
     return f"{name}: {in_words(payload.record or {})}"

@@ -58,6 +58,16 @@ def upgrade() -> None:
     op.add_column("units", sa.Column("due_stale", sa.Boolean(), nullable=False, server_default=sa.true()))
     op.alter_column("units", "due_stale", server_default=None)
     op.create_index("ix_units_due_stale", "units", ["id"], postgresql_where=sa.text("due_stale"))
+    op.create_table(
+        "trace_marks",
+        sa.Column("mark", sa.String(), primary_key=True),
+        sa.Column("run", sa.String(), primary_key=True),
+        sa.Column("job_id", sa.Uuid(), sa.ForeignKey("jobs.id", name="fk_trace_marks_job_id_jobs"), nullable=False),
+        sa.Column("test", sa.String(), nullable=False),
+        sa.Column("when", sa.String(), nullable=False),
+    )
+    op.create_index("ix_trace_marks_run", "trace_marks", ["run"])
+    op.add_column("gauges", sa.Column("stability_pct", sa.Float(), nullable=True))
     op.add_column("tokens", sa.Column("ends_at", sa.DateTime(timezone=True), nullable=True))
     op.execute("UPDATE tokens SET ends_at = made_at + interval '366 days' WHERE use = 'calendar'")
     op.execute("ALTER TABLE trail DISABLE TRIGGER trail_append_only")
@@ -69,6 +79,8 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_column("tokens", "ends_at")
+    op.drop_column("gauges", "stability_pct")
+    op.drop_table("trace_marks")
     for name in ("due_stale", "unknown_from", "due_by"):
         op.drop_index(f"ix_units_{name}", "units")
         op.drop_column("units", name)

@@ -6,8 +6,10 @@
 	import { session } from '$lib/session';
 	import { asTyped, newId, ProblemNote, withUnit, usualUnit } from '$lib/shared';
 
-	let sheets = $state.raw<Schemas['SheetSummary'][] | null>(null);
-	let found = $state.raw<(Schemas['SheetSummary'] & { by?: string })[] | null>(null);
+	type SheetNamed = Pick<Schemas['SheetListed'], 'key' | 'version' | 'name' | 'family'>;
+
+	let sheets = $state.raw<SheetNamed[] | null>(null);
+	let found = $state.raw<(SheetNamed & { by?: string })[] | null>(null);
 	let chosen = $state<string | null>(null);
 	let sheet = $state.raw<SheetView | null>(null);
 	const service = $derived(
@@ -85,7 +87,7 @@
 		);
 	});
 
-	async function choose(one: Schemas['SheetSummary']) {
+	async function choose(one: SheetNamed) {
 		chosen = one.key;
 		const answer = await ask(
 			api.GET('/api/sheets/{key}/{version}', { params: { path: { key: one.key, version: one.version } } })
