@@ -106,6 +106,16 @@ def sign(page: Page, person: str) -> None:
     page.keyboard.press("Enter")
 
 
+def accept_result(page: Page, collected: str = "0 ml") -> None:
+    """Close the run in hand, with what ran into the measuring glass where there is one."""
+    accept = page.get_by_role("button", name="Accept result")
+    expect(accept).to_be_visible()
+    glass = page.get_by_label(re.compile("Into the measuring glass"))
+    if glass.count():
+        glass.first.fill(collected)
+    accept.click()
+
+
 def start_run(page: Page, how: str = "readings typed|another run") -> None:
     expect(page.get_by_label("Gauge", exact=True)).to_have_value(re.compile("."))
     page.get_by_label("Gauge", exact=True).select_option("g1-digital")

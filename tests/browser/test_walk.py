@@ -91,14 +91,14 @@ def tighten(wrench: str, readings: list[str], shot: Shot = steps.no_shot) -> Act
 def typed_hold(page: Page, card: Locator) -> None:
     steps.run_test_typed(page, 0.1)
     expect(page.get_by_text("Pass", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Close this run with this verdict").click()
+    steps.accept_result(page)
 
 
 def csv_hold(page: Page, card: Locator) -> None:
     steps.start_run(page, "From a CSV file")
     page.get_by_label("CSV file").set_input_files({"name": "hold.csv", "mimeType": "text/csv", "buffer": CSV.encode()})
     expect(page.get_by_text("Readings with Digital gauge 250 bar: 30;")).to_be_visible()
-    page.get_by_role("button", name="Close this run with this verdict").click()
+    steps.accept_result(page)
 
 
 def test_leaking_ram_from_intake_to_certificate(bench: Page, shot: Shot) -> None:

@@ -133,7 +133,7 @@ def test_what_was_wrong_with_the_stand_stands_beside_the_verdict() -> None:
     read = list(trace(**dict(move.asks[0].needs or {})))
     job.do({"kind": "test_samples", "run": run, "samples": read[:20], "hold": 7, "said": ["Pressure jumped"]})
     job.do({"kind": "test_samples", "run": run, "samples": read[20:], "hold": 7, "said": ["the cable was out"]})
-    job.do({"kind": "test_closed", "run": run})
+    job.do({"kind": "test_closed", "run": run, "collected": "0.1 ml"})
     text = text_of(certificate_pdf(certified(job)))
     assert "Of the recording: Pressure jumped" in text
     assert "Of the recording: the cable was out" in text

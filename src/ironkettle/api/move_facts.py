@@ -67,7 +67,7 @@ class SettingOut(BaseModel):
 
 
 class HoldTestOut(BaseModel):
-    """The figures of a pressure hold, as its plan is asked for."""
+    """The figures of a pressure hold, as its plan is asked for; ``glass``: the port at which a measuring glass stands."""
 
     test: str
     when: str
@@ -76,6 +76,7 @@ class HoldTestOut(BaseModel):
     medium: str
     bulk_modulus_gpa: float | None
     leak_limit: str
+    glass: str | None
 
 
 def pattern_of(case: Case, move: Move) -> PatternBody:
@@ -139,6 +140,7 @@ def hold_of(case: Case, move: Move) -> HoldTestOut | None:
         medium=spec.medium or "",
         bulk_modulus_gpa=spec.bulk_modulus_gpa,
         leak_limit=spec.leak_limit or "",
+        glass=spec.glass,
     )
 
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from functools import cache
 from itertools import pairwise
-from typing import Literal
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.core.errors import RuleError, fault
-from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque, show
+from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque, show, turns_of
 from ironkettle.core.text import Figure
 from ironkettle.core.tightening import (
     LOCKING_WORD,
@@ -51,7 +51,7 @@ class SpecBody(Body):
     max: QuantityText | None = None
     target: QuantityText | None = None
     tolerance_pct: Figure | None = Field(default=None, gt=0, lt=50)
-    turns: Figure | None = Field(default=None, gt=0, le=50)
+    turns: Annotated[Figure, BeforeValidator(turns_of)] | None = Field(default=None, gt=0, le=50)
     slots: int | None = Field(default=None, ge=1, le=60)
     from_bottom: bool | None = None
     thread: NameText | None = None

@@ -15,8 +15,10 @@ _HOSES_PER_ML = 1e-4
 _STEP_S, _MOST_STEPS, _STEPS_A_MINUTE, _BREATH_S = 0.02, 200_000, 3000, 4.0
 
 
-def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0) -> list[dict[str, float]]:
-    """The readings that a hold of the simulated stand gives, as long and as often as the move asks for. [µm]"""
+def simulated_trace(
+    sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0, longer: float = 1.0
+) -> list[dict[str, float]]:
+    """The readings that a hold of the simulated stand gives, as often as the move asks for and so many times as long. [µm]"""
     needs = dict(move.asks[0].needs or {})
     spec = next(one for one in sheet.tests if one.key == move.subject)
     volume = read_volume(spec.volume or "", "volume")
@@ -26,7 +28,7 @@ def simulated_trace(sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: fl
     while not stand.shut:
         stand.advance(0.1)
     readings = []
-    for place in range(int(needs["seconds"] / needs["every_s"]) + 1):
+    for place in range(int(longer * needs["seconds"] / needs["every_s"]) + 1):
         shown = stand.shows(needs["every_s"])
         readings.append(
             {

@@ -74,7 +74,7 @@ def _run(report: Report, run: Run, name: str) -> list[Flowable]:
     tool = f"{tool_words(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
     by = f"{tool}{report.who(run.mark)}, {day(run.mark.when)}"
     if run.abandoned:
-        return [paragraph(f"{name}: given up, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
+        return [paragraph(f"{name}: abandoned, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
     found = run.judgement
     if found is None:
         return [paragraph(f"{name}: closed without a verdict", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]

@@ -59,7 +59,7 @@ def test_a_run_given_up_is_told_with_its_word() -> None:
     job.do({"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "typed"})
     job.do({"kind": "test_closed", "run": run, "abandoned": True, "note": "the hose burst"})
     job.walk(until=lambda move: move.key == "sign")
-    assert "Hold on the rod side, run 1: given up, the hose burst." in stated(job)
+    assert "Hold on the rod side, run 1: abandoned, the hose burst." in stated(job)
 
 
 def test_work_after_a_test_takes_the_claim_back() -> None:

@@ -10,7 +10,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ironkettle.core.errors import RuleError
 from ironkettle.core.trials import TRIALS, Instrument, Outcome
+from ironkettle.core.trials.set_point import risen_within
 
 
 def run(kind: str, figures: dict[str, Any], record: dict[str, Any], gauge: Instrument = Instrument()) -> Outcome:
@@ -65,9 +67,16 @@ def test_a_spread_too_wide_fails_though_the_mean_is_right() -> None:
     outcome = run(
         "opening_pressure",
         {"value": "18 bar ±2", "spread": "1 bar"},
-        {"openings": ["17 bar", "19 bar", "18 bar", "18 bar"]},
+        {"openings": ["17.0 bar", "19.0 bar", "18.0 bar", "18.0 bar"]},
     )
     assert outcome.verdict == "fail"
+    # Written to whole bars the two may be 1 bar apart as well as 3.
+    rounded = run(
+        "opening_pressure",
+        {"value": "18 bar ±3", "spread": "1 bar"},
+        {"openings": ["17 bar", "19 bar", "18 bar", "18 bar"]},
+    )
+    assert rounded.verdict == "undecided"
     assert next(one.verdict for one in outcome.results if one.key == "mean") == "pass"
 
 
@@ -247,7 +256,10 @@ def test_hysteresis_is_the_same_setting_from_both_sides() -> None:
     }
     outcome = run("set_point", {"value": "4 bar ±0.3", "hysteresis": "0.2 bar"}, record)
     assert outcome.value("hysteresis") == pytest.approx(0.01)
-    assert run("set_point", {"value": "4 bar ±0.3", "hysteresis": "0.05 bar"}, record).verdict == "fail"
+    fine = Instrument(0.001)
+    assert run("set_point", {"value": "4 bar ±0.3", "hysteresis": "0.05 bar"}, record, fine).verdict == "fail"
+    # Written to tenths it may as well be nothing.
+    assert run("set_point", {"value": "4 bar ±0.3", "hysteresis": "0.05 bar"}, record).verdict == "undecided"
 
 
 @given(st.integers(0, 10_000))
@@ -311,3 +323,74 @@ def test_openings_that_fall_each_time_are_told_and_those_that_only_stand_are_not
 
     assert told(["18.4 bar", "18.2 bar", "18.0 bar", "17.8 bar"])
     assert not told(["18.0 bar", "18.2 bar", "18.2 bar", "18.4 bar"])
+
+
+def test_whole_bars_at_the_edge_of_what_is_allowed_pass_nothing() -> None:
+    """A truth of 279.6 where 280 +10/-0 is allowed, written to whole bars, is 280 five times of five."""
+    found = run("opening_pressure", {"value": "280 bar +10/-0"}, {"openings": ["280 bar"] * 5})
+    assert found.verdict == "undecided"
+    low, high = interval(found, "mean")
+    assert (low, high) == (pytest.approx(27.95), pytest.approx(28.05))
+
+
+def test_an_effort_written_on_its_floor_passes_nothing() -> None:
+    told = {"readings": ["1.3 inH2O"] * 3}
+    assert run("effort", {"value": "1.4 inH2O", "floor": "1.3 inH2O"}, told).verdict == "undecided"
+
+
+@pytest.mark.parametrize(
+    ("value", "tolerance", "low", "high"),
+    [
+        ("280 bar +10/-0", None, 28.0, 29.0),
+        ("280 bar +10 bar/-0 bar", None, 28.0, 29.0),
+        ("280 bar", "+10/-0 bar", 28.0, 29.0),
+        ("280 bar", "-0/+10", 28.0, 29.0),
+        ("280 bar", "±10 bar", 27.0, 29.0),
+        ("280…290 bar", None, 28.0, 29.0),
+        ("280 to 290 bar", None, 28.0, 29.0),
+        ("at least 280 bar", None, 28.0, None),
+        ("max 290 bar", None, None, 29.0),
+    ],
+)
+def test_a_tolerance_is_read_as_it_is_written(
+    value: str, tolerance: str | None, low: float | None, high: float | None
+) -> None:
+    figures = {"value": value} | ({} if tolerance is None else {"tolerance": tolerance})
+    found = run("opening_pressure", figures, {"openings": ["285.0 bar"] * 3}, Instrument(0.01, 0.1))
+    within = found.results[0].within
+    assert within == (None if low is None else pytest.approx(low), None if high is None else pytest.approx(high))
+    assert found.verdict == "pass"
+
+
+@pytest.mark.parametrize("figures", [{"value": "280 bar +10"}, {"value": "280 bar", "tolerance": "+10 bar"}])
+def test_a_tolerance_with_one_sign_is_refused_with_both_readings(figures: dict[str, Any]) -> None:
+    with pytest.raises(RuleError, match="can be read two ways") as caught:
+        run("opening_pressure", figures, {"openings": ["285 bar"]})
+    fits = " ".join(caught.value.faults[0].accepts)
+    assert "±10" in fits
+    assert "+10" in fits
+    assert "-0" in fits
+
+
+def test_creep_is_what_it_rises_in_its_own_time() -> None:
+    """0.17 bar in the first minute, then nothing for nine: in its 60 s it crept by 0.17, not by a tenth of it."""
+    rows = [{"t_s": 10.0 * n, "pressure": f"{4 + min(n, 6) * 0.17 / 6:.3f} bar"} for n in range(61)]
+    record = {"readings": ["4.00 bar"] * 3, "creep_readings": rows}
+    figures = {"value": "4 bar ±0.2", "creep": {"in": "60 s", "limit": "0.1 bar"}}
+    found = run("set_point", figures, record, Instrument(0.0001, 0.1))
+    assert found.value("creep") == pytest.approx(0.017, abs=1e-4)
+    assert next(one.verdict for one in found.results if one.key == "creep") == "fail"
+
+
+@given(st.lists(st.floats(0, 1), min_size=3, max_size=25), st.floats(1, 20))
+def test_the_most_that_rose_in_a_time_by_hand(values: list[float], lasts: float) -> None:
+    t = [float(n * n % 7 + 3 * n) for n in range(len(values))]
+    t = sorted({*t})[: len(values)]
+    values = values[: len(t)]
+    read, may = risen_within(t, values, lasts)
+    pairs = [(i, j) for i in range(len(t)) for j in range(i + 1, len(t))]
+    inside = [values[j] - values[i] for i, j in pairs if t[j] - t[i] <= lasts]
+    # Between neighbours further apart, and from the last reading outside, all of the rise may lie within.
+    around = [values[j] - values[i] for i, j in pairs if t[j] - lasts <= t[i + 1]]
+    assert read == pytest.approx(max([0.0, *inside]))
+    assert may == pytest.approx(max([read, *around]))

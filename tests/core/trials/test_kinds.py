@@ -79,8 +79,11 @@ def asked(kind: str, figures: dict[str, Any]) -> dict[str, Any]:
 def test_a_good_unit_passes_as_it_is_asked_for_and_a_bad_one_does_not(
     kind: str, figures: dict[str, Any], bad: dict[str, Any]
 ) -> None:
-    assert run(kind, figures, asked(kind, figures)).verdict == "pass"
-    assert run(kind, figures, bad).verdict == "fail"
+    trial = TRIALS[kind]
+    coarsest = trial.plan(trial.criteria_of(figures), Instrument()).coarsest
+    fine = Instrument() if coarsest is None else Instrument(coarsest / 10)
+    assert run(kind, figures, asked(kind, figures), fine).verdict == "pass"
+    assert run(kind, figures, bad, fine).verdict == "fail"
 
 
 @pytest.mark.parametrize(("kind", "figures", "bad"), FIGURES)

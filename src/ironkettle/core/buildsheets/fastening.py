@@ -5,9 +5,10 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from ironkettle.core.buildsheets.fields import Item, Key, Length, Name, Named, Strict, Text, Torque, Written
+from ironkettle.core.quantities import turns_of
 from ironkettle.core.text import Figure
 from ironkettle.core.tightening import Layout
 
@@ -23,7 +24,7 @@ class PhaseTo(StrEnum):
     GAP = "gap"
 
 
-Turns = Annotated[Figure, Field(gt=0, le=50)]
+Turns = Annotated[Figure, BeforeValidator(turns_of), Field(gt=0, le=50)]
 
 
 class Phase(Item):

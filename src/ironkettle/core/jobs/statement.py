@@ -92,7 +92,7 @@ def _to_know(case: Case) -> Iterator[str]:
             [one for one in case.state.runs_of(test.key, "as_left") if one.closed is not None], start=1
         ):
             if run.abandoned:
-                yield f"{test.name}, run {number}: given up, {run.note}."
+                yield f"{test.name}, run {number}: abandoned, {run.note}."
             elif run is not counts and run.judgement is not None and run.judgement.verdict != "pass":
                 yield f"{test.name}, run {number}: {_VERDICT[run.judgement.verdict]}; it was run again."
     for key, fitted in case.state.book("fitted").items():

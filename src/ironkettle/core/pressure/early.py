@@ -11,9 +11,7 @@ from ironkettle.core.pressure.touched import Swing
 from ironkettle.core.pressure.trend import trend_of
 
 # So many steps and so much scatter may lie in the first reading and in the one that ends the fall.
-_STEPS, _NOISE = 2.0, 4.0
-# The fall ends where so much of it is over.
-_OVER = 0.9
+_STEPS, _NOISE, _ENDS = 2.0, 4.0, 3.0
 _LEAST = 5
 
 
@@ -34,9 +32,12 @@ def early_fall(held: Held, gauge: Gauge, swing: Swing, rules: HoldRules) -> floa
     goes_on = trend_of(held.t[last], -read[last], gauge.resolution)
     explained = swing.explains_since_start(held.t, held.temperature)
     fell = read[0] - read - goes_on.slope * after
-    doubt = _STEPS * gauge.resolution + _NOISE * goes_on.noise + goes_on.half * after + explained
-    beyond = fell - doubt
-    if float(beyond.max()) <= rules.settling_pct / 100 * held.size:
+    # Rounding and scatter at the ends of the last half; a kink in it is no doubt of where it goes.
+    half = min(goes_on.half, (_ENDS * gauge.resolution + _NOISE * goes_on.noise) / goes_on.span)
+    doubt = _STEPS * gauge.resolution + _NOISE * goes_on.noise + half * after + explained
+    beyond = fell - doubt - rules.settling_pct / 100 * held.size
+    if float(beyond.max()) <= 0:
         return None
-    over = np.flatnonzero(fell >= _OVER * float(fell.max()))
-    return float(held.t[over[0]])
+    # Where it had fallen fastest on the whole.
+    steepest = int(np.argmax(beyond[1:] / after[1:])) + 1
+    return float(held.t[steepest])

@@ -1,5 +1,6 @@
 """Quantities as a technician writes them, and back."""
 
+from ironkettle.core.quantities.band import Band, read_band, read_tolerance
 from ironkettle.core.quantities.fits import fit_limits
 from ironkettle.core.quantities.format import in_both, show, show_tolerance
 from ironkettle.core.quantities.notation import plain_notation
@@ -16,6 +17,7 @@ from ironkettle.core.quantities.parse import (
     read_volume,
 )
 from ironkettle.core.quantities.tolerance import Toleranced, read_toleranced, read_toleranced_length
+from ironkettle.core.quantities.turns import turns_of
 from ironkettle.core.quantities.units import (
     BASE_UNIT,
     DROP_ML,
@@ -34,6 +36,7 @@ __all__ = [
     "BASE_UNIT",
     "DROP_ML",
     "OFFERED",
+    "Band",
     "Dimension",
     "Quantity",
     "Toleranced",
@@ -44,6 +47,7 @@ __all__ = [
     "from_base",
     "in_both",
     "plain_notation",
+    "read_band",
     "read_flow",
     "read_gauge_pressure",
     "read_length",
@@ -51,6 +55,7 @@ __all__ = [
     "read_quantity",
     "read_speed",
     "read_temperature",
+    "read_tolerance",
     "read_toleranced",
     "read_toleranced_length",
     "read_torque",
@@ -59,5 +64,6 @@ __all__ = [
     "show",
     "show_tolerance",
     "to_base",
+    "turns_of",
     "written_half",
 ]

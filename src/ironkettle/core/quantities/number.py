@@ -11,10 +11,12 @@ LARGEST_NUMBER = 1e9
 LONGEST_NUMBER = 24
 
 SIGNED = r"[+\-]?"
+# Thousands set off by commas: which of two readings it is, its unit tells.
+GROUPED = r"[0-9]{1,3}(?:,[0-9]{3})+(?:\.[0-9]+)?"
 MIXED = r"[0-9]+[ \-][0-9]+/[0-9]+"
 FRACTION = r"[0-9]+/[0-9]+"
 DECIMAL = r"[0-9]*[.,]?[0-9]+|[0-9]+[.,]"
-NUMBER = rf"{SIGNED}\s*(?:{MIXED}|{FRACTION}|{DECIMAL})"
+NUMBER = rf"{SIGNED}\s*(?:{MIXED}|{FRACTION}|{GROUPED}|{DECIMAL})"
 
 _FRACTIONAL = re.compile(rf"(?P<sign>{SIGNED})\s*(?:(?P<whole>[0-9]+)[ \-])?(?P<over>[0-9]+)/(?P<under>[0-9]+)")
 _PLAIN = re.compile(rf"{SIGNED}\s*(?:{DECIMAL})")

@@ -27,6 +27,9 @@ _ABSOLUTE_ZERO_C = -273.15
 
 # A hyphen may stand between figure and unit, as in "1/2-in", with nothing round it.
 _QUANTITY = re.compile(rf"(?P<number>{NUMBER})(?:\s*|-(?=[a-zA-Z]))(?P<unit>[^0-9\s\-].*?)?")
+# Units of countries that set off thousands by a comma: in them 1,000 is a thousand.
+_THOUSANDS = frozenset({"psi", "lbf·ft", "lbf·in", "ozf·in", "lbf", "US gal", "US gal/min", "°F"})
+_GROUPED = re.compile(r"[+\-]?[1-9][0-9]{0,2}(?:,[0-9]{3})+(?:\.[0-9]+)?")
 _FEET_AND_INCHES = re.compile(
     rf"(?P<feet>[0-9]+)\s*(?:'|ft\.?|feet|foot)\s*-?\s*(?P<inches>{NUMBER})\s*(?:\"|in\.?|inch|inches)", re.IGNORECASE
 )
@@ -76,7 +79,10 @@ def read_quantity(text: str, dimension: Dimension, field: str, drop_ml: float = 
     if unit.dimension is not dimension:
         raise fault(field, f"“{shown}” is {_a(unit.dimension)}; {_a(dimension)} is wanted", *accepts)
     unit = with_drop(unit, drop_ml)
-    value = to_base(read_number(match["number"], field), unit)
+    number = match["number"]
+    if unit.symbol.split()[0] in _THOUSANDS and _GROUPED.fullmatch(number.strip()):
+        number = number.replace(",", "")
+    value = to_base(read_number(number, field), unit)
     _check_possible(value, unit, field, shown)
     return Quantity(value, unit, shown)
 

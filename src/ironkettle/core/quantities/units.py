@@ -146,7 +146,7 @@ UNITS: tuple[Unit, ...] = (
     Unit("ml/h", _Q, "milliliter / hour", ("ml/h", "ml/hr", "cc/h", "cm3/h", "cc/hr")),
     Unit("l/min", _Q, "liter / minute", ("l/min", "lpm", "litre/min", "litres/min", "dm3/min")),
     Unit("l/h", _Q, "liter / hour", ("l/h", "l/hr")),
-    Unit("US gal/min", _Q, "US_liquid_gallon / minute", ("usgpm", "usgal/min")),
+    Unit("US gal/min", _Q, "US_liquid_gallon / minute", ("usgpm", "usgal/min", "gpm", "gal/min")),
     Unit("drops/min", _Q, "milliliter / minute", ("drops/min", "drop/min", "dropsperminute"), drops=DROP_ML),
     Unit("s", Dimension.TIME, "second", ("s", "sec", "secs", "second", "seconds")),
     Unit("min", Dimension.TIME, "minute", ("min", "mins", "minute", "minutes")),

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from pydantic import Field
 
 from ironkettle.core.findings import Finding, caution, reject
-from ironkettle.core.quantities import Dimension, Toleranced, Unit
+from ironkettle.core.quantities import Dimension, Unit
 from ironkettle.core.trials.model import (
     MOST_READINGS,
     Criteria,
@@ -22,6 +24,7 @@ from ironkettle.core.trials.model import (
     Written,
 )
 from ironkettle.core.trials.reading import (
+    Wide,
     allowed,
     any_of,
     band_of,
@@ -29,7 +32,6 @@ from ironkettle.core.trials.reading import (
     coarse,
     doubt_words,
     far_off,
-    has_tolerance,
     held,
     in_unit,
     mean_of,
@@ -62,7 +64,7 @@ def analyse(criteria: EffortCriteria, record: EffortRecord, instrument: Instrume
 
     One reading below the floor, or above the ceiling, fails, whatever the mean is. Source: Student's t.
     """
-    target, band = band_of(criteria.value, criteria.tolerance, "value", _EFFORTS)
+    target = band_of(criteria.value, criteria.tolerance, "value", _EFFORTS)
     unit, dimension = target.unit, target.unit.dimension
     floor = any_of(criteria.floor, [dimension], "floor").value if criteria.floor else None
     ceiling = any_of(criteria.ceiling, [dimension], "ceiling").value if criteria.ceiling else None
@@ -70,7 +72,7 @@ def analyse(criteria: EffortCriteria, record: EffortRecord, instrument: Instrume
     check_reach(readings, instrument, "readings", unit)
     mean, interval = mean_of(readings, instrument)
     findings: list[Finding] = []
-    least, most = _allowed(band, floor, ceiling, findings)
+    least, most = _allowed(target, floor, ceiling, findings)
     findings += doubt_words(instrument, readings, (least, most), BASIS)
     verdict: Verdict = held(interval, (least, most))
     for end, low in ((floor, True), (ceiling, False)):
@@ -98,24 +100,26 @@ def analyse(criteria: EffortCriteria, record: EffortRecord, instrument: Instrume
 
 
 def _allowed(
-    band: Toleranced, floor: float | None, ceiling: float | None, findings: list[Finding]
-) -> tuple[float, float]:
+    target: Wide, floor: float | None, ceiling: float | None, findings: list[Finding]
+) -> tuple[float | None, float | None]:
     """Between what the mean is right. A floor without a tolerance allows as much above the target as it lies below."""
-    if not has_tolerance(band) and floor is not None and floor < band.nominal:
+    if not target.told and floor is not None and floor < target.nominal:
         text = "no tolerance is given: as far above the target as its floor lies below is allowed"
         findings.append(caution("no-tolerance", text, BASIS))
-        low, high = floor, 2 * band.nominal - floor
-    else:
-        low, high = allowed(band, findings, BASIS)
-    return max(low, floor) if floor is not None else low, min(high, ceiling) if ceiling is not None else high
+        target = replace(target, low=floor, high=2 * target.nominal - floor, told=True)
+    low, high = allowed(target, findings, BASIS).within
+    lows, highs = [one for one in (low, floor) if one is not None], [one for one in (high, ceiling) if one is not None]
+    return max(lows, default=None), min(highs, default=None)
 
 
 def _good(criteria: EffortCriteria) -> tuple[Unit, float, float]:
-    target, band = band_of(criteria.value, criteria.tolerance, "value", _EFFORTS)
+    target = band_of(criteria.value, criteria.tolerance, "value", _EFFORTS)
     dimension = target.unit.dimension
     floor = any_of(criteria.floor, [dimension], "floor").value if criteria.floor else None
     ceiling = any_of(criteria.ceiling, [dimension], "ceiling").value if criteria.ceiling else None
-    return (target.unit, *_allowed(band, floor, ceiling, []))
+    low, high = _allowed(target, floor, ceiling, [])
+    around = replace(target, low=low, high=high)
+    return (target.unit, *around.ends)
 
 
 def wanted(criteria: EffortCriteria) -> tuple[Wanted, ...]:

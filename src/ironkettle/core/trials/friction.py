@@ -33,6 +33,7 @@ from ironkettle.core.trials.reading import (
     any_of,
     check_reach,
     coarse,
+    doubt_of,
     doubt_words,
     held,
     in_unit,
@@ -129,7 +130,7 @@ def _as_read(record: FrictionRecord, dimension: Dimension, instrument: Instrumen
 
 
 def _judged(key: str, name: str, read: Reading, most: float | None, unit: Unit, instrument: Instrument) -> Result:
-    half = instrument.half(read.value)
+    half = doubt_of([read], instrument, read.value)
     interval = (read.value - half, read.value + half)
     verdict: Verdict | None = None if most is None else held(interval, (None, most))
     return Result(key, name, read.value, unit, unit.dimension, interval, (None, most), verdict)

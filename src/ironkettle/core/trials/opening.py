@@ -34,6 +34,7 @@ from ironkettle.core.trials.reading import (
     band_of,
     check_reach,
     coarse,
+    doubt_of,
     doubt_words,
     far_off,
     held,
@@ -95,13 +96,13 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     wanted. fail: the interval lies outside, or one opening does by more than the gauge can be off. Source: Student's t;
     repeatability is the spread in per cent of the mean.
     """
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
+    target = band_of(criteria.value, criteria.tolerance, "value", [_P])
     unit = target.unit
     openings = read_each(record.openings, _P, "openings")
     reseats = read_each(record.reseats, _P, "reseats")
     _check(openings, reseats, instrument, unit)
     findings: list[Finding] = []
-    within = allowed(band, findings, BASIS)
+    within = allowed(target, findings, BASIS).within
     mean, interval = mean_of(openings, instrument)
     findings += doubt_words(instrument, openings, within, BASIS)
     verdict = held(interval, within)
@@ -162,12 +163,12 @@ def _climbs(openings: list[Reading]) -> bool:
 def _spread(
     criteria: OpeningCriteria, openings: list[Reading], instrument: Instrument, mean: float, unit: Unit
 ) -> list[Result]:
-    """Highest less lowest. Both ends are read on one gauge: its accuracy falls out, half a step at each end does not."""
+    """Highest less lowest. Both ends are read on one gauge: its accuracy falls out, half a step or rounding at each end does not."""
     if len(openings) < 2:
         return []
     values = [one.value for one in openings]
     spread = max(values) - min(values)
-    half = 2 * instrument.half(0.0)
+    half = 2 * doubt_of(openings, instrument, 0.0)
     interval = (max(0.0, spread - half), spread + half)
     most = quantity_of(criteria.spread, _P, "spread").value if criteria.spread else None
     verdict = None if most is None else held(interval, (None, most))
@@ -205,8 +206,8 @@ def _dribble(criteria: OpeningCriteria, record: OpeningRecord, findings: list[Fi
 
 def wanted(criteria: OpeningCriteria) -> tuple[Wanted, ...]:
     """The openings, a reseat to each where it counts, the dribble."""
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
-    low, high = allowed(band, [], BASIS)
+    target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
+    low, high = target.ends
     good = in_unit(low, target.unit), in_unit(high, target.unit)
     symbol = target.unit.symbol
     found = [Wanted(f"openings.{n}", "pressure", f"Opening {n + 1}", symbol, good) for n in range(criteria.repeats)]
@@ -225,11 +226,11 @@ def wanted(criteria: OpeningCriteria) -> tuple[Wanted, ...]:
 
 def plan(criteria: OpeningCriteria, instrument: Instrument) -> TrialPlan:
     """Raised slowly each time; a gauge whose step is at most a quarter of the band. [MPa] A jet pierces skin from 0.7 MPa."""
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
-    low, high = allowed(band, [], BASIS)
+    target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
+    low, high = target.ends
     narrow = (high - low) / 4
     steps = (
-        f"Fill and bleed; raise quickly to about {shown(0.9 * band.nominal, target.unit)}",
+        f"Fill and bleed; raise quickly to about {shown(0.9 * target.nominal, target.unit)}",
         "From there slowly: read the highest it shows as it opens",
         "Shut off: read where it comes to rest",
         f"Again, {criteria.repeats} times in all",

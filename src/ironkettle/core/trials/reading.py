@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 
 from scipy.special import stdtrit
 
@@ -13,20 +13,19 @@ from ironkettle.core.findings import Finding, caution, reject
 from ironkettle.core.quantities import (
     Dimension,
     Quantity,
-    Toleranced,
     Unit,
     find_unit,
     from_base,
+    read_band,
     read_quantity,
-    read_toleranced,
-    scale_and_offset,
+    read_tolerance,
     show,
+    written_half,
 )
 from ironkettle.core.trials.model import Instrument, InstrumentUsed, Reading, Result, Verdict
 
 Band = tuple[float | None, float | None]
 _WORST: tuple[Verdict, ...] = ("invalid", "fail", "undecided", "pass")
-_DIGITS = re.compile(r"\d+(?:[.,](?P<behind>\d+))?")
 # Readings of the same kind that differ more than this from their middle, in medians of their differences, are misread.
 _FAR = 8.0
 
@@ -63,31 +62,59 @@ def any_of(text: str, dimensions: Sequence[Dimension], field: str) -> Quantity:
     raise told
 
 
-def band_of(
-    value: str, tolerance: str | None, field: str, dimensions: Sequence[Dimension]
-) -> tuple[Quantity, Toleranced]:
-    """A target with its tolerance, written behind it or apart; none is a tolerance of nothing. [base unit] Raises RuleError."""
+@dataclass(frozen=True, slots=True)
+class Wide:
+    """What a figure is to be: between ``low`` and ``high``, None where there is no end [base unit]; its unit, and the value it
+    was written with, or one within. ``told``: whether it was written with anything but the value."""
+
+    nominal: float
+    low: float | None
+    high: float | None
+    unit: Unit
+    told: bool
+
+    @property
+    def within(self) -> Band:
+        return self.low, self.high
+
+    @property
+    def width(self) -> float:
+        """How wide it is, an open side as wide as the value is large. [base unit]"""
+        low, high = self.ends
+        return high - low
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """Both ends, an open one as far off as the value is large. [base unit]"""
+        size = abs(self.nominal)
+        return (
+            self.nominal - size if self.low is None else self.low,
+            self.nominal + size if self.high is None else self.high,
+        )
+
+
+def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[Dimension]) -> Wide:
+    """A target with its tolerance, written behind it or apart, a range, a most or a least. [base unit] Raises RuleError."""
     told: RuleError | None = None
     for dimension in dimensions:
         try:
-            quantity, found = read_toleranced(value, dimension, field)
+            found = read_band(value, dimension, field)
         except RuleError as error:
             told = told or error
             continue
-        if quantity.unit.absolute:
+        assert found.unit is not None
+        if found.unit.absolute:
             raise fault(field, f"“{value.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
-        if tolerance is not None:
-            amount = read_quantity(tolerance.strip().lstrip("±"), dimension, "tolerance").value
-            if amount <= 0:
-                raise fault("tolerance", "must be above zero", f"5 {quantity.unit.symbol}")
-            found = Toleranced(found.nominal, amount, amount)
-        return quantity, found
+        ends = [one for one in (found.low, found.high) if one is not None]
+        nominal = sum(ends) / len(ends) if found.nominal is None else found.nominal
+        if tolerance is None:
+            return Wide(nominal, found.low, found.high, found.unit, found.low != found.high)
+        if found.low != found.high:
+            raise fault("tolerance", f"“{value.strip()}” has its tolerance already; leave this out")
+        below, above = read_tolerance(tolerance, Quantity(nominal, found.unit, value), "tolerance")
+        return Wide(nominal, nominal - below, nominal + above, found.unit, told=True)
     assert told is not None
     raise told
-
-
-def has_tolerance(found: Toleranced) -> bool:
-    return found.high > found.low
 
 
 def read_each(texts: Sequence[str], dimension: Dimension, field: str) -> list[Reading]:
@@ -107,15 +134,7 @@ def read_each(texts: Sequence[str], dimension: Dimension, field: str) -> list[Re
 def read_one(text: str, dimension: Dimension, field: str) -> Reading:
     """One reading, with half of the last digit written. [base unit]"""
     quantity = quantity_of(text, dimension, field)
-    scale, _ = scale_and_offset(quantity.unit)
-    return Reading(quantity.value, abs(scale) * _last_digit(text) / 2)
-
-
-def _last_digit(text: str) -> float:
-    """What the last digit written stands for: 0.1 for ``281.5``. Fractions and whole numbers: 1."""
-    match = _DIGITS.search(text)
-    behind = match["behind"] if match else None
-    return 10.0 ** -len(behind) if behind else 1.0
+    return Reading(quantity.value, written_half(text, dimension, field))
 
 
 def instrument_of(used: InstrumentUsed | None, dimension: Dimension) -> Instrument:
@@ -142,12 +161,12 @@ def check_reach(readings: Sequence[Reading], instrument: Instrument, field: str,
 def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float, tuple[float, float]]:
     """The mean, and the interval it lies in with 95 %: Student's of the scatter, and what the instrument is off by.
 
-    Steps and accuracy are the same for every reading, so looking often does not narrow them. [base unit]
+    Steps, rounding and accuracy are the same for every reading, so looking often does not narrow them. [base unit]
     Source: Student's t with n − 1; one reading has no scatter of its own.
     """
     values = [one.value for one in readings]
     mean = math.fsum(values) / len(values)
-    half = instrument.half(mean)
+    half = doubt_of(readings, instrument, mean)
     if len(values) > 1:
         deviation = math.sqrt(math.fsum((one - mean) ** 2 for one in values) / (len(values) - 1))
         half += float(stdtrit(len(values) - 1, 0.975)) * deviation / math.sqrt(len(values))
@@ -156,8 +175,16 @@ def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float,
 
 def alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
     """Between what a single reading lies, by what the instrument may be off. [base unit]"""
-    half = instrument.half(one.value)
+    half = doubt_of([one], instrument, one.value)
     return one.value - half, one.value + half
+
+
+def doubt_of(readings: Sequence[Reading], instrument: Instrument, value: float) -> float:
+    """How far readings of a value may be off: the instrument's accuracy and half its step; where it is not known, half of the
+    last figure that was written. [base unit] Source: by definition of rounding."""
+    rounded = max((one.written for one in readings), default=0.0)
+    step = rounded if instrument.step is None else instrument.step / 2
+    return step + (instrument.accuracy_pct or 0.0) / 100 * abs(value)
 
 
 def held(interval: tuple[float, float], within: Band) -> Verdict:
@@ -207,21 +234,21 @@ def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Ban
 USUAL_TOLERANCE_PCT = 3.0
 
 
-def allowed(band: Toleranced, findings: list[Finding], basis: str) -> tuple[float, float]:
-    """Between what a target is right, any with a tolerance; without one ±3 %, and said so. [base unit]
+def allowed(target: Wide, findings: list[Finding], basis: str) -> Wide:
+    """Between what a target is right; without a tolerance ±3 %, and said so. [base unit]
 
     Raises RuleError for a target of 0 without one.
 
     Source: ±3 % is what safety valves are commonly allowed in their set pressure (ASME BPVC VIII); guidance only.
     """
-    if has_tolerance(band):
-        return band.low, band.high
-    half = abs(band.nominal) * USUAL_TOLERANCE_PCT / 100
+    if target.told:
+        return target
+    half = abs(target.nominal) * USUAL_TOLERANCE_PCT / 100
     if half == 0:
         raise fault("value", "a target of nothing needs its tolerance", "0 bar ±0.1")
     text = f"no tolerance is given: ±{USUAL_TOLERANCE_PCT:g} % is taken; the maker's figure wins"
     findings.append(caution("no-tolerance", text, basis))
-    return band.nominal - half, band.nominal + half
+    return replace(target, low=target.nominal - half, high=target.nominal + half)
 
 
 def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: float) -> tuple[Finding, ...]:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+from collections import deque
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
@@ -38,6 +41,7 @@ from ironkettle.core.trials.reading import (
     band_of,
     check_reach,
     coarse,
+    doubt_of,
     doubt_words,
     held,
     in_unit,
@@ -114,20 +118,20 @@ def analyse(criteria: SetPointCriteria, record: SetPointRecord, instrument: Inst
     What has a figure and was not read is undecided. Source: Student's t of the readings at the set point; least squares
     for creep and droop; hysteresis is the most by which readings of one setting differ, come to from below and from above.
     """
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
+    target = band_of(criteria.value, criteria.tolerance, "value", [_P])
     unit = target.unit
-    rows = _rows(record, target.value, instrument, unit)
-    at_set = [row for row in rows if abs(row.setting - target.value) <= _SAME * abs(target.value) and row.flows]
+    rows = _rows(record, target.nominal, instrument, unit)
+    at_set = [row for row in rows if abs(row.setting - target.nominal) <= _SAME * abs(target.nominal) and row.flows]
     findings: list[Finding] = []
     # The droop is no fault of the setting: of several flows the smallest is the one it is set at.
     least_flow = min((row.flow for row in at_set if row.flow is not None), default=None)
     chosen = [row.reading for row in at_set if row.flow is None or row.flow == least_flow]
-    within = allowed(band, findings, BASIS)
+    within = allowed(target, findings, BASIS).within
     findings += doubt_words(instrument, chosen, within, BASIS)
     results = _set(criteria, chosen, within, instrument, unit, findings)
     results += _lock_up(criteria, record, rows, instrument, unit)
     results += _creep(criteria, record, instrument, unit, findings)
-    results += _droop(criteria, rows, target.value, instrument, unit)
+    results += _droop(criteria, rows, target.nominal, instrument, unit)
     results += _hysteresis(criteria, rows, instrument, unit)
     points = tuple((float(n + 1), row.reading.value) for n, row in enumerate(rows))
     curve = Curve("setting", "", "pressure", unit, points, band=within)
@@ -162,7 +166,7 @@ def _rows(record: SetPointRecord, target: float, instrument: Instrument, unit: U
 def _set(
     criteria: SetPointCriteria,
     readings: list[Reading],
-    within: tuple[float, float],
+    within: tuple[float | None, float | None],
     instrument: Instrument,
     unit: Unit,
     findings: list[Finding],
@@ -225,25 +229,50 @@ def _creep(
             raise fault(f"creep_readings.{place}.t_s", text, "times running forward")
     if len(t) < 3:
         raise fault("creep_readings", f"{len(t)} readings; a creep needs at least 3", "3 or more")
-    step = instrument.step or max(2 * one.written for one in readings)
-    trend = trend_of(np.array(t), np.array([one.value for one in readings]), step)
+    step = max(instrument.step or 0.0, *(2 * one.written for one in readings))
+    values = [one.value for one in readings]
+    trend = trend_of(np.array(t), np.array(values), step)
     span = t[-1] - t[0]
-    rise = readings[-1].value - readings[0].value
-    interval = (rise - step, rise + step)
+    rise, most_risen = values[-1] - values[0], values[-1] - values[0]
     verdict: Verdict | None = None
     if most is not None and lasts is not None:
-        # Watched for longer than it must hold, the rise of that time is what counts.
-        share = lasts / span if span > lasts else 1.0
-        interval = (share * (rise - step), share * (rise + step))
-        rise *= share
-        verdict = held(interval, (None, most))
+        rise, most_risen = risen_within(t, values, lasts)
+        verdict = held((rise - step, most_risen + step), (None, most))
         if verdict == "pass" and span < lasts - 1e-9:
             verdict = "undecided"
             findings.append(caution("too-short", f"watched for {span:g} s of {lasts:g} s", BASIS))
+    interval = (rise - step, most_risen + step)
     per_minute = Result(
         "creep_per_min", "Creep a minute", 60 * trend.slope, unit, _P, (60 * trend.ends[0], 60 * trend.ends[1])
     )
     return [Result("creep", "Creep", rise, unit, _P, interval, (None, most), verdict), per_minute]
+
+
+def risen_within(t: Sequence[float], values: Sequence[float], lasts: float) -> tuple[float, float]:
+    """The most that was read to rise over any time of ``lasts``, and the most that may have risen between readings in it.
+
+    Parameters: t : running forward [s]; values : as many [any unit]; lasts > 0 [s].
+    Source: by definition; between two readings further apart than ``lasts`` all of their rise may lie in it.
+    """
+    read, may = 0.0, -math.inf
+    # Places within the time, their values rising: the first is the lowest. ``outside``: the last place before it.
+    lowest: deque[int] = deque()
+    outside = -1
+    for place, (at, value) in enumerate(zip(t, values, strict=True)):
+        begin = at - lasts - 1e-9
+        while t[outside + 1] < begin:
+            outside += 1
+        while lowest and lowest[0] <= outside:
+            lowest.popleft()
+        if lowest:
+            read = max(read, value - values[lowest[0]])
+            may = max(may, value - values[lowest[0]])
+        if outside >= 0:
+            may = max(may, value - values[outside])
+        while lowest and values[lowest[-1]] >= value:
+            lowest.pop()
+        lowest.append(place)
+    return read, max(may, read)
 
 
 def _droop(
@@ -264,7 +293,7 @@ def _droop(
     slope = float(np.polyfit(x, y, 1)[0])
     to = read_quantity(spec.flow, Dimension.FLOW, "droop.flow").value if spec else float(x.max())
     fall = -slope * (to - float(x.min()))
-    half = 2 * instrument.half(0.0) * max(1.0, (to - x.min()) / (x.max() - x.min()))
+    half = 2 * doubt_of([row.reading for row in told], instrument, 0.0) * max(1.0, (to - x.min()) / (x.max() - x.min()))
     verdict = None if most is None else held((fall - half, fall + half), (None, most))
     if verdict == "pass" and to > x.max() * (1 + 1e-9):
         # Past what was read a line is a guess: the valve may be fully open.
@@ -287,7 +316,7 @@ def _hysteresis(criteria: SetPointCriteria, rows: list[_Row], instrument: Instru
     if not gaps:
         return [] if most is None else [_unread("hysteresis", "Hysteresis", unit, (None, most))]
     widest = max(abs(one) for one in gaps)
-    half = 2 * instrument.half(0.0)
+    half = 2 * doubt_of([row.reading for row in rows], instrument, 0.0)
     interval = (max(0.0, widest - half), widest + half)
     verdict = None if most is None else held(interval, (None, most))
     return [Result("hysteresis", "Hysteresis", widest, unit, _P, interval, (None, most), verdict)]
@@ -295,9 +324,9 @@ def _hysteresis(criteria: SetPointCriteria, rows: list[_Row], instrument: Instru
 
 def wanted(criteria: SetPointCriteria) -> tuple[Wanted, ...]:
     """Set so many times; its lock-up; its creep; at no flow what was read."""
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
+    target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
     symbol = target.unit.symbol
-    low, high = allowed(band, [], BASIS)
+    low, high = target.ends
     good = in_unit(low, target.unit), in_unit(high, target.unit)
     found = [
         Wanted(f"readings.{n}", "pressure", f"Setting {n + 1}, with flow", symbol, good)
@@ -345,8 +374,8 @@ def _creep_times(criteria: SetPointCriteria) -> tuple[float, ...]:
 
 def plan(criteria: SetPointCriteria, instrument: Instrument) -> TrialPlan:
     """A gauge whose step is at most a quarter of the narrowest band. [MPa]"""
-    target, band = band_of(criteria.value, criteria.tolerance, "value", [_P])
-    low, high = allowed(band, [], BASIS)
+    target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
+    low, high = target.ends
     bands = [high - low]
     bands += [pressure_of(one.limit, "limit").value for one in (criteria.creep, criteria.droop) if one]
     narrow = min(bands) / 4

@@ -31,8 +31,8 @@
 		Judged over {duration(analysis.hold_s)}, held from {shown(analysis.held_high_bar, 1)} to {shown(
 			analysis.held_low_bar,
 			1
-		)} bar; {analysis.temperature_corrected ? 'temperature taken into account' : 'no temperature'};
-		{shown(analysis.stored_energy_j, 0)} J stored. Formula: Q = −(V/K)·dp/dt + V·α·dT/dt.
+		)} bar; {analysis.temperature_corrected ? 'temperature compensated' : 'no temperature'};
+		{shown(analysis.stored_energy_j, 0)} J stored energy. Formula: Q = −(V/K)·dp/dt + V·α·dT/dt.
 	</p>
 	<Findings findings={analysis.findings} />
 </div>

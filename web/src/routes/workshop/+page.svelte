@@ -55,6 +55,7 @@
 						range: v.range ?? '',
 						resolution: v.resolution ?? '',
 						accuracy_pct: Number(v.accuracy_pct),
+						stability_pct: v.stability_pct ? Number(v.stability_pct) : null,
 						calibration: v.calibration ?? '',
 						calibrated_until: v.calibrated_until || null
 					}
@@ -153,7 +154,9 @@
 			<ul>
 				{#each gauges as gauge (gauge.key)}
 					<li class="border-t border-base-300 py-2">
-						<strong>{gauge.name}</strong>: to {gauge.range}, step {gauge.resolution}, ±{gauge.accuracy_pct} %
+						<strong>{gauge.name}</strong>: to {gauge.range}, step {gauge.resolution}, ±{gauge.accuracy_pct} %{gauge.stability_pct
+							? `, stable to ±${gauge.stability_pct} %`
+							: ''}
 						<CalibrationNote tool={gauge} kind="gauges" onDone={load} />
 					</li>
 				{:else}<li>None yet.</li>{/each}
@@ -165,6 +168,7 @@
 						{ key: 'range', name: 'Range', hint: '250 bar' },
 						{ key: 'resolution', name: 'Smallest step', hint: '0.1 bar' },
 						{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '0.5' },
+						{ key: 'stability_pct', name: 'Stability in a hold, ± % (as the maker states it)', hint: '0.05' },
 						{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
 						{ key: 'calibrated_until', name: 'Calibrated until', date: true }
 					]}

@@ -74,16 +74,16 @@ def aim_of(spec: SettingSpec) -> Aim | None:
         return None
     dimensions = _TARGETS[spec.target.reading]
     try:
-        wanted, band = band_of(spec.target.value, None, "value", dimensions)
+        wanted = band_of(spec.target.value, None, "value", dimensions)
         own = [wanted.unit.dimension]
         floor = any_of(spec.target.floor, own, "floor").value if spec.target.floor else None
         ceiling = any_of(spec.target.ceiling, own, "ceiling").value if spec.target.ceiling else None
-        low, high = allowed(band, [], "")
+        low, high = allowed(wanted, [], "").ends
     except RuleError:
         return None
     low = low if floor is None else max(low, floor)
     high = high if ceiling is None else min(high, ceiling)
-    return None if low > high else Aim(band.nominal, low, high, wanted.unit, floor, ceiling)
+    return None if low > high else Aim(wanted.nominal, low, high, wanted.unit, floor, ceiling)
 
 
 def check(case: Case, payload: SettingMade) -> None:

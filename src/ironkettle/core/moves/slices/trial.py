@@ -225,7 +225,7 @@ def _check_samples(run: Run, payload: TestSamples) -> None:
 def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
     if payload.abandoned:
         if len(payload.note) < _SHORTEST_WORD:
-            raise fault("note", "say in a word why the run is given up", "the hose burst")
+            raise fault("note", "say in a word why the run is abandoned", "the hose burst")
         return
     spec = _spec(case, run.test)
     _unused(case)

@@ -1,19 +1,11 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { Trace, Verdict } from '$lib/pressure';
-	import {
-		duration,
-		Findings,
-		newId,
-		ProblemNote,
-		shown,
-		faultAt,
-		QuantityField,
-		usualUnit,
-		withUnit
-	} from '$lib/shared';
+	import { duration, Findings, newId, ProblemNote, shown } from '$lib/shared';
 	import type { MoveProps } from './props';
 	import { LiveStand } from '$lib/stand';
+	import ComplianceFields from './ComplianceFields.svelte';
+	import HoldEnd from './HoldEnd.svelte';
 	import ReadingEntry from './ReadingEntry.svelte';
 	import StandEntry from './StandEntry.svelte';
 
@@ -26,24 +18,13 @@
 	let plan = $state.raw<Schemas['PlanOut'] | null>(null);
 	let trace = $state.raw<Schemas['RunTraceOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
-	let givingUp = $state(false);
-	let word = $state('');
-	let letOut = $state('');
-	let letOutUnit = $state(usualUnit('volume'));
-	let drop = $state('');
-	let dropUnit = $state(usualUnit('pressure'));
+	let measured = $state.raw<Schemas['MeasuredInPlace'] | null>(null);
 
 	const test = $derived(move.hold_test as Schemas['HoldTestOut']);
 	const gauge = $derived(gauges.find((one) => one.key === gaugeKey));
 	const runs = $derived(view.runs.filter((run) => run.test === test.test && run.when === test.when));
 	const run = $derived(runs.at(-1) ?? null);
 	const running = $derived(run !== null && !run.closed);
-	const measured = $derived(
-		letOut.trim() && drop.trim()
-			? { volume: withUnit(letOut, letOutUnit), drop: withUnit(drop, dropUnit) }
-			: null
-	);
-
 	$effect(() => {
 		void ask(api.GET('/api/gauges')).then((answer) => {
 			gauges = answer.data ?? [];
@@ -84,7 +65,12 @@
 			let_down: false,
 			compliance: measured,
 			limit: { leak_rate: test.leak_limit },
-			gauge: { range: gauge.range, resolution: gauge.resolution, accuracy_pct: gauge.accuracy_pct },
+			gauge: {
+				range: gauge.range,
+				resolution: gauge.resolution,
+				accuracy_pct: gauge.accuracy_pct,
+				stability_pct: gauge.stability_pct
+			},
 			pressure: test.pressure,
 			pressure_unit: 'bar',
 			reference: 'gauge' as const,
@@ -98,7 +84,7 @@
 
 	async function start(source: 'typed' | 'csv' | 'stand') {
 		if (!gauge) return;
-		const { name, range, resolution, accuracy_pct, calibration, calibrated_until } = gauge;
+		const { name, range, resolution, accuracy_pct, stability_pct, calibration, calibrated_until } = gauge;
 		trace = null;
 		problem = await store.record({
 			kind: 'test_started',
@@ -107,23 +93,32 @@
 			run: newId(),
 			source,
 			compliance: measured,
-			gauge: { name, range, resolution, accuracy_pct, calibration: calibration || null, calibrated_until }
+			gauge: {
+				name,
+				range,
+				resolution,
+				accuracy_pct,
+				stability_pct,
+				calibration: calibration || null,
+				calibrated_until
+			}
 		});
 	}
 
-	async function close(given?: string) {
+	async function close(told: {
+		abandoned: boolean;
+		note: string;
+		collected: string | null;
+		compliance: Schemas['MeasuredInPlace'] | null;
+	}) {
 		if (!run) return;
-		const abandoned = given !== undefined;
 		if (goesOn) {
 			const params = { path: { run: run.run } };
 			problem = (await ask(api.POST('/api/stand/recordings/{run}/stop', { params }))).problem;
 			if (problem) return;
 		}
-		problem = await store.record({ kind: 'test_closed', run: run.run, abandoned, note: given ?? '' });
-		if (problem) return;
-		givingUp = false;
-		word = '';
-		onDone();
+		problem = await store.record({ kind: 'test_closed', run: run.run, ...told });
+		if (!problem) onDone();
 	}
 </script>
 
@@ -138,7 +133,7 @@
 			{#if run}
 				<p class="font-semibold">
 					Run {runs.length} of {run.who} with {run.gauge?.name ?? ''}, {run.abandoned
-						? `given up: ${run.note}`
+						? `abandoned: ${run.note}`
 						: `closed: ${run.judgement?.verdict ?? ''}`}.
 				</p>
 			{/if}
@@ -153,7 +148,9 @@
 					>
 				{/each}
 			</select>
-			{#if plan && gauge}
+			{#if plan && gauge && !plan.suited}
+				<p class="font-semibold text-error">{plan.why_not}</p>
+			{:else if plan && gauge}
 				<p class="font-semibold text-accent">
 					With this gauge hold at least {duration(plan.hold_needed_s)}; then leaks from {shown(
 						plan.detectable_leak_ml_min,
@@ -178,22 +175,7 @@
 					Better than a stated bulk modulus: at the test pressure let a known volume out once into a measuring
 					glass, and read the drop. Then pump up again.
 				</p>
-				<div class="flex flex-wrap gap-x-3">
-					<QuantityField
-						label="Volume let out"
-						dimension="volume"
-						bind:value={letOut}
-						bind:unit={letOutUnit}
-						fault={faultAt(problem, 'volume')}
-					/>
-					<QuantityField
-						label="Drop of pressure it made"
-						dimension="pressure"
-						bind:value={drop}
-						bind:unit={dropUnit}
-						fault={faultAt(problem, 'drop')}
-					/>
-				</div>
+				<ComplianceFields bind:measured {problem} />
 			</details>
 			{#if plan && gauge}
 				<details>
@@ -224,31 +206,7 @@
 					run.planned_hold_s ?? 0
 				)} planned are held. Every reading is kept as it comes.
 			</p>
-			<div class="flex flex-wrap items-center gap-2">
-				<button
-					class={['btn min-h-14 flex-1', trace?.analysis?.verdict !== 'undecided' && 'btn-primary']}
-					disabled={!trace?.analysis}
-					onclick={() => close()}>Close this run with this verdict</button
-				>
-				<button class="btn" onclick={() => (givingUp = !givingUp)}>Give this run up …</button>
-			</div>
-			{#if givingUp}
-				<form
-					class="flex flex-wrap gap-2"
-					onsubmit={(event) => {
-						event.preventDefault();
-						void close(word);
-					}}
-				>
-					<input
-						class="entry input min-w-60 flex-1"
-						aria-label="Why this run is given up"
-						placeholder="Why: the hose burst"
-						bind:value={word}
-					/>
-					<button class="btn btn-warning" disabled={!word.trim()}>Give it up</button>
-				</form>
-			{/if}
+			<HoldEnd {test} analysis={trace?.analysis ?? null} {problem} {close} />
 		{/if}
 	</div>
 	<div class="space-y-2">
