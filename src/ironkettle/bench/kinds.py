@@ -84,7 +84,7 @@ WORLDS = (
     World("effort", {"value": "40 N", "tolerance": "5 N", "repeats": 5}, Instrument(0.1, 0.5, 100.0), _effort),
     World("friction", {"breakaway": "8 bar"}, Instrument(0.01, 0.5, 2.5), _friction),
     World("count", {"what": "drops", "limit": "at most 10 /min"}, Instrument(), _count),
-    World("drift", {"bore": "63 mm", "rod": "36 mm", "side": "cap", "limit": "1 ml/min"}, Instrument(0.01), _drift),
+    World("drift", {"bore": "63 mm", "rod": "36 mm", "side": "cap", "limit": "1 ml/min", "volume": "800 ml"}, Instrument(0.01), _drift),
     World(
         "reading", {"quantity": "Housing", "limit": "at most 60 °C", "repeats": 3}, Instrument(0.1, 0.5, 100.0), _reading
     ),

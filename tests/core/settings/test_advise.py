@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import random
+from collections.abc import Callable
+
 import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
@@ -79,17 +82,18 @@ def test_a_floor_is_said_and_never_gone_through() -> None:
     # Effort to open 1.4 inH2O, never below 1.3: at 1.1 it is unstable, and gets the turn to make.
     effort = Target(1.4, 0.05, 0.05, UP, floor=1.3)
     low = after(effort, (0, 1.0), (0.25, 1.1))
+    # Up there is nothing it must not pass. 0.1 in a quarter turn: three quarters more.
     assert codes(low) == {"below-floor"}
-    # 0.1 in a quarter turn: three quarters more.
     assert low.next_turns == pytest.approx(0.75)
     assert low.expected == pytest.approx(1.4)
     over = after(effort, (0, 1.2), (0.25, 1.6))
-    # Backed off, it would go to 1.308; a floor of 1.35 stops it there.
+    # Backed off half of the room above the floor at most, and on two readings not even that.
     assert over.expected is not None
     assert over.expected >= 1.3
     strict = after(Target(1.4, 0.05, 0.05, UP, floor=1.35), (0, 1.2), (0.25, 1.6))
-    assert strict.expected == pytest.approx(1.35)
-    assert "floor" in codes(strict)
+    # 1.6 a turn was read, four times that it may be: 0.9 · 0.25/6.4 of a turn down, 0.05625.
+    assert strict.expected == pytest.approx(1.6 - 0.05625)
+    assert {"floor", "careful", "short-of-end"} <= codes(strict)
     # What is inside the tolerance and under the floor is not done.
     assert not after(Target(1.4, 0.2, 0.05, UP, floor=1.35), (0, 1.0), (0.5, 1.3)).done
 
@@ -200,3 +204,36 @@ def test_followed_turn_by_turn_it_arrives_from_below(rate: float, noise: float, 
         wobble = 1 + noise * (1 if count % 2 else -1) / 4
         readings.append(Reading(place, start + rate * place * wobble))
     assert found.done, readings
+
+
+def springs() -> dict[str, Callable[[float], float]]:
+    """What an adjuster does that a line through its readings does not: it stiffens, it has backlash, it sticks."""
+    return {
+        "stiffens": lambda turns: 300 + 40 * turns + 60 * max(turns, 0.0) ** 2,
+        "stiffens late": lambda turns: 300 + 30 * turns + 60 * max(turns - 0.8, 0.0) ** 2,
+        "backlash": lambda turns: 300 + 76 * max(turns - 0.2, 0.0),
+        "line": lambda turns: 300 + 76 * turns,
+    }
+
+
+@pytest.mark.parametrize("kind", springs())
+@pytest.mark.parametrize("room", [4.0, 10.0, 40.0])
+@pytest.mark.parametrize("noise", [0.0, 0.5])
+def test_no_advised_turn_reaches_the_ceiling(kind: str, room: float, noise: float) -> None:
+    spring, chance = springs()[kind], random.Random(3)
+    target = Target(350, 3, 3, UP, ceiling=350 + room)
+    readings = [Reading(0.0, spring(0.0))]
+    for _ in range(60):
+        advice = advise(target, readings)
+        if advice.done:
+            break
+        turns = readings[-1].turns + advice.next_turns
+        readings.append(Reading(turns, spring(turns) + chance.gauss(0, noise)))
+        assert spring(turns) < 350 + room
+    assert advice.done or any(one.code == "no-answer" for one in advice.findings)
+
+
+def test_why_it_is_careful_is_said() -> None:
+    few = advise(Target(350, 3, 3, UP, ceiling=360), [Reading(0, 300), Reading(0.25, 319)])
+    assert few.next_turns == pytest.approx(0.25 * 0.9 * 41 / 76 / 1.0 / 0.25 / 4, rel=1e-6)
+    assert "fewer than three readings" in next(one.message for one in few.findings if one.code == "careful")

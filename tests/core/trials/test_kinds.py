@@ -43,7 +43,7 @@ FIGURES: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
     ("function", {"sign": "no bubble", "seconds": 120}, {"seen": False}),
     (
         "drift",
-        {"bore": "63 mm", "rod": "36 mm", "side": "cap", "limit": "1 ml/min"},
+        {"bore": "63 mm", "rod": "36 mm", "side": "cap", "limit": "1 ml/min", "volume": "800 ml"},
         {"samples": [{"t_s": 60 * n, "position_mm": 100 - n} for n in range(8)]},
     ),
     (

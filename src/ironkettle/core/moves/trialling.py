@@ -116,7 +116,9 @@ def _cylinder(sheet: Sheet) -> dict[str, str]:
     if sheet.cylinder is None:
         return {}
     cylinder = cylinder_of(sheet)
-    return {"bore": f"{cylinder.bore:g} mm", **({"rod": f"{cylinder.rod:g} mm"} if cylinder.rod else {})}
+    # No more oil is under load than a full stroke holds.
+    most = {"volume": f"{max(cylinder.cap_area, cylinder.rod_area) * cylinder.stroke / 1000:.6g} ml"}
+    return most | {"bore": f"{cylinder.bore:g} mm", **({"rod": f"{cylinder.rod:g} mm"} if cylinder.rod else {})}
 
 
 def _path(loc: tuple[int | str, ...]) -> str:

@@ -281,7 +281,7 @@ def _verdict(
         return "invalid", *first
     # Later parts and the first fall may show that it leaks; only the whole of it shows that it does not.
     low, high = max((b[0] for b in bounds), default=first[0]), first[1]
-    told = (low, max(low, high))
+    told = (low, max(low, high, *(b[1] for b in bounds[len(parts) :])))
     if bounds and high < 0:
         return "invalid", *told
     if low > limit:

@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from itertools import pairwise
 from statistics import median
 
 from ironkettle.core.errors import FieldFault, RuleError, fault
@@ -93,6 +94,12 @@ _TRIAL, _MOST, _CARRY = 0.125, 1.0, 4.0
 _SAME_TURNS, _FLAT = 0.01, 1e-4
 # Slopes that differ by more than this share are no line.
 _UNEVEN = 0.5
+# Fewer readings than this are no line, and no more than this share of what is left is turned on them at once.
+_ENOUGH, _SHARE = 3, 0.5
+# Slopes of two moves are one line when the larger is no more than this times the smaller.
+_ALIKE = 1.5
+# How much steeper it may go on where the last moves lie on a line, and where they do not; and how far short of an end.
+_STEEPER, _STEEPEST, _SHORT = 1.6, 4.0, 0.9
 # How far below an overshot target it is backed off to, of the target, before it is come up to again. [-]
 _BACK_OFF = 0.03
 # As near to where it was aimed as counts as there, as a share of the target [-].
@@ -176,7 +183,8 @@ def _way(target: Target, readings: Sequence[Reading]) -> _Way:
     way, last = _Way.FROM_BELOW, readings[0].value
     # Half of the way is back far enough: a reading rarely lands where it was aimed.
     back = _back_to(target)
-    enough = max((target.low + back) / 2, back + _LANDED * abs(target.value))
+    near = (target.value if back >= target.low else target.low) + back
+    enough = max(near / 2, back + _LANDED * abs(target.value))
     for reading in readings:
         if reading.value > target.high:
             way = _Way.FROM_ABOVE
@@ -191,7 +199,8 @@ def _way(target: Target, readings: Sequence[Reading]) -> _Way:
 def _back_to(target: Target) -> float:
     """Past the tolerance, so that it is come up to again; never below the floor."""
     back = target.low - max(_BACK_OFF * abs(target.value), target.minus, target.plus)
-    return back if target.floor is None else max(back, target.floor)
+    # Half of the room above a floor: no turn may reach it.
+    return back if target.floor is None else max(back, (target.floor + target.value) / 2)
 
 
 def _has_no_room(target: Target) -> bool:
@@ -212,21 +221,88 @@ def _aim(target: Target, way: _Way, findings: list[Finding]) -> float:
     if way is not _Way.FROM_ABOVE:
         return target.value
     back = _back_to(target)
-    if back == target.floor:
-        findings.append(caution("floor", "backed off to its floor only; come up to the target from there", BASIS))
+    if target.floor is not None and back == (target.floor + target.value) / 2:
+        text = "backed off half of the way to its floor only; come up to the target from there"
+        findings.append(caution("floor", text, BASIS))
     else:
         findings.append(info("overshot", "too high: back off below it, then come up to it from below", BASIS))
     return back
 
 
 def _bounded(target: Target, readings: Sequence[Reading], turns: float, findings: list[Finding]) -> float:
+    """The turn as far as the readings carry it: never where the steepest slope they allow could reach floor or ceiling."""
     here = readings[-1]
     span = max(one.turns for one in readings) - min(one.turns for one in readings)
     most = min(_MOST, _CARRY * span)
     if abs(turns) > most:
         findings.append(info("part-way", "further than the readings carry: go part of the way and read again", BASIS))
         turns = most if turns > 0 else -most
+    turns = _careful(target, readings, turns, findings)
     return _in_travel(target, here, turns, findings)
+
+
+def _careful(target: Target, readings: Sequence[Reading], turns: float, findings: list[Finding]) -> float:
+    """Where it must not pass an end, at most half of what is left on few or uneven readings."""
+    if _end(target, turns) is None:
+        return turns
+    moves = _moves(readings)
+    steady = len(readings) >= _ENOUGH and len(moves) > 1 and _agree(moves[-2][1], moves[-1][1])
+    if not steady:
+        last = abs(moves[-1][0]) if moves else _TRIAL
+        most = min(_SHARE * abs(turns), last)
+        if abs(turns) > most + 1e-9:
+            why = "fewer than three readings" if len(readings) < _ENOUGH else "the last readings do not lie on one line"
+            text = f"{why}: a spring may stiffen and a thread has backlash, so at most half of what is left is turned at once"
+            findings.append(info("careful", text, BASIS))
+            turns = most if turns > 0 else -most
+    return _short_of_ends(target, readings, turns, moves, steady, findings)
+
+
+def _short_of_ends(
+    target: Target,
+    readings: Sequence[Reading],
+    turns: float,
+    moves: Sequence[tuple[float, float]],
+    steady: bool,
+    findings: list[Finding],
+) -> float:
+    """The turn shortened so that the steepest slope that the readings allow stays short of floor and ceiling."""
+    rises, end = turns * target.sense.sign > 0, _end(target, turns)
+    slopes = [abs(slope) for _, slope in moves]
+    if end is None or not any(slopes):
+        return turns
+    growth = slopes[-1] / slopes[-2] if steady and slopes[-2] > 0 else 1.0
+    steepest = max(slopes) * (max(_STEEPER, growth**2) if steady else _STEEPEST)
+    room = max(abs(end - readings[-1].value) if (end > readings[-1].value) == rises else 0.0, 0.0)
+    most = _SHORT * room / steepest
+    if abs(turns) <= most:
+        return turns
+    word = "ceiling" if rises else "floor"
+    text = f"by the steepest that the readings allow, further might reach the {word}: turn less and read again"
+    findings.append(info("short-of-end", text, BASIS))
+    return most if turns > 0 else -most
+
+
+def _end(target: Target, turns: float) -> float | None:
+    """What a turn must not pass: the ceiling where it raises, else the floor; None where there is none."""
+    return target.ceiling if turns * target.sense.sign > 0 else target.floor
+
+
+def _moves(readings: Sequence[Reading]) -> list[tuple[float, float]]:
+    """Turn and slope from reading to reading, since the adjuster was turned the other way last."""
+    found: list[tuple[float, float]] = []
+    for before, here in pairwise(readings):
+        turn = here.turns - before.turns
+        if abs(turn) < _SAME_TURNS:
+            continue
+        if found and (turn > 0) != (found[-1][0] > 0):
+            found = []
+        found.append((turn, (here.value - before.value) / turn))
+    return found
+
+
+def _agree(one: float, other: float) -> bool:
+    return one * other > 0 and max(abs(one), abs(other)) <= _ALIKE * min(abs(one), abs(other))
 
 
 def _in_travel(target: Target, here: Reading, turns: float, findings: list[Finding]) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints, model_validator
@@ -112,7 +112,8 @@ def analyse(criteria: CountCriteria, record: CountRecord, instrument: Instrument
     """The rate over what counts, with its interval, and from when on it holds.
 
     Judged is what came after ``settle``; without it the whole count. pass: the interval lies within and the last half is
-    not worse than the first beyond chance. Source: ``rate_of``.
+    not worse than the first beyond chance. The interval of a single look counts at the planned span alone; at any other time it
+    is one that holds at every look. Source: ``rate_of``, ``always``.
     """
     limit = rate_limit(criteria.limit)
     spans = _spans(record)
@@ -125,8 +126,7 @@ def analyse(criteria: CountCriteria, record: CountRecord, instrument: Instrument
     results = []
     verdict: Verdict = "undecided"
     if judged:
-        rate, interval = rate_of(judged)
-        verdict = held(interval, within)
+        rate, interval, verdict = _judged(judged, criteria, limit)
         results.append(Result("rate", f"{criteria.what}, a minute", rate, "/min", None, interval, within, verdict))
         if verdict == "pass" and _grows(judged):
             verdict = "undecided"
@@ -145,6 +145,66 @@ def analyse(criteria: CountCriteria, record: CountRecord, instrument: Instrument
         "time", "min", criteria.what, "/min", points, line=True, band=within, judged=(settle / 60, spans[-1][1] / 60)
     )
     return Outcome(worst([verdict]), tuple(results), tuple(findings), curve)
+
+
+def _judged(
+    judged: Sequence[_Span], criteria: CountCriteria, limit: Limit
+) -> tuple[float, tuple[float, float], Verdict]:
+    """Rate, interval and verdict: at the planned span by its own interval, at any other time by one that holds at every look.
+
+    Whoever counts until it passes would pass what is over the limit one time in twelve, by the interval of a single look.
+    """
+    within = (limit.low, limit.high)
+    rate, _ = rate_of(judged)
+    planned = _span_ends(criteria)[-1]
+    until = [one for one in judged if one[1] <= planned + 1e-9]
+    if until and until[-1][1] >= planned - 1e-9:
+        fixed = rate_of(until)
+        verdict = held(fixed[1], within)
+        if verdict != "undecided":
+            return fixed[0], fixed[1], verdict
+    count = sum(one[2] for one in judged)
+    interval = always(count, (judged[-1][1] - judged[0][0]) / 60, limit.high or limit.low or 1.0)
+    return rate, interval, held(interval, within)
+
+
+# Of all looks together one in so many may lie.
+_ALWAYS = 0.02
+
+
+def always(count: int, minutes: float, expected: float) -> tuple[float, float]:
+    """An interval of a rate that holds at every look together: whoever looks on cannot make it miss more often. [1/min]
+
+    The likelihood of each rate against the mean of all likelihoods under an exponential prior about ``expected``: by Ville's
+    inequality the true rate leaves this set at any time with a chance of 2 % at most.
+    Parameters: count >= 0; minutes > 0; expected > 0 [1/min].
+    Source: H. Robbins, Ann. Math. Stat. 41 (1970), method of mixtures; Poisson process.
+    """
+    mixed = math.lgamma(count + 1) - math.log(expected) - (count + 1) * math.log(1 / expected + minutes)
+    least = mixed + math.log(_ALWAYS)
+
+    def inside(rate: float) -> bool:
+        return (count * math.log(rate) if count else 0.0) - rate * minutes >= least
+
+    top = max(count, 1) / minutes
+    return _edge(inside, top, 0.0) if count else 0.0, _edge(inside, top, _far(inside, top))
+
+
+def _far(inside: Callable[[float], bool], rate: float) -> float:
+    while inside(rate):
+        rate *= 2
+    return rate
+
+
+def _edge(inside: Callable[[float], bool], within: float, outside: float) -> float:
+    """The edge of a set between a rate within and one outside, from the outside."""
+    for _ in range(60):
+        middle = (within + outside) / 2
+        if middle > 0 and inside(middle):
+            within = middle
+        else:
+            outside = middle
+    return outside
 
 
 def _spans(record: CountRecord) -> list[_Span]:

@@ -104,6 +104,8 @@ def analyse(criteria: DriftCriteria, record: DriftRecord, instrument: Instrument
         findings.append(
             reject("against", "the rod moves against its load: something pushes, or the side is wrong", BASIS)
         )
+    if verdict == "pass" and criteria.volume is None:
+        verdict = "undecided"
     if verdict == "pass" and (len(t) < _LEAST_ROWS or t[-1] - t[0] < _LEAST_SPAN_S):
         verdict = "undecided"
         findings.append(
@@ -176,12 +178,22 @@ def _warming(criteria: DriftCriteria, record: DriftRecord, findings: list[Findin
     """What cooling oil moves, that no leak is: least and most. [ml/min]"""
     if criteria.volume is None:
         findings.append(
-            caution("volume-unknown", "the oil under load is not told: what cooling moves is not in the doubt", BASIS)
+            caution(
+                "volume-unknown",
+                "The volume of oil under load is not entered, so warming oil could hide a leak: enter the volume and read the temperature.",
+                BASIS,
+            )
         )
         return 0.0, 0.0
     volume = read_volume(criteria.volume, "volume")
     read = [(one.t_s, one.temperature_c) for one in record.samples if one.temperature_c is not None]
-    if len(read) >= 3 and read[-1][0] - read[0][0] >= 0.6 * (record.samples[-1].t_s - record.samples[0].t_s):
+    # A figure typed at every row is no reading.
+    differs = len({one[1] for one in read}) > 1
+    if (
+        differs
+        and len(read) >= 3
+        and read[-1][0] - read[0][0] >= 0.6 * (record.samples[-1].t_s - record.samples[0].t_s)
+    ):
         found = trend_of(np.array([one[0] for one in read]), np.array([one[1] for one in read]), 0.1)
         # Cooling, a negative trend, lets the rod sink.
         ends = sorted(-60 * volume * _EXPANSION * one for one in found.ends)
