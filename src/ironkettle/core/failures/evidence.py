@@ -61,6 +61,8 @@ class Evidence:
 # How much a fact counts. Source: this project's own judgement; a reversed lip is as good as proof.
 _PROOF, _MUCH, _SOME = 100.0, 6.0, 3.0
 _LITTLE_AGAINST, _AGAINST, _MUCH_AGAINST = 0.5, 0.3, 0.03
+# A gap just over what is safe, and how fast it speaks the louder with each doubling: six times at twice the safe gap.
+_BARELY, _BY_GAP = 1.2, 2.6
 # Gas under less than this rarely tears rubber when it is let off [MPa]; faster than this a dry surface heats [m/s].
 _GAS_TEARS, _FAST = 3.5, 0.5
 _OLD, _VERY_OLD, _NEW = 5.0, 10.0, 1.0
@@ -145,14 +147,22 @@ def _gap(check: GlandCheck, gland: Gland) -> Evidence:
     assert gap is not None
     backed = check.backup.needed and gland.backup_rings_fitted >= check.backup.count
     at = f"at {abs(gland.pressure or 0.0) * 10:.0f} bar and {gland.hardness_shore_a} Shore A"
-    if gap.allowed is not None and gap.worst <= gap.allowed:
-        text = f"gap {gap.worst:.2f} mm at worst, {gap.allowed:.2f} mm allowed {at}"
-        return Evidence(Cause.EXTRUSION, _AGAINST, text)
+    if not check.backup.needed:
+        # The groove check and this one never contradict each other.
+        safe = "no gap to go into" if gap.worst <= 0 else f"gap {gap.worst:.2f} mm at worst, safe {at}"
+        return Evidence(Cause.EXTRUSION, _MUCH_AGAINST if gap.worst <= 0 else _AGAINST, safe)
     allowed = "none allowed" if not gap.allowed else f"{gap.allowed:.2f} mm allowed"
     text = f"gap {gap.worst:.2f} mm at worst, {allowed} {at}"
     if backed and abs(gland.pressure or 0.0) <= gap.safe_backed:
         return Evidence(Cause.EXTRUSION, _LITTLE_AGAINST, f"{text} without a backup ring; one is fitted")
-    return Evidence(Cause.EXTRUSION, _MUCH, text)
+    return Evidence(Cause.EXTRUSION, _beyond(gap.worst, gap.allowed), text)
+
+
+def _beyond(worst: float, allowed: float | None) -> float:
+    """How much a gap speaks for extrusion, by how far it is over what is safe: a little over it hardly, twice over much. [-]"""
+    if not allowed:
+        return _MUCH
+    return min(max((worst / allowed) ** _BY_GAP, _BARELY), 2 * _MUCH)
 
 
 def _backup(known: Circumstances) -> Iterator[Evidence]:

@@ -99,7 +99,9 @@ _ENOUGH, _SHARE = 3, 0.5
 # Slopes of two moves are one line when the larger is no more than this times the smaller.
 _ALIKE = 1.5
 # How much steeper it may go on where the last moves lie on a line, and where they do not; and how far short of an end.
-_STEEPER, _STEEPEST, _SHORT = 1.6, 4.0, 0.9
+_STEEPER, _STEEPEST, _SHORT = 2.2, 4.0, 0.9
+# And no further at once towards an end than a quarter of a turn: so far a spring that begins to bind is still noticed.
+_TOWARDS_END = 0.25
 # How far below an overshot target it is backed off to, of the target, before it is come up to again. [-]
 _BACK_OFF = 0.03
 # As near to where it was aimed as counts as there, as a share of the target [-].
@@ -275,6 +277,7 @@ def _short_of_ends(
     steepest = max(slopes) * (max(_STEEPER, growth**2) if steady else _STEEPEST)
     room = max(abs(end - readings[-1].value) if (end > readings[-1].value) == rises else 0.0, 0.0)
     most = _SHORT * room / steepest
+    most = min(most, max(_TOWARDS_END, most / 2))
     if abs(turns) <= most:
         return turns
     word = "ceiling" if rises else "floor"
