@@ -72,6 +72,14 @@ class RingMatchBody(Body):
     section: QuantityText = Field(examples=["3.5 mm"])
     section_crossed: QuantityText | None = None
     condition: Condition = Condition.NEW
+    conditions: list[Condition] = Field(
+        default_factory=list,
+        max_length=4,
+        description="all that is true of it, where more than one is: the first is the condition",
+    )
+    hardness_shore_a: int | None = Field(
+        default=None, ge=30, le=98, description="of its rubber: what a caliper squeezes"
+    )
     uncertainty: QuantityText | None = Field(default=None, examples=["0.05 mm"])
     further: list[FurtherBody] = Field(default_factory=list, max_length=8)
     groove: GrooveBody | None = None
@@ -100,7 +108,9 @@ class RingMatchBody(Body):
         return Measurement(
             diameter=values[across],
             section=section,
-            condition=self.condition,
+            condition=self.conditions[0] if self.conditions else self.condition,
+            beside=tuple(dict.fromkeys(one for one in self.conditions[1:] if one is not self.conditions[0])),
+            hardness_shore_a=self.hardness_shore_a,
             section_crossed=crossed,
             uncertainty=uncertainty,
             across=across,

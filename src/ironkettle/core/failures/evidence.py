@@ -162,7 +162,7 @@ def _beyond(worst: float, allowed: float | None) -> float:
     """How much a gap speaks for extrusion, by how far it is over what is safe: a little over it hardly, twice over much. [-]"""
     if not allowed:
         return _MUCH
-    return min(max((worst / allowed) ** _BY_GAP, _BARELY), 2 * _MUCH)
+    return min(max(float((worst / allowed) ** _BY_GAP), _BARELY), 2 * _MUCH)
 
 
 def _backup(known: Circumstances) -> Iterator[Evidence]:

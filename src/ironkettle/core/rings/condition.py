@@ -104,22 +104,38 @@ class _Part:
     oval_variance: float = _ROUND_SHARE**2
 
 
+# What a ring may be beside what it is told to be, without anybody having seen it: what swelled or was stretched has often taken
+# a set as well, what has set has often worn or swollen. A size is decided only where all of these agree.
+BESIDE: Mapping[Condition, tuple[Condition, ...]] = {
+    Condition.NEW: (),
+    Condition.USED: (),
+    Condition.FLATTENED: (Condition.USED, Condition.SWOLLEN),
+    Condition.SWOLLEN: (Condition.FLATTENED,),
+    Condition.STRETCHED: (Condition.FLATTENED,),
+}
+
+
 @cache
-def strata_of(told: Condition, *, crossed: bool) -> Strata:
+def strata_of(told: Condition, *, crossed: bool, beside: tuple[Condition, ...] = ()) -> Strata:
     """The factors a ring told to be in this condition is to be integrated over, neighbours included. [-]
 
     Parameters
     ----------
     told : how the ring is said to be.
     crossed : whether the section is the mean √(a·b) of two crossed readings.
+    beside : what it is as well; the factors multiply, and then nothing else is it mistaken for.
 
     Source: the table at the head of this module.
     """
     parts = [
         (share * part.share, part)
-        for condition, share in MISTAKEN[told].items()
+        for condition, share in ({told: 1.0} if beside else MISTAKEN[told]).items()
         for part in _parts(condition, crossed=crossed)
     ]
+    for other in beside:
+        parts = [
+            (share * more.share, _both(part, more)) for share, part in parts for more in _parts(other, crossed=crossed)
+        ]
 
     def column(name: str) -> Floats:
         return np.array([getattr(part, name) for _, part in parts])
@@ -134,6 +150,22 @@ def strata_of(told: Condition, *, crossed: bool) -> Strata:
         column("covariance"),
         column("oval"),
         column("oval_variance"),
+    )
+
+
+def _both(one: _Part, other: _Part) -> _Part:
+    """A ring that is in two conditions: both factors, which know nothing of each other."""
+    oval = max((one, other), key=lambda part: part.oval)
+    return _Part(
+        one.condition,
+        1.0,
+        one.diameter * other.diameter,
+        one.section * other.section,
+        one.diameter_variance * other.diameter**2 + other.diameter_variance * one.diameter**2,
+        one.section_variance * other.section**2 + other.section_variance * one.section**2,
+        one.covariance * other.diameter * other.section + other.covariance * one.diameter * one.section,
+        oval.oval,
+        oval.oval_variance,
     )
 
 

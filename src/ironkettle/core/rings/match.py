@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ironkettle.core.findings import Finding, caution
 from ironkettle.core.rings.advice import NextMeasurement, advise_measurement
-from ironkettle.core.rings.condition import Condition
+from ironkettle.core.rings.condition import BESIDE, Condition
 from ironkettle.core.rings.likelihood import Weighed, places_in_reach, weigh_readings
 from ironkettle.core.rings.measurement import ACROSS, Measurement, Read
 from ironkettle.core.rings.sizes import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK, SERIES, Floats, RingSize, RingTable
@@ -26,6 +26,7 @@ _READS_AS, _TOLD_AT_LEAST = 0.5, 0.1
 _SELDOM_SHARE = 0.25
 NO_KNOWN_SIZE = "no-known-size"
 SWAPPED = "swapped"
+OTHERWISE = "other-condition"
 
 
 @dataclass(frozen=True)
@@ -129,6 +130,8 @@ def match_ring(
     unknown = any(doubt.code == NO_KNOWN_SIZE for doubt in doubts)
     fits = groove is None or candidates[0].fits_groove is True
     decided = bool(candidates[0].probability >= DECIDED_AT) and fits and not doubts
+    if decided and (other := _in_two_states(measurement, table, prior, candidates[0])) is not None:
+        decided, doubts = False, (*doubts, other)
     advice = None
     if not decided and not unknown:
         advice = advise_measurement(measurement, table, near, joint, groove_known=groove is not None)
@@ -184,6 +187,29 @@ def _wrong_size(reads_as: Candidate, fitting: tuple[RingSize, ...]) -> tuple[Fin
         f"groove is misread. The groove outranks the old ring; {then}"
     )
     return (caution("wrong-size", text, "squeeze, stretch and fill of the groove"),)
+
+
+def _in_two_states(
+    measurement: Measurement, table: RingTable, prior: Mapping[str, float], first: Candidate
+) -> Finding | None:
+    """What keeps a size from being decided: a condition the ring may be in as well, in which it reads as another size."""
+    ticked = {measurement.condition, *measurement.beside}
+    same = {first.size, *first.also}
+    for other in BESIDE[measurement.condition]:
+        if other in ticked:
+            continue
+        as_well = replace(measurement, beside=(*measurement.beside, other))
+        near = places_in_reach(as_well, table)
+        weighed = weigh_readings(as_well, table.part(near.tolist()))
+        joint = _normalised(weighed.log + _log_prior(table, prior)[near])
+        likeliest = table.sizes[int(_over_all(table, near, joint).argmax())]
+        if likeliest not in same:
+            text = (
+                f"If the ring is {measurement.condition.value} and {other.value} as well, it reads as {likeliest.series} "
+                f"{likeliest.designation}. Tick all that is true of it, or measure the groove."
+            )
+            return caution(OTHERWISE, text, "conditions that go together (docs/guide/ring-match.md)")
+    return None
 
 
 def _doubts(
