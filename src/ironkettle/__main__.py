@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import logging
+import resource
 import socket
 import sys
 
@@ -17,7 +18,9 @@ from ironkettle.settings import Settings
 
 # Requests under way get this long at a stop; half-open ones are cut off after it.
 GRACE_S = 5
-MOST_CONNECTIONS = 400
+# Watchers of the stand among them; those that send nothing are bounded by themselves (api/http.py).
+MOST_CONNECTIONS = 2000
+_OPEN_FILES = 8192
 NOT_STARTED = 3
 
 
@@ -32,6 +35,8 @@ class Server(uvicorn.Server):
 
 
 def main() -> int:
+    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
+    resource.setrlimit(resource.RLIMIT_NOFILE, (max(soft, min(_OPEN_FILES, hard)), hard))
     structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.INFO))
     settings = Settings()
     config = uvicorn.Config(

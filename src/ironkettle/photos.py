@@ -14,6 +14,8 @@ from ironkettle.core.errors import fault
 MOST_BYTES = 15_000_000
 # More than any camera makes; a small file may claim far more (a decompression bomb). [px]
 MOST_PIXELS = 80_000_000
+# A JPEG is unpacked at the scale that is needed; the others only whole, which takes a second for this many. [px]
+MOST_PIXELS_WHOLE = 20_000_000
 _LONG_SIDE, _THUMB_SIDE = 1600, 320
 _QUALITY = 82
 _FORMATS = ("JPEG", "PNG", "WEBP")
@@ -54,9 +56,10 @@ def _opened(content: bytes) -> Image.Image:
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
             opened = Image.open(io.BytesIO(content), formats=_FORMATS)
             width, height = opened.size
-            if width * height > MOST_PIXELS:
-                text = f"it claims {width} × {height} px, more than a camera makes"
-                raise fault("photo", text, f"up to {MOST_PIXELS // 1_000_000} million pixels")
+            most = MOST_PIXELS if opened.format == "JPEG" else MOST_PIXELS_WHOLE
+            if width * height > most:
+                text = f"{width} × {height} px are too many for a {opened.format} picture"
+                raise fault("photo", text, f"up to {most // 1_000_000} million pixels", "a JPEG photo")
             # A JPEG is unpacked at the scale that is needed.
             opened.draft("RGB", (2 * _LONG_SIDE, 2 * _LONG_SIDE))
             return ImageOps.exif_transpose(opened).convert("RGB")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import shutil
+from pathlib import Path
 from typing import Literal
 
 from fastapi import APIRouter, Request, Response
@@ -16,13 +18,17 @@ from ironkettle.store.migrate import current_revision, newest_revision
 
 router = APIRouter(prefix="/api", tags=["health"])
 
+_LOW_BYTES, _FULL_BYTES = 500_000_000, 20_000_000
+
 
 class Health(BaseModel):
-    """``down`` names the parts that are; without the database nothing can be recorded, and the answer is 503."""
+    """``down`` names the parts that are; without the database, or with its disk full, nothing can be recorded, and the answer
+    is 503. ``disk``: low below 500 MB free, full below 20 MB."""
 
     version: str
     database: Literal["up", "down"]
     stand: Literal["up", "down"]
+    disk: Literal["up", "low", "full"]
     migration: str
     migration_wanted: str
     down: list[str]
@@ -42,16 +48,29 @@ async def health(request: Request, response: Response) -> Health:
     except StandAwayError:
         stand = "down"
     wanted = newest_revision()
-    if revision is None:
+    disk = disk_state(shutil.disk_usage(Path.cwd()).free)
+    if revision is None or disk == "full":
         response.status_code = 503
     return Health(
         version=ironkettle.__version__,
         database="down" if revision is None else "up",
         stand=stand,
+        disk=disk,
         migration=revision or "",
         migration_wanted=wanted,
-        down=[name for name, is_down in (("database", revision is None), ("test stand", stand == "down")) if is_down],
-    )
+        down=[
+            name
+            for name, is_down in (
+                ("database", revision is None), ("test stand", stand == "down"), ("disk", disk == "full"),
+            )
+            if is_down
+        ],
+    )  # fmt: skip
+
+
+def disk_state(free: int) -> Literal["up", "low", "full"]:
+    """How a disk with so many bytes free stands."""
+    return "full" if free < _FULL_BYTES else "low" if free < _LOW_BYTES else "up"
 
 
 def _revision(engine: Engine) -> str | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import re
+from typing import ClassVar
 
 import h11
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -14,6 +15,10 @@ from ironkettle.api.problems import problem
 HEAD_WITHIN_S = 15.0
 BODY_WITHIN_S = 30.0
 MEGABYTE = 1_000_000
+# Connections without a request, of one address and of all.
+MOST_IDLE_AN_ADDRESS, MOST_IDLE = 60, 400
+# A body that is too large is still taken in and thrown away up to here, so that its sender can read the answer.
+_DRAINED = 64 * MEGABYTE
 # Most requests are a few hundred bytes. Traces and build sheets are larger.
 _LARGER = (
     (re.compile(r"/api/jobs/[^/]+/entries"), 4 * MEGABYTE),
@@ -27,22 +32,47 @@ class BoundedHttp(H11Protocol):
     """uvicorn's protocol, which waits without end for the head of a request; this one hangs up."""
 
     _deadline: asyncio.TimerHandle | None = None
+    # Connections that have not sent a request yet, the oldest first, by address.
+    _idle: ClassVar[dict[str, dict[BoundedHttp, None]]] = {}
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
         self._arm()
+        self._wait()
 
     def data_received(self, data: bytes) -> None:
         super().data_received(data)
         half_sent = self.conn.their_state is h11.IDLE and self.conn.trailing_data[0] != b""
         if not half_sent:
             self._disarm()
+            self._forget()
         elif self._deadline is None:
             self._arm()
 
     def connection_lost(self, exc: Exception | None) -> None:
         self._disarm()
+        self._forget()
         super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        """Count this among the idle of its address; too many of them cost the oldest, so that they stop nobody."""
+        idle = self._idle.setdefault(self._address, {})
+        idle[self] = None
+        everywhere = sum(len(one) for one in self._idle.values())
+        if len(idle) > MOST_IDLE_AN_ADDRESS:
+            next(iter(idle))._hang_up()
+        elif everywhere > MOST_IDLE:
+            next(iter(max(self._idle.values(), key=len)))._hang_up()
+
+    def _forget(self) -> None:
+        idle = self._idle.get(self._address, {})
+        idle.pop(self, None)
+        if not idle:
+            self._idle.pop(self._address, None)
+
+    @property
+    def _address(self) -> str:
+        return self.client[0] if self.client else "unknown"
 
     def _arm(self) -> None:
         self._deadline = self.loop.call_later(HEAD_WITHIN_S, self._hang_up)
@@ -53,6 +83,7 @@ class BoundedHttp(H11Protocol):
             self._deadline = None
 
     def _hang_up(self) -> None:
+        self._forget()
         if not self.transport.is_closing():
             self.transport.close()
 
@@ -96,21 +127,22 @@ def limit_of(path: str) -> int:
 
 async def _take_in(scope: Scope, receive: Receive, most: int) -> bytes | None:
     """The whole body; None when it is or claims to be larger."""
-    for name, value in scope["headers"]:
-        if name == b"content-length" and value.isdigit() and int(value) > most:
-            return None
+    claims = [int(value) for name, value in scope["headers"] if name == b"content-length" and value.isdigit()]
+    if any(claim > _DRAINED for claim in claims):
+        return None
     parts: list[bytes] = []
     size = 0
     while True:
         message = await receive()
         if message["type"] != "http.request":
             return b""
-        parts.append(message.get("body", b""))
-        size += len(parts[-1])
-        if size > most:
+        size += len(message.get("body", b""))
+        if size <= most:
+            parts.append(message.get("body", b""))
+        if size > _DRAINED:
             return None
         if not message.get("more_body", False):
-            return b"".join(parts)
+            return b"".join(parts) if size <= most else None
 
 
 async def _answer(status: int, kind: str, text: str, scope: Scope, receive: Receive, send: Send) -> None:

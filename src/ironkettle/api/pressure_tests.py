@@ -36,6 +36,7 @@ from ironkettle.core.pressure import (
     TestVolume,
     TraceState,
     analyse_hold,
+    check_samples,
     find_fluid,
     means_of,
     plan_hold,
@@ -56,6 +57,7 @@ from ironkettle.reference import fluids
 BAR_PER_MPA = 10.0
 
 HOLD = "pressure_hold"
+MOST_JUDGED_AT_ONCE = 10_000
 
 router = APIRouter(prefix="/api/tests", tags=["tests"], responses=ERROR_RESPONSES)
 
@@ -266,6 +268,11 @@ def _analyse_hold(body: AnalyseBody, house: House) -> AnalysisOut:
     # Inside the core every pressure is gauge pressure.
     shift = volume.atmosphere if body.reference == "absolute" else 0.0
     samples = tuple(Sample(s.t_s, to_base(s.pressure, unit) - shift, s.temperature_c) for s in body.samples)
+    # Open to all, so bounded: of more readings than this the means of as many as it takes are judged.
+    together = -(-len(samples) // MOST_JUDGED_AT_ONCE)
+    if together > 1:
+        check_samples(samples)
+        samples = means_of(samples, together)
     wanted = None if body.pressure is None else _wanted(body.pressure, body, volume)
     return AnalysisOut.of(
         analyse_hold(

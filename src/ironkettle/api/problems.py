@@ -16,6 +16,7 @@ from starlette.exceptions import HTTPException
 
 from ironkettle.core.buildsheets.trials import TestKind
 from ironkettle.core.errors import FieldFault, NotAllowedError, RefusedError, RuleError
+from ironkettle.core.text import spelled_out
 from ironkettle.core.wording import plain_words
 from ironkettle.store.jobs import DamagedLogError
 
@@ -76,7 +77,8 @@ _DATABASE = {"55P03": _BUSY, "57014": _BUSY, "25P03": _BUSY, "40P01": _BUSY, "53
 def problem(status: int, kind: str, title: str, detail: str, faults: Iterable[FieldFault] = ()) -> JSONResponse:
     errors = [FieldErrorOut(field=f.field, message=f.message, accepts=list(f.accepts)) for f in faults]
     body = Problem(type=f"/problems/{kind}", title=title, status=status, detail=detail, errors=errors)
-    return JSONResponse(body.model_dump(), status_code=status, media_type=MEDIA_TYPE)
+    # What came in and cannot be written stands spelled out in the sentence that refuses it.
+    return JSONResponse(spelled_out(body.model_dump()), status_code=status, media_type=MEDIA_TYPE)
 
 
 def install(app: FastAPI) -> None:

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Annotated, Any, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.findings import Finding
 from ironkettle.core.glands import Span
 from ironkettle.core.rings import RingSize
-from ironkettle.core.text import Plain
+from ironkettle.core.text import Plain, has_half_characters
 
 QuantityText = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain, Field(examples=["24.9 mm"])]
 NameText = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True), Plain]
@@ -21,6 +21,14 @@ class Body(BaseModel):
     """A request body: unknown fields are refused."""
 
     model_config = ConfigDict(extra="forbid")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _is_text(cls, value: Any) -> Any:
+        """Half a character (a lone surrogate) is no text: no database and no answer can hold it."""
+        if has_half_characters(value):
+            raise ValueError("holds half a character that is no text")
+        return value
 
 
 class FindingOut(BaseModel):

@@ -32,6 +32,7 @@ from ironkettle.store.trail import leave_trail
 router = APIRouter(prefix="/api", tags=["identity"], responses=ERROR_RESPONSES)
 
 _ONLY_FIRST = 417_000_001
+_LOOPBACK = frozenset({"127.0.0.1", "::1"})
 
 
 class SignInBody(Body):
@@ -83,8 +84,14 @@ class WelcomeOut(BaseModel):
 
 
 @router.get("/welcome", summary="What the sign-in page needs")
-def welcome(session: DbSession) -> WelcomeOut:
-    shipped = {person.key: person.name for person in all_people(session) if person.shipped_secret and person.active}
+def welcome(request: Request, session: DbSession) -> WelcomeOut:
+    """The demo's PINs are shown on the machine the server runs on, and nowhere else."""
+    here = request.client is not None and request.client.host in _LOOPBACK
+    shipped = (
+        {}
+        if not here
+        else {person.key: person.name for person in all_people(session) if person.shipped_secret and person.active}
+    )
     pins = [ShippedPinOut(person=k, name=shipped[k], pin=pin) for k, pin in shipped_pins().items() if k in shipped]
     return WelcomeOut(first_start=not has_lead(session), shipped_pins=pins, server_time=now())
 
@@ -128,7 +135,7 @@ def sign_out(request: Request, response: Response, session: DbSession) -> None:
 def first_lead(
     body: FirstLeadBody, request: Request, response: Response, session: DbSession, house: HouseRules
 ) -> SessionOut:
-    if request.client is None or request.client.host not in {"127.0.0.1", "::1"}:
+    if request.client is None or request.client.host not in _LOOPBACK:
         raise NotAllowedError("not-here", "the first lead is made on the machine the server runs on")
     # One at a time: two devices must not both become the first.
     session.execute(text("SELECT pg_advisory_xact_lock(:key)"), {"key": _ONLY_FIRST})

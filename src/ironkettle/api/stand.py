@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import math
+import time
 from collections.abc import AsyncIterable
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Depends, Request
 from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel, Field
+from sqlalchemy.exc import SQLAlchemyError
+from starlette.concurrency import run_in_threadpool
 
 from ironkettle.api.deps import DbSession, now
-from ironkettle.api.identity import allow
-from ironkettle.api.policies import Caller, StandPolicy
+from ironkettle.api.identity import NotSignedInError, allow, find_caller, signed_in
+from ironkettle.api.policies import Caller, StandPolicy, authorize
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, problem
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.api.stand_records import RecordingOut
@@ -24,6 +27,7 @@ from ironkettle.core.stands import SHIPPED, Reads, RegisterFormat, Shown, StandC
 from ironkettle.core.text import Figure
 from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel
 from ironkettle.stand.recorder import Recorder
+from ironkettle.store.base import session_of
 from ironkettle.store.recordings import set_stand_map
 from ironkettle.store.trail import leave_trail
 
@@ -36,6 +40,8 @@ AWAY: dict[int | str, dict[str, str]] = {503: {"description": "Stand not reachab
 # Points of a trace that a screen draws at most, when it comes to it and with each step.
 MOST_POINTS, MOST_FRESH = 1200, 8
 _HIGHEST_MPA = 60.0
+# Whether whoever watches is signed in still is looked up so often. [s]
+STILL_SIGNED_IN_S = 2.0
 
 
 class ChannelNowOut(BaseModel):
@@ -203,13 +209,38 @@ async def _shown(request: Request) -> ReadingOut:
     return _reading_out(await driver.read(), await driver.map())
 
 
+def _watching(request: Request) -> Caller:
+    """Who watches: looked up in a session of its own, which is over before the first event is sent."""
+    with session_of(request.app.state.engine) as session:
+        caller = signed_in(find_caller(request, session))
+    authorize(caller, StandPolicy.read)
+    return caller
+
+
+Watcher = Annotated[Caller, Depends(_watching)]
+
+
+def is_signed_in(request: Request) -> bool:
+    """Whether whoever sent a request is signed in still."""
+    try:
+        with session_of(request.app.state.engine) as session:
+            return find_caller(request, session) is not None
+    except (NotSignedInError, SQLAlchemyError):
+        return False
+
+
 @router.get(
     "/live", summary="What the stand shows, as it comes (server-sent events)", response_class=EventSourceResponse
 )
-async def live(request: Request, caller: Reader) -> AsyncIterable[LiveOut]:
+async def live(request: Request, caller: Watcher) -> AsyncIterable[LiveOut]:
+    """No connection to the database is held while it runs; it ends when who watches signs out, or the session is over."""
     recorder, driver = recorder_of(request), driver_of(request)
-    run, sent = None, 0
+    run, sent, looked = None, 0, time.monotonic()
     async for _ in recorder.watch():
+        if time.monotonic() - looked > STILL_SIGNED_IN_S:
+            looked = time.monotonic()
+            if not await run_in_threadpool(is_signed_in, request):
+                return
         recording = recorder.recording
         fresh = recording is not None and recording.run != run
         if fresh:

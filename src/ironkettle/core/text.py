@@ -45,6 +45,15 @@ def spelled_out(value: object) -> object:
     return value
 
 
+def has_half_characters(value: object) -> bool:
+    """Whether a text anywhere in a document holds a lone surrogate."""
+    if isinstance(value, str):
+        return any("\ud800" <= char <= "\udfff" for char in value)
+    if isinstance(value, dict):
+        return any(has_half_characters(key) or has_half_characters(one) for key, one in value.items())
+    return isinstance(value, list) and any(has_half_characters(one) for one in value)
+
+
 def _is_plain(char: str) -> bool:
     return not (unicodedata.category(char) in {"Cc", "Cs"} or ord(char) & 0xFFFE == 0xFFFE or char in _TURNING)
 
@@ -58,4 +67,13 @@ Plain = AfterValidator(plain_text)
 PlainLines = (BeforeValidator(_unix_lines), AfterValidator(plain_lines))
 Figure = Annotated[float, Field(allow_inf_nan=False), AfterValidator(no_minus_zero)]
 
-__all__ = ["Figure", "Plain", "PlainLines", "no_minus_zero", "plain_lines", "plain_text", "spelled_out"]
+__all__ = [
+    "Figure",
+    "Plain",
+    "PlainLines",
+    "has_half_characters",
+    "no_minus_zero",
+    "plain_lines",
+    "plain_text",
+    "spelled_out",
+]

@@ -10,6 +10,7 @@ from typing import IO
 from urllib.parse import urlsplit
 
 from ironkettle.launch.cluster import Cluster
+from ironkettle.launch.databases import BEFORE, RESTORING, clean_up, sql, swap
 from ironkettle.launch.environment import Environment
 from ironkettle.launch.machine import ensure_disk
 from ironkettle.launch.postgres import last_line, run_sql
@@ -46,11 +47,12 @@ def restore(cluster: Cluster, environment: Environment, source: Path) -> int:
         raise Trouble(f"There is no file {source}.")
     ensure_disk(cluster.folder)
     _listed(cluster, source)
+    clean_up(cluster)
     stamp = time.strftime("%Y%m%d_%H%M%S")
-    fresh, before = f"{DATABASE}_restore_{stamp}", f"{DATABASE}_before_{stamp}"
+    fresh, before = f"{RESTORING}{stamp}", f"{BEFORE}{stamp}"
     own = cluster.password(SUPERUSER)
-    _sql(cluster, f"CREATE DATABASE {fresh} OWNER {OWNER.name}")
-    _sql(cluster, f"REVOKE ALL ON DATABASE {fresh} FROM PUBLIC; GRANT CONNECT ON DATABASE {fresh} TO {APP.name}")
+    sql(cluster, f"CREATE DATABASE {fresh} OWNER {OWNER.name}")
+    sql(cluster, f"REVOKE ALL ON DATABASE {fresh} FROM PUBLIC; GRANT CONNECT ON DATABASE {fresh} TO {APP.name}")
     try:
         # As the owner, in one piece: all of it or nothing.
         _run(
@@ -63,11 +65,10 @@ def restore(cluster: Cluster, environment: Environment, source: Path) -> int:
             raise Trouble("The backup holds a broken record, as said above; the database in use was left as it is.")
         # Whoever was signed in when the backup was made is not signed in now.
         run_sql(cluster.programs, cluster.port, SUPERUSER.name, own, "DELETE FROM sessions;", fresh)
-        _sql(cluster, f"ALTER DATABASE {DATABASE} RENAME TO {before}")
+        swap(cluster, fresh, before)
     except Trouble:
-        _sql(cluster, f"DROP DATABASE {fresh} WITH (FORCE)")
+        sql(cluster, f"DROP DATABASE {fresh} WITH (FORCE)")
         raise
-    _sql(cluster, f"ALTER DATABASE {fresh} RENAME TO {DATABASE}")
     say(f"The backup is in use from now on. What was there before is kept as the database {before}.")
     return 0
 
@@ -82,10 +83,6 @@ def _listed(cluster: Cluster, file: Path) -> None:
     )
     if done.returncode != 0:
         raise Trouble(f"{file} is no whole backup of Iron Kettle: {last_line(done)}")
-
-
-def _sql(cluster: Cluster, statement: str) -> None:
-    run_sql(cluster.programs, cluster.port, SUPERUSER.name, cluster.password(SUPERUSER), f"{statement};")
 
 
 def _run(cluster: Cluster, program: str, *arguments: str, stdout: int | IO[bytes] = subprocess.PIPE) -> None:

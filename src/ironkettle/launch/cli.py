@@ -12,7 +12,8 @@ from pathlib import Path
 from ironkettle.launch.backup import backup, restore
 from ironkettle.launch.checking import check, test
 from ironkettle.launch.cluster import Cluster, private_cluster
-from ironkettle.launch.environment import ensure_environment
+from ironkettle.launch.databases import finish_restore, undo_restore
+from ironkettle.launch.environment import Environment, ensure_environment
 from ironkettle.launch.instance import claimed, is_claimed
 from ironkettle.launch.roles import SUPERUSER
 from ironkettle.launch.start import Options, prepare, run_module, start
@@ -44,6 +45,11 @@ def _parser() -> argparse.ArgumentParser:
     begin = commands.add_parser("start", help="install what is missing, start everything, print the address")
     begin.add_argument("--empty", action="store_true", help="without the demo workshop")
     begin.add_argument(
+        "--demo",
+        action="store_true",
+        help="with the demo workshop also in a database of your own (its PINs are published)",
+    )
+    begin.add_argument(
         "--host",
         default=os.environ.get("KETTLE_HOST", "127.0.0.1"),
         help="address to listen on (loopback unless you say otherwise; beyond it only encrypted)",
@@ -64,7 +70,9 @@ def _parser() -> argparse.ArgumentParser:
     out = commands.add_parser("backup", help="write everything to one new file")
     out.add_argument("file", type=Path)
     back = commands.add_parser("restore", help="bring a backup back; what is there now is kept beside it")
-    back.add_argument("file", type=Path)
+    back.add_argument("file", type=Path, nargs="?")
+    back.add_argument("--finish", action="store_true", help="put the database of a stopped restore in its place")
+    back.add_argument("--undo", action="store_true", help="go back to the database from before the last restore")
     return parser
 
 
@@ -76,7 +84,8 @@ _BENCHES = (
 
 def _act(options: argparse.Namespace) -> int:
     if options.command == "start":
-        return start(Options(options.empty, options.host, options.port, options.cert, options.key))
+        given = Options(options.empty, options.host, options.port, options.cert, options.key, options.demo)
+        return start(given)
     if options.command == "test":
         return test(options.pytest)
     if options.command == "check":
@@ -102,19 +111,29 @@ def _with_database(options: argparse.Namespace) -> int:
             return run_module(environment, "ironkettle.store.verify", own_url)
         prepare(environment, own_url, None, demo="--seed")
         return 0
+    if options.command == "restore":
+        return _restore(options, environment)
     with _database(options.command) as cluster:
         if options.command == "backup":
             return backup(cluster, options.file)
-        if options.command == "restore":
-            return restore(cluster, environment, options.file)
         if options.command == "verify":
             return run_module(environment, "ironkettle.store.verify", cluster.url(SUPERUSER))
         prepare(environment, cluster.url(), cluster, demo="--seed")
         return 0
 
 
+def _restore(options: argparse.Namespace, environment: Environment) -> int:
+    """Bring a backup back, or finish or undo a restore. Raises Trouble."""
+    if sum((options.file is not None, options.finish, options.undo)) != 1:
+        raise Trouble("Give the backup's file, or --finish, or --undo.")
+    with _database(options.command, whole=options.file is not None) as cluster:
+        if options.finish:
+            return finish_restore(cluster)
+        return undo_restore(cluster) if options.undo else restore(cluster, environment, options.file)
+
+
 @contextlib.contextmanager
-def _database(command: str) -> Iterator[Cluster]:
+def _database(command: str, *, whole: bool = True) -> Iterator[Cluster]:
     """The private cluster, running: as it runs, or started for this and stopped again.
 
     Only a restore makes one where there is none.
@@ -127,7 +146,7 @@ def _database(command: str) -> Iterator[Cluster]:
         return
     with claimed(doing=command):
         was_running = cluster.is_alive() and cluster.is_running()
-        cluster.start(make=command == "restore")
+        cluster.start(make=command == "restore", whole=whole)
         try:
             yield cluster
         finally:

@@ -49,8 +49,9 @@ class Cluster:
     def password(self, role: Role) -> str:
         return self._password_file(role).read_text().strip()
 
-    def start(self, *, make: bool = True) -> None:
-        """Start it; one that runs already is used as it is. With ``make`` a missing one is made.
+    def start(self, *, make: bool = True, whole: bool = True) -> None:
+        """Start it; one that runs already is used as it is. With ``make`` a missing one is made; ``whole`` False leaves the
+        databases in it as they are, for a restore that is to be finished or undone.
 
         Raises Trouble when there is none and none is to be made, and whenever what is there is not
         whole: a data folder is never removed or written over.
@@ -80,7 +81,8 @@ class Cluster:
         for role in (OWNER, APP):
             if not self._password_file(role).exists():
                 self._write_password(self._password_file(role))
-        ensure_roles(self.programs, self.port, {role: self.password(role) for role in (SUPERUSER, OWNER, APP)})
+        if whole:
+            ensure_roles(self.programs, self.port, {role: self.password(role) for role in (SUPERUSER, OWNER, APP)})
 
     def stop(self) -> None:
         if (self.data / "PG_VERSION").exists() and self.is_running():

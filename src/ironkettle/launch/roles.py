@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ironkettle.launch.postgres import run_sql
+from ironkettle.launch.trouble import Trouble
 
 
 @dataclass(frozen=True)
@@ -50,12 +51,29 @@ END $$;
 """
 
 
+def databases(programs: Path, port: int, password: str) -> list[str]:
+    """The databases of this installation: the one in use, those being restored and those kept from before, by name."""
+    query = f"SELECT datname FROM pg_database WHERE datname = '{DATABASE}' OR datname LIKE '{DATABASE}\\_%' ORDER BY datname;"
+    return run_sql(programs, port, SUPERUSER.name, password, query).split()
+
+
 def ensure_roles(programs: Path, port: int, passwords: Mapping[Role, str]) -> None:
-    """Roles with the passwords of their files, and the database belonging to its owner. Raises Trouble."""
+    """Roles with the passwords of their files, and the database belonging to its owner.
+
+    Raises Trouble, also where the database is gone and others of this installation are there: a restore was stopped half-way,
+    and an empty database would take the place of the shop's data.
+    """
     own = passwords[SUPERUSER]
     statements = "".join(_LOGIN.format(name=role.name, password=passwords[role]) for role in (OWNER, APP))
-    statements += f"SELECT count(*) FROM pg_database WHERE datname = '{DATABASE}';"
-    if run_sql(programs, port, SUPERUSER.name, own, statements) == "0":
+    run_sql(programs, port, SUPERUSER.name, own, statements)
+    found = databases(programs, port, own)
+    if DATABASE not in found:
+        if found:
+            raise Trouble(
+                f"The database is not in its place: a restore was stopped half-way. These are there: {', '.join(found)}. "
+                "Nothing was changed. ./kettle restore --finish puts the restored one in place, ./kettle restore --undo "
+                "the one from before."
+            )
         run_sql(programs, port, SUPERUSER.name, own, f"CREATE DATABASE {DATABASE} OWNER {OWNER.name};")
     belongs = f"ALTER DATABASE {DATABASE} OWNER TO {OWNER.name}; REVOKE ALL ON DATABASE {DATABASE} FROM PUBLIC;"
     belongs += f"GRANT CONNECT ON DATABASE {DATABASE} TO {APP.name};"

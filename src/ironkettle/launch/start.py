@@ -14,6 +14,7 @@ from typing import Literal
 
 from ironkettle.launch.address import Listening, listening_on
 from ironkettle.launch.cluster import Cluster, private_cluster
+from ironkettle.launch.databases import clean_up
 from ironkettle.launch.environment import Environment, ensure_environment, project_env
 from ironkettle.launch.frontend import ensure_build
 from ironkettle.launch.instance import announce, claimed
@@ -35,6 +36,7 @@ class Options:
     port: int
     cert: str | None = None
     key: str | None = None
+    demo: bool = False
 
     @property
     def stand_port(self) -> int:
@@ -104,6 +106,7 @@ def _bring_up(
     kept = []
     if cluster is not None:
         cluster.start()
+        clean_up(cluster)
         # One left running by a killed start keeps its port, also when it is started again.
         settled = replace(cluster, wanted_port=cluster.port)
         kept.append(Kept("The database", settled.is_alive, settled.start))
@@ -112,7 +115,8 @@ def _bring_up(
         environment,
         database_url,
         cluster,
-        demo="--empty" if options.empty else "--demo",
+        # A database of the user's own starts empty: the demo's PINs are published.
+        demo="--empty" if options.empty or (own_url and not options.demo) else "--demo",
         open_to_others=listening.open_to_others,
     )
     env = server_env(database_url, listening, options.stand_port)

@@ -11,7 +11,7 @@ from datetime import datetime, timedelta
 from typing import Literal
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, and_, func, not_, or_, select
+from sqlalchemy import ColumnElement, and_, false, func, not_, or_, select
 from sqlalchemy.orm import Session
 
 from ironkettle.core.errors import fault
@@ -111,6 +111,9 @@ def _state(which: Which) -> list[ColumnElement[bool]]:
 
 
 def _holds(word: str) -> ColumnElement[bool]:
+    if not any(char.isalnum() for char in word):
+        # Signs alone name no job, and no index finds them.
+        return false()
     # Not icontains: its lower() would go past the trigram index.
     within = JobRow.words.ilike(f"%{_literal(word)}%")
     number = word.isascii() and word.isdigit() and len(word) < 10

@@ -12,6 +12,7 @@ from ironkettle.core.pressure.model import (
     HoldRules,
     Sample,
     TestVolume,
+    check_samples,
     find_fluid,
 )
 from ironkettle.core.pressure.plan import HoldPlan, hold_needed, plan_hold
@@ -31,6 +32,7 @@ __all__ = [
     "TestVolume",
     "TraceState",
     "analyse_hold",
+    "check_samples",
     "find_fluid",
     "hold_needed",
     "means_of",
