@@ -56,10 +56,10 @@ def _opened(content: bytes) -> Image.Image:
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
             opened = Image.open(io.BytesIO(content), formats=_FORMATS)
             width, height = opened.size
-            most = MOST_PIXELS if opened.format == "JPEG" else MOST_PIXELS_WHOLE
-            if width * height > most:
+            allowed = MOST_PIXELS if opened.format == "JPEG" else MOST_PIXELS_WHOLE
+            if width * height > allowed:
                 text = f"{width} × {height} px are too many for a {opened.format} picture"
-                raise fault("photo", text, f"up to {most // 1_000_000} million pixels", "a JPEG photo")
+                raise fault("photo", text, f"up to {allowed // 1_000_000} million pixels", "a JPEG photo")
             # A JPEG is unpacked at the scale that is needed.
             opened.draft("RGB", (2 * _LONG_SIDE, 2 * _LONG_SIDE))
             return ImageOps.exif_transpose(opened).convert("RGB")

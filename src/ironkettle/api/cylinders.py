@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import AliasChoices, BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
@@ -35,6 +35,8 @@ from ironkettle.core.quantities import (
 from ironkettle.core.text import Figure
 from ironkettle.reference import fluids
 
+_ROOM_C = 20.0
+
 router = APIRouter(prefix="/api/cylinders", tags=["cylinders"], responses=ERROR_RESPONSES)
 
 
@@ -55,7 +57,8 @@ class CylinderBody(Body):
     leak: QuantityText | None = Field(default=None, examples=["1 ml/min"])
     drift: QuantityText | None = Field(default=None, examples=["2 mm/min"])
     warming_k: Figure | None = Field(default=None, ge=-100, le=200)
-    fluid: NameText = "mineral oil ISO VG 46"
+    fluid: NameText = Field(default="mineral oil ISO VG 46", validation_alias=AliasChoices("medium", "fluid"))
+    rating: QuantityText | None = Field(default=None, examples=["250 bar"], description="of the whole cylinder")
     housing: HousingMaterial = HousingMaterial.STEEL
     ratings: list[RatedBody] = Field(default=[], max_length=50)
 
@@ -108,14 +111,19 @@ def size(body: CylinderBody) -> CylinderOut:
         Rating(one.part, read.get(read_gauge_pressure, one.rated, f"ratings.{place}.rated"))
         for place, one in enumerate(body.ratings)
     ]
+    if body.rating is not None:
+        ratings.append(Rating("cylinder", read.get(read_gauge_pressure, body.rating, "rating")))
     read.require(load is None or load >= 0, "load", "cannot be less than nothing", "20 kN")
     read.done()
     cylinder = Cylinder(bore, rod, stroke)
     sums = size_cylinder(cylinder, pressure, flow)
     found = list(sums.findings)
     first = weakest(ratings) if ratings else None
+    thermal = _thermal(body, fluid)
+    held = _sides(cylinder, None if load is None else lambda area: 10 * held_pressure(load, area))
     if first is not None:
         found += _over(first, pressure, sums.blocked_rod_pressure)
+        found += _over_by_heat_or_load(first, pressure, thermal, held)
     return CylinderOut(
         cap_area_mm2=sums.cap_area,
         rod_area_mm2=sums.rod_area,
@@ -128,10 +136,10 @@ def size(body: CylinderBody) -> CylinderOut:
         blocked_rod_pressure_mpa=sums.blocked_rod_pressure,
         extend_s=sums.extend,
         retract_s=sums.retract,
-        load_bar=_sides(cylinder, None if load is None else lambda area: 10 * held_pressure(load, area)),
+        load_bar=held,
         drift_mm_min=_sides(cylinder, None if leak is None else lambda area: drift_of(leak, area)),
         leak_ml_min=_sides(cylinder, None if drift is None else lambda area: leak_of(drift * 60_000, area)),
-        thermal_bar=_thermal(body, fluid),
+        thermal_bar=thermal,
         weakest=first and first.part,
         weakest_bar=None if first is None else first.rated * 10,
         findings=findings_out(found),
@@ -150,7 +158,12 @@ def _thermal(body: CylinderBody, fluid: Fluid) -> float | None:
     if fluid.bulk_modulus_gpa is None:
         raise fault("fluid", f"{fluid.name} has no bulk modulus: a gas rises with its absolute temperature")
     linear = HOUSINGS[body.housing].linear_expansion
-    return 10 * thermal_rise(fluid.bulk_modulus_gpa * 1000, fluid.expansion_at(20.0), linear, body.warming_k)
+    return 10 * thermal_rise(
+        fluid.bulk_modulus_gpa * 1000,
+        fluid.expansion_between(_ROOM_C, _ROOM_C + body.warming_k),
+        linear,
+        body.warming_k,
+    )
 
 
 def _over(first: Rating, pressure: float, blocked: float | None) -> list[Finding]:
@@ -163,3 +176,22 @@ def _over(first: Rating, pressure: float, blocked: float | None) -> list[Finding
         text = f"a blocked rod side would reach {blocked * 10:.0f} bar, above the rating of the {first.part}, {first.rated * 10:g} bar"
         return [reject("over-rating-blocked", text, basis)]
     return []
+
+
+def _over_by_heat_or_load(
+    first: Rating, pressure: float, thermal: float | None, held: SidesOut | None
+) -> list[Finding]:
+    """Whether oil shut in and warming, or the load that hangs on it, presses the weakest part past its rating. [MPa, bar]"""
+    basis, rated = "the weakest rated part decides", f"the rating of the {first.part}, {first.rated * 10:g} bar"
+    found = []
+    if thermal is not None and pressure * 10 + thermal > first.rated * 10:
+        text = (
+            f"Shut in at {pressure * 10:g} bar and warmed, it reaches {pressure * 10 + thermal:.0f} bar, above {rated}. "
+            "Leave a way out for it, or a relief valve."
+        )
+        found.append(reject("over-rating-warm", text, basis))
+    sides = [] if held is None else [one for one in (held.cap, held.rod) if one is not None]
+    if sides and max(sides) > first.rated * 10:
+        text = f"The load alone makes {max(sides):.0f} bar, above {rated}. Carry it otherwise."
+        found.append(reject("over-rating-load", text, basis))
+    return found

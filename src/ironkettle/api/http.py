@@ -62,7 +62,7 @@ class BoundedHttp(H11Protocol):
         if len(idle) > MOST_IDLE_AN_ADDRESS:
             next(iter(idle))._hang_up()
         elif everywhere > MOST_IDLE:
-            next(iter(max(self._idle.values(), key=len)))._hang_up()
+            next(iter(self._idle[max(self._idle, key=lambda at: len(self._idle[at]))]))._hang_up()
 
     def _forget(self) -> None:
         idle = self._idle.get(self._address, {})

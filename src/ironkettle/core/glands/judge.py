@@ -92,6 +92,7 @@ def gap_findings(
     if gap is None:
         return _gap_unknown(gland, backup)
     found = [] if gap.growth == 0.0 else [_growth(gland, gap)]
+    found += _at_the_edges(gland, gap)
     if not backup.needed:
         return found
     if gap.allowed is None:
@@ -112,10 +113,31 @@ def gap_findings(
     return found
 
 
+# The gap table is for static seats to this temperature. [°C]
+_TABLE_TO_C = 80.0
+
+
+def _at_the_edges(gland: Gland, gap: Gap) -> list[Finding]:
+    """What the gap table does not say: a seat that moves without clearance, and rubber softer with heat than in the table."""
+    found = []
+    if gland.motion is not Motion.STATIC and gap.worst <= 0:
+        text = "The clearance of a moving seat is 0 mm: it could not move. Enter the clearance that was measured."
+        found.append(caution("no-clearance", text, extrusion.BASIS))
+    if gland.temperature > _TABLE_TO_C and gap.worst > 0:
+        text = (
+            f"{gland.temperature:g} °C is beyond the {_TABLE_TO_C:g} °C of the gap table: hot rubber is softer and goes into "
+            "smaller gaps. Use a backup ring, or the maker's figure."
+        )
+        found.append(caution("gap-beyond-table", text, extrusion.BASIS))
+    return found
+
+
 def _gap_unknown(gland: Gland, backup: BackupAdvice) -> list[Finding]:
     """Nothing is good while the gap is not known, but at the pressure of air lines and where faces meet metal to metal."""
     if gland.load is None:
-        return []
+        given = "" if gland.diametral_clearance is not None else " and no clearance"
+        text = f"Extrusion was not judged: no pressure{given} is given. Enter the pressure it holds."
+        return [caution("not-judged", text, extrusion.BASIS)]
     if backup.needed:
         why = f"{gland.load:.1f} MPa is above what the table gives any gap for {gland.hardness_shore_a} Shore A"
         if gland.backup_rings_fitted < backup.count:

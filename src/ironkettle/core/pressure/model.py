@@ -39,6 +39,14 @@ class Fluid:
         at, values = zip(*self.expansion, strict=True)
         return float(np.interp(temperature, at, values))
 
+    def expansion_between(self, cold: float, warm: float) -> float:
+        """Mean volume expansion from one temperature to another [°C]: that of water grows threefold from 20 to 80 °C. [1/K]"""
+        if warm == cold or not self.expansion:
+            return self.expansion_at(cold)
+        steps = np.linspace(cold, warm, 201)
+        at, values = zip(*self.expansion, strict=True)
+        return float(np.trapezoid(np.interp(steps, at, values), steps) / (warm - cold))
+
 
 @dataclass(frozen=True, slots=True)
 class Gauge:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ironkettle.core.rings.sizes import METRIC_STOCK, RingSize
 
 STOCK_SECTIONS_MM = (1.0, 1.5, 2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 8.0)
-# Sections of JIS B 2401 that industrial stock offers too, from memory of British and Nordic lists: first and last
+# Sections of JIS B 2401 that industrial stock offers too; no published source, typical of British and Nordic lists: first and last
 # diameter, and the step between. [mm]
 SELDOM_MM: tuple[tuple[float, float, float, float], ...] = (
     (1.9, 10.0, 30.0, 1.0),
@@ -63,7 +63,7 @@ def _stock(diameter: float, section: float, *, seldom: bool = False) -> RingSize
         section,
         section_tolerance_stock(section),
         "industrial stock on a JIS section, seldom met" if seldom else "common metric stock, by rule",
-        f"stock, not a standard; {'sizes from memory, ' if seldom else ''}tolerances by the ISO 3601-1 formula",
+        f"stock, not a standard; {'sizes without a published source, ' if seldom else ''}tolerances by the ISO 3601-1 formula",
         tolerance_estimated=seldom,
         seldom=seldom,
     )

@@ -9,7 +9,7 @@ from ironkettle.core.errors import fault
 from ironkettle.core.findings import Finding, caution, reject, verdict_of
 from ironkettle.core.quantities import Toleranced
 
-BASIS = "press-in allowances of rotary shaft seals, ISO 6194-1 (from memory of the table; the maker's drawing wins)"
+BASIS = "no published source; typical workshop practice of pressed seals over an H8 bore; the maker's drawing wins"
 
 
 class Cladding(StrEnum):
@@ -40,7 +40,7 @@ class PressFit:
 def allowance(bore: float, cladding: Cladding) -> tuple[float, float]:
     """How much larger than its nominal bore a seal is made, low and high, on the diameter. [mm]
 
-    Parameters: bore, 0 < bore <= 300 [mm]. Raises RuleError above. Source: ISO 6194-1.
+    Parameters: bore, 0 < bore <= 300 [mm]. Raises RuleError above. Source: no published source; typical workshop practice.
     """
     for upper, low, high in _ALLOWANCE[cladding]:
         if bore <= upper:
@@ -61,22 +61,34 @@ def check_press_fit(
     depth : of the seat, > 0 [mm].
     cladding : what touches the bore.
 
-    Source: allowances of ISO 6194-1 over an H8 bore.
+    Judged at the worst case of both tolerances, and never better than a caution: the allowances have no published source.
+    Source: no published source; typical workshop practice.
     """
     wanted_low, wanted_high = allowance(bore.nominal, cladding)
     if seal is None:
         middle = (wanted_low + wanted_high) / 2
         seal = Toleranced(bore.nominal + middle, middle - wanted_low, wanted_high - middle)
     low, nominal, high = seal.low - bore.high, seal.nominal - bore.nominal, seal.high - bore.low
-    findings = []
-    if nominal <= 0:
-        findings.append(
-            reject("loose", f"the seal is {-nominal:.2f} mm smaller than its bore: it will not hold", BASIS)
+    findings = [
+        caution(
+            "no-source",
+            f"usual interference {wanted_low:g} to {wanted_high:g} mm: hold it against the maker's drawing",
+            BASIS,
         )
-    elif nominal < wanted_low * 0.75:
-        findings.append(caution("light", f"interference {nominal:.2f} mm is light (usual {wanted_low:g} mm up)", BASIS))
-    elif nominal > wanted_high * 1.25:
-        text = f"interference {nominal:.2f} mm is heavy (usual to {wanted_high:g} mm): the case buckles"
+    ]
+    if low <= 0:
+        text = (
+            f"at worst the seal is {-low:.2f} mm smaller than its bore: it will not hold"
+            if low < 0
+            else "at worst nothing holds it"
+        )
+        findings.append(reject("loose", text, BASIS))
+    elif low < wanted_low * 0.75:
+        findings.append(
+            caution("light", f"interference {low:.2f} mm at worst is light (usual {wanted_low:g} mm up)", BASIS)
+        )
+    if high > wanted_high * 1.25:
+        text = f"interference {high:.2f} mm at worst is heavy (usual to {wanted_high:g} mm): the case buckles"
         findings.append(reject("heavy", text, BASIS))
     if width > depth + 0.05:
         text = f"the seal is {width:g} mm wide in a seat {depth:g} mm deep: it stands {width - depth:.2f} mm proud"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -83,7 +84,8 @@ def unreached(passes: Sequence[Pass], wrench: Wrench) -> Iterator[Finding]:
     for number, one in enumerate(passes, start=1):
         if one.reached is not False or one.wrench_setting is None or not final or one.pct >= 100:
             continue
-        first = min(wrench.usable_low / final * 100, 100)
+        # Rounded up: what is advised must not be refused again.
+        first = min(math.ceil(wrench.usable_low / final * 100 - 1e-9), 100)
         text = (
             f"pass {number} wants {one.wrench_setting:.1f} N·m on the scale, below the {wrench.usable_low:g} N·m from "
             f"which this wrench is trusted: take a smaller wrench for it, run down by hand to the same feel all "

@@ -115,7 +115,7 @@
 				</p>
 				<Findings findings={fit.findings} />
 				<p class="faint mt-2 text-sm">
-					Allowances after ISO 6194-1, from memory of the table. The maker's drawing wins.
+					Allowances: no published source, typical workshop practice. The maker's drawing wins.
 				</p>
 			</section>
 		{:else}
