@@ -288,7 +288,7 @@ def rigs() -> tuple[Rig, ...]:
         Rig("oil 850 ml, 180 bar, nominal modulus", replace(_OIL, bulk_modulus_gpa=None), _FINE, 18.0, 0.5, 600),
         Rig("air 2 l, 7 bar, gauge 0.001 bar", _AIR, _FINE_AIR, 0.7, 10.0, 3600, every=10.0),
         Rig("air 2 l, 7 bar, gauge 0.01 bar", _AIR, coarse, 0.7, 10.0, 5400, every=10.0),
-        Rig("air 2 l, 7 bar, gauge 0.01 bar, no thermometer", _AIR, coarse, 0.7, 10.0, 5400, 0.0, every=10.0),
+        Rig("air 2 l, 7 bar, gauge 0.01 bar, no thermometer", _AIR, coarse, 0.7, 10.0, 9000, 0.0, every=10.0),
     )
 
 

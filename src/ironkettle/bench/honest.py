@@ -81,12 +81,18 @@ class Honesty:
 
 
 def try_match(
-    table: RingTable, draws: int, seed: int, uncertainty: float = 0.05, told_wrong: float | None = None
+    table: RingTable,
+    draws: int,
+    seed: int,
+    uncertainty: float = 0.05,
+    told_wrong: float | None = None,
+    beside: Condition | None = None,
 ) -> dict[Condition, Honesty]:
     """Draw rings told to be in every condition alike and compare the match with the best classifier.
 
     Parameters: draws : how many rings; uncertainty : 95 % half-width of both readings [mm];
-    told_wrong : share of conditions told wrong, the model's own where None. [-]
+    told_wrong : share of conditions told wrong, the model's own where None [-];
+    beside : a state every ring has beside the one that is told, which nobody says.
     """
     chance = np.random.default_rng(seed)
     weight = np.where([size.seldom for size in table.sizes], _SELDOM, 1.0)
@@ -94,12 +100,12 @@ def try_match(
     prior = np.array([DEFAULT_PRIOR[s] for s in SERIES])[table.series_index] * weight / series[table.series_index]
     prior = prior / prior.sum()
     worlds = {told: _really(told, told_wrong) for told in Condition}
-    factors = {told: np.array([_factors(worlds[told], chance) for _ in range(_FACTORS)]) for told in Condition}
+    factors = {told: np.array([_both(worlds[told], beside, chance) for _ in range(_FACTORS)]) for told in Condition}
     found = {told: Honesty() for told in Condition}
     for draw in range(draws):
         told = list(Condition)[draw % len(Condition)]
         truth = int(chance.choice(len(prior), p=prior))
-        d, s = _reading(table, truth, _factors(worlds[told], chance), uncertainty, chance)
+        d, s = _reading(table, truth, _both(worlds[told], beside, chance), uncertainty, chance)
         match = match_ring(Measurement(d, s, told, uncertainty=uncertainty), table, limit=1)
         first = match.candidates[0]
         right = table.sizes[truth] in {first.size, *first.also}
@@ -119,6 +125,17 @@ def _really(told: Condition, wrong: float | None) -> Mapping[Condition, float]:
         return MISTAKEN[told]
     neighbours = [one for one in MISTAKEN[told] if one is not told]
     return {told: 1 - wrong} | dict.fromkeys(neighbours, wrong / len(neighbours))
+
+
+def _both(
+    really: Mapping[Condition, float], beside: Condition | None, chance: np.random.Generator
+) -> tuple[float, float]:
+    """Factors of a ring that is as it is told, and in the other state as well."""
+    d, s = _factors(really, chance)
+    if beside is None:
+        return d, s
+    more_d, more_s = _factors({beside: 1.0}, chance)
+    return d * more_d, s * more_s
 
 
 def _factors(really: Mapping[Condition, float], chance: np.random.Generator) -> tuple[float, float]:

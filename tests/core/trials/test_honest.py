@@ -13,7 +13,7 @@ MOST = 0.08
 EACH_READING = {"opening_pressure", "set_point"}
 
 
-@pytest.mark.parametrize("world", WORLDS, ids=lambda world: world.kind)
+@pytest.mark.parametrize("world", WORLDS, ids=lambda world: world.name)
 @pytest.mark.parametrize("share", [1.02, 1.1, 1.5])
 def test_what_is_beyond_its_limit_is_not_passed(world: World, share: float) -> None:
     found = verdicts(world, share, RUNS, SEED)
@@ -23,7 +23,7 @@ def test_what_is_beyond_its_limit_is_not_passed(world: World, share: float) -> N
         assert found["fail"] >= 0.95
 
 
-@pytest.mark.parametrize("world", WORLDS, ids=lambda world: world.kind)
+@pytest.mark.parametrize("world", WORLDS, ids=lambda world: world.name)
 @pytest.mark.parametrize("share", [0.5, 0.9, 0.98])
 def test_what_is_within_its_limit_is_not_failed(world: World, share: float) -> None:
     found = verdicts(world, share, RUNS, SEED)
