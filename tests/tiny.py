@@ -24,7 +24,7 @@ PLUG: dict[str, Any] = {
     "key": "plug",
     "version": 1,
     "name": "Test plug",
-    "family": "plug",
+    "family": "other",
     "service": {"medium": "oil", "fluids": ["mineral oil ISO VG 46"], "pressure": "100 bar"},
     "zones": [
         {"key": "oil", "name": "oil side", "kind": "pressure", "pressure": "100 bar", "seeds": [{"at": [8, 5]}]},

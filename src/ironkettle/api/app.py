@@ -38,6 +38,7 @@ from ironkettle.api import (
     rings,
     seals,
     session,
+    sheet_check,
     sheets,
     stacks,
     stand,
@@ -66,7 +67,7 @@ RECOVER_EVERY_S = 2.0
 DUES_EVERY_S = 2.0
 ROUTES = (
     quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
-    torque, cylinders, pressure_tests, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
+    torque, cylinders, pressure_tests, sheet_check, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
     trail, stand, recordings, stock, calendar, units, health,
 )  # fmt: skip
 

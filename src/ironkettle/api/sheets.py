@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import cache
 from typing import Annotated, Any, Literal
 
 import yaml
 from fastapi import APIRouter, Path, Query, Request, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from ironkettle.api.deps import DbSession, now
 from ironkettle.api.identity import allow, prove_signature
@@ -19,12 +18,12 @@ from ironkettle.api.problems import (
     ERROR_RESPONSES,
     GUARDED,
     NOT_THERE,
-    FieldErrorOut,
     NotThereError,
 )
-from ironkettle.api.schemas import Body, Collector, NameText
+from ironkettle.api.schemas import Body, NameText
+from ironkettle.api.sheet_check import ImportBody, move_tables, sheet_tables
 from ironkettle.api.stacks import OrientOut, orientation_out
-from ironkettle.core.buildsheets import Sheet, answered, differences, document_of, first_answers, sheet_schema
+from ironkettle.core.buildsheets import Sheet, answered, differences, document_of, first_answers
 from ironkettle.core.buildsheets.approval import check_may_approve, is_draft_at_import, may_approve, words_of
 from ironkettle.core.buildsheets.care import counters_of
 from ironkettle.core.buildsheets.facts import orientation_of
@@ -34,13 +33,12 @@ from ironkettle.core.buildsheets.loosening import changes as sheet_changes
 from ironkettle.core.drawings import Picture, picture
 from ironkettle.core.drawings.section import MAIN_VIEW
 from ironkettle.core.errors import NotAllowedError, RefusedError, RuleError, fault
-from ironkettle.core.moves.log import Tables
 from ironkettle.core.moves.preview import preview, work_faults
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.people import ROLE_WORD, Authority, Role
-from ironkettle.core.soundness import SheetTables, check_text, read_text
-from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
+from ironkettle.core.soundness import read_text
+from ironkettle.reference import ring_table
 from ironkettle.store.people import all_people
 from ironkettle.store.sheets import (
     SheetRow,
@@ -82,10 +80,6 @@ class SheetView(BaseModel):
     orientation: OrientOut
     moves: dict[str, int]
     counters: list[str]
-
-
-class ImportBody(Body):
-    text: str = Field(min_length=1, max_length=400_000)
 
 
 def find_sheet(session: DbSession, key: str, version: int | None = None) -> Sheet:
@@ -161,11 +155,6 @@ def sheets(session: DbSession, caller: Reader, ended: bool = False) -> list[Shee
 @router.get("/drafts", summary="Versions that wait for approval, with what they change", responses=GUARDED)
 def waiting(session: DbSession, caller: Reader) -> list[SheetDraftOut]:
     return [_draft_out(session, row, caller) for row in drafts(session)]
-
-
-@router.get("/schema", summary="JSON Schema of a build sheet")
-def schema() -> dict[str, Any]:
-    return sheet_schema()
 
 
 @router.post("", summary="Import a sheet from YAML or JSON", responses=GUARDED | CONFLICT)
@@ -284,116 +273,6 @@ def use(key: NameText, body: SheetUse, session: DbSession, caller: Withdrawer) -
     after = {"active": body.active} | ({"reason": body.reason} if body.reason else {})
     leave_trail(session, caller.key, now(), "sheet", key, change, {"active": before}, after)
     return body
-
-
-class ZoneAreaOut(BaseModel):
-    key: str
-    area_mm2: float
-
-
-class PartingOut(BaseModel):
-    key: str
-    parts_zones: bool
-
-
-class SheetCheckOut(BaseModel):
-    """``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves`` by chapter."""
-
-    faults: list[FieldErrorOut]
-    zones: list[ZoneAreaOut]
-    stations: list[PartingOut]
-    moves: dict[str, int]
-
-
-@cache
-def sheet_tables() -> SheetTables:
-    return SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
-
-
-@cache
-def move_tables() -> Tables:
-    return shipped_tables()
-
-
-@router.post("/check", summary="Whether a sheet of format 2 is sound; nothing is stored")
-def check(body: ImportBody) -> SheetCheckOut:
-    found = check_text(body.text, sheet_tables())
-    faults = list(found.faults)
-    if found.sheet is not None and not faults:
-        faults = work_faults(found.sheet, move_tables())
-    sound = found.sheet if not faults else None
-    return SheetCheckOut(
-        faults=[FieldErrorOut(field=one.field, message=one.message, accepts=list(one.accepts)) for one in faults],
-        zones=[ZoneAreaOut(key=key, area_mm2=round(area, 2)) for key, area in found.proof.area.items()],
-        stations=[PartingOut(key=key, parts_zones=parts) for key, parts in found.proof.parting.items()],
-        moves={} if sound is None else preview(sound, move_tables()),
-    )
-
-
-class PictureBody(ImportBody):
-    """``answers``: to the sheet's questions; the first choice stands for one that is not given. ``view``: the first where none is named."""
-
-    answers: dict[NameText, NameText] = Field(default_factory=dict, max_length=40)
-    view: NameText | None = None
-
-
-class NamedOut(BaseModel):
-    key: str
-    name: str
-
-
-class ChoiceOut(BaseModel):
-    key: str
-    says: str
-
-
-class QuestionOut(BaseModel):
-    key: str
-    ask: str
-    choices: list[ChoiceOut]
-    answer: str
-
-
-class PictureOut(BaseModel):
-    """The drawing of a sheet, from its own facts; none where the sheet is not sound."""
-
-    name: str
-    views: list[NamedOut]
-    questions: list[QuestionOut]
-    picture: Picture | None
-
-
-@router.post("/picture", summary="The drawing of a sheet of format 2; nothing is stored")
-def draw_sheet(body: PictureBody) -> PictureOut:
-    found = check_text(body.text, sheet_tables())
-    if found.sheet is None or found.faults:
-        return PictureOut(name="", views=[], questions=[], picture=None)
-    whole = found.sheet
-    questions = {one.key: [choice.key for choice in one.choices] for one in whole.questions}
-    read = Collector()
-    for key, choice in body.answers.items():
-        read.require(
-            choice in questions.get(key, []), f"answers.{key}", f"“{choice}” is not a choice", *questions.get(key, [])
-        )
-    views = [NamedOut(key=view.key, name=view.name) for view in whole.views]
-    known = [view.key for view in views] or [MAIN_VIEW]
-    read.require(body.view is None or body.view in known, "view", f"“{body.view}” is not a view of this sheet", *known)
-    read.done()
-    answers = first_answers(whole, body.answers)
-    return PictureOut(
-        name=whole.name,
-        views=views,
-        questions=[
-            QuestionOut(
-                key=one.key,
-                ask=one.ask,
-                choices=[ChoiceOut(key=choice.key, says=choice.says) for choice in one.choices],
-                answer=answers[one.key],
-            )
-            for one in whole.questions
-        ],
-        picture=picture(answered(whole, answers), ring_table(), body.view),
-    )
 
 
 class FoundOut(BaseModel):

@@ -97,7 +97,6 @@ class _Asked:
         return content
 
     def acts(self) -> dict[str, Callable[[], object]]:
-        family = "double-acting%20ram%2C%20wire-retained%20gland"
         paths = {
             "today's list": "/api/jobs?state=open&group=today",
             "list of open jobs": "/api/jobs?state=open&group=rest",
@@ -105,7 +104,7 @@ class _Asked:
             "search by serial": "/api/jobs?q=FN-S00077",
             "search by words": "/api/jobs?q=rod%20FN-S00044",
             "search that finds all": "/api/jobs?q=leaks",
-            "filter by stage and family": f"/api/jobs?state=open&stage=as_found&family={family}",
+            "filter by stage and family": "/api/jobs?state=open&stage=as_found&family=cylinder",
             "history of a unit": f"/api/units/{self._unit}",
             "what is due, the first five units": "/api/due?days=0&limit=5",
         }

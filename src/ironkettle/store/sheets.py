@@ -13,7 +13,7 @@ from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.buildsheets.approval import Standing, same_unit, standing_of
-from ironkettle.core.buildsheets.sheet import FORMAT_2, Sheet, document_of
+from ironkettle.core.buildsheets.sheet import Sheet, document_of
 from ironkettle.core.buildsheets.upgrade import upgraded_document
 from ironkettle.core.errors import RefusedError
 from ironkettle.core.jobs.chain import link_of
@@ -59,7 +59,7 @@ def _read(text: str) -> Sheet:
     """
     document = json.loads(text)
     try:
-        return Sheet.model_validate(document) if document.get("format") == FORMAT_2 else upgraded_document(document)
+        return upgraded_document(document)
     except ValueError as error:
         first = str(error).splitlines()[0]
         told = f"build sheet {document.get('key', '')} cannot be read by this version: {first}"

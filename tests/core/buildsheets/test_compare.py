@@ -22,7 +22,7 @@ def test_a_sheet_differs_from_itself_in_nothing() -> None:
 
 def test_a_figure_that_changed_is_told_under_its_place_by_key() -> None:
     told = changed(stations__0__seats__0__bore="20 mm +0.033/-0")
-    assert list(told) == ["stations.ring-place.seats"]
+    assert list(told) == ["stations.ring-place.seats.1.bore"]
     assert changed(parts__0__material="brass") == {"parts.body.material": ("steel", "brass")}
 
 

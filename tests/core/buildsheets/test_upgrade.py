@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import pytest
+
 from ironkettle.core.buildsheets import facts
 from ironkettle.core.buildsheets.format1 import BuildSheet
-from ironkettle.core.buildsheets.upgrade import upgraded, upgraded_document
+from ironkettle.core.buildsheets.upgrade import settled_family, upgraded, upgraded_document
 from ironkettle.core.quantities import Toleranced
-from tests import older
+from tests import older, tiny
 from tests.bench import Job
 
 OLD = BuildSheet.model_validate(older.SHEET)
@@ -53,3 +55,28 @@ def test_it_is_worked_to_its_end() -> None:
     job.walk()
     assert job.state.has("released", "released")
     assert set(job.state.book("fitted")) == {e.key for s in OLD.stations for e in s.elements}
+
+
+@pytest.mark.parametrize(
+    ("words", "family"),
+    [
+        ("double-acting ram, wire-retained gland", "cylinder"),
+        ("oil-free piston compressor, two cylinders", "compressor"),
+        ("air-driven piston pump, air end with pilot", "pump"),
+        ("pressure reducing regulator", "valve"),
+        ("hose coupler, poppet worked by a handle", "coupler"),
+        ("regulator", "regulator"),
+        # Only whole words count: a frame is no ram.
+        ("gramophone frame", "other"),
+    ],
+)
+def test_a_family_told_in_words_is_the_first_that_they_name(words: str, family: str) -> None:
+    assert settled_family(words) == family
+
+
+def test_a_stored_sheet_keeps_the_words_of_its_family_to_be_found_by() -> None:
+    document = tiny.plug() | {"family": "ram of the old lock"}
+    sheet = upgraded_document(document)
+    assert sheet.family == "cylinder"
+    assert "ram of the old lock" in sheet.like
+    assert upgraded_document(tiny.plug()).like == []

@@ -80,7 +80,7 @@ class Sheet(Strict):
     key: Key
     version: int = Field(ge=1, le=100_000)
     name: Text
-    family: Text
+    family: Text = Field(description="one of GET /api/sheets/choices")
     markings: list[Text] = Field(default_factory=list)
     like: list[Text] = Field(default_factory=list, description="words it is searched by")
     authority: Authority = Authority.NONE

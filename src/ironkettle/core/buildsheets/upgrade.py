@@ -6,22 +6,50 @@ and closed before the first of the rebuild; a seat is as wide as the elements th
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from typing import Any
 
 from ironkettle.core.buildsheets.format1 import BuildSheet, ElementSpec, FastenerGroup, StationSpec, ZoneSpec
 from ironkettle.core.buildsheets.sheet import FORMAT_2, Sheet
 from ironkettle.core.glands import Seat
+from ironkettle.core.house.limits import FAMILIES
 
 _WATER = ("water", "glycol")
 _GASES = ("air", "nitrogen", "gas")
+# How a family was told before there was a list of them; its house limits stay those of then.
+_FORMER = {
+    "ram": "cylinder", "cylinder": "cylinder", "jack": "cylinder", "compressor": "compressor", "pump": "pump", "motor": "pump",
+    "injector": "valve", "regulator": "valve", "valve": "valve", "coupl": "coupler", "tool": "tool", "scaler": "tool", "head": "tool",
+}  # fmt: skip
+_NAMES_A_FAMILY = re.compile(rf"\b({'|'.join(_FORMER)})", re.IGNORECASE)
 # Elements nearer than this lie side by side in one groove. [mm]
 _BESIDE = 0.01
 
 
 def upgraded_document(document: dict[str, Any]) -> Sheet:
-    """A stored document of format 1 as a sheet of format 2. Raises pydantic's ValidationError for one that is neither."""
-    return upgraded(BuildSheet.model_validate(document))
+    """A stored document, of either format, as a sheet of today. Raises pydantic's ValidationError for one that is neither."""
+    if document.get("format") != FORMAT_2:
+        return upgraded(BuildSheet.model_validate(document))
+    sheet = Sheet.model_validate(document)
+    settled = settled_family(sheet.family)
+    return (
+        sheet
+        if settled == sheet.family
+        else sheet.model_copy(update={"family": settled, "like": [*sheet.like, sheet.family]})
+    )
+
+
+def settled_family(words: str) -> str:
+    """The family a sheet is in whose family was told in words of its own: by the first of them that names one, else ``other``.
+
+    >>> settled_family("oil-free piston compressor, two cylinders")
+    'compressor'
+    """
+    if words in FAMILIES:
+        return words
+    found = _NAMES_A_FAMILY.search(words)
+    return _FORMER[found[1].casefold()] if found else "other"
 
 
 def upgraded(old: BuildSheet) -> Sheet:
@@ -31,7 +59,8 @@ def upgraded(old: BuildSheet) -> Sheet:
         "key": old.key,
         "version": old.version,
         "name": old.name,
-        "family": old.family,
+        "family": settled_family(old.family),
+        "like": [old.family],
         "markings": old.markings,
         "authority": old.release_authority,
         "service": {

@@ -38,25 +38,12 @@ PART_LIMITS: tuple[PartLimit, ...] = (
     PartLimit("coupler", "face_flat", "Seal face out of flat", 0.03),
     PartLimit("tool", "bore_wear", "Wear of the bore", 0.10),
 )
-# The family a sheet belongs to, by the first of these words in what it is called.
-_WORDS = (
-    ("ram", "cylinder"), ("cylinder", "cylinder"), ("jack", "cylinder"), ("compressor", "compressor"), ("pump", "pump"),
-    ("motor", "pump"), ("injector", "valve"), ("regulator", "valve"), ("valve", "valve"), ("coupl", "coupler"),
-    ("tool", "tool"), ("scaler", "tool"), ("head", "tool"),
+FAMILIES = (
+    "cylinder", "valve", "regulator", "injector", "coupler", "pump", "motor", "compressor", "tool", "other",
 )  # fmt: skip
+"""What a sheet's family can be; a house limit is its family's own."""
 
 
-def family_of(words: str) -> str | None:
-    """The family of the house limits for a sheet's own words; None where none of them is known.
-
-    >>> family_of("double-acting ram, wire-retained gland")
-    'cylinder'
-    """
-    plain = words.casefold().replace(",", " ").replace("-", " ").split()
-    return next((family for start, family in _WORDS if any(word.startswith(start) for word in plain)), None)
-
-
-def part_limit(words: str, key: str) -> PartLimit | None:
-    """The house limit of that key for a sheet's family; None where there is none."""
-    family = family_of(words)
+def part_limit(family: str, key: str) -> PartLimit | None:
+    """The house limit of that key for a sheet's family, one of ``FAMILIES``; None where there is none."""
     return next((one for one in PART_LIMITS if (one.family, one.key) == (family, key)), None)

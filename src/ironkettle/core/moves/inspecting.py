@@ -146,7 +146,8 @@ def _holds(spec: PointSpec, one: PointRead) -> bool:
     if spec.read is Read.LOOK:
         return not one.signs
     if spec.limit is None or not is_measured(spec):
-        return True
+        # A house limit that this family does not have: nothing says that it may stay.
+        return spec.rule is None
     return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, one.values))
 
 

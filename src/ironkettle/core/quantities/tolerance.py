@@ -56,7 +56,9 @@ def read_toleranced(text: str, dimension: Dimension, field: str) -> tuple[Quanti
         )
     assert band.unit is not None
     nominal = (band.low + band.high) / 2 if band.nominal is None else band.nominal
-    return Quantity(nominal, band.unit, text.strip()), Toleranced(nominal, nominal - band.low, band.high - nominal)
+    # What is lost by adding a tolerance to its value and taking it off again is no part of the drawing.
+    minus, plus = round(nominal - band.low, 12), round(band.high - nominal, 12)
+    return Quantity(nominal, band.unit, text.strip()), Toleranced(nominal, minus, plus)
 
 
 def read_toleranced_length(text: str, field: str, *, low: float = 0.0, high: float = 20_000.0) -> Toleranced:

@@ -14,7 +14,7 @@ from ironkettle.core.care import read_every
 from ironkettle.core.compounds import Compound, find_compound
 from ironkettle.core.drawings.seats import figure
 from ironkettle.core.errors import FieldFault, RuleError
-from ironkettle.core.house.limits import PART_LIMITS, family_of, part_limit
+from ironkettle.core.house.limits import FAMILIES, PART_LIMITS, part_limit
 from ironkettle.core.parts import Cleaning, cleaning_of, read_limit
 from ironkettle.core.pressure import Fluid, find_fluid
 from ironkettle.core.quantities import (
@@ -43,6 +43,10 @@ class SheetTables:
 
 def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     """Figures that cannot be, and names of rings, threads, fluids and compounds that no table knows."""
+    if sheet.family not in FAMILIES:
+        yield FieldFault(
+            "family", f"“{sheet.family}” is no family of units; words to find it by go under like", FAMILIES
+        )
     if sheet.cylinder is not None:
         yield from _refused("cylinder", lambda: cylinder_of(sheet))
     if sheet.service.temperature is not None:
@@ -102,7 +106,7 @@ def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFau
     if dimension is None and point.read is not Read.NUMBER:
         return
     if point.rule is not None and part_limit(family, point.rule) is None:
-        known = [one.key for one in PART_LIMITS if one.family == family_of(family)]
+        known = [one.key for one in PART_LIMITS if one.family == family]
         yield FieldFault(f"{path}.rule", f"there is no house limit “{point.rule}” for “{family}”", tuple(known))
         return
     if point.limit is None and point.rule is None:

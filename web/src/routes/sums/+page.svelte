@@ -57,7 +57,7 @@
 			leak: given(typed.leak, units.leak),
 			drift: given(typed.drift, units.speed),
 			warming_k: typed.warming.trim() && Number.isFinite(warming) ? warming : null,
-			fluid: 'mineral oil ISO VG 46',
+			medium: 'mineral oil ISO VG 46',
 			housing: 'steel' as const,
 			ratings: typed.rated.trim()
 				? [{ part: typed.part.trim() || 'weakest part', rated: withUnit(typed.rated, units.pressure) }]

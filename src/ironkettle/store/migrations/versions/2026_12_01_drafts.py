@@ -23,6 +23,19 @@ def upgrade() -> None:
             sa.Column(name, sa.String(), sa.ForeignKey("people.key", name=f"fk_sheets_{name}_people"), nullable=True),
         )
     op.add_column("sheets", sa.Column("approved_at", sa.DateTime(timezone=True), nullable=True))
+    # A family was told in words; the first of these in them named it.
+    for table in ("jobs", "sheets"):
+        op.execute(
+            f"""
+            UPDATE {table} SET family = CASE lower(substring(family from
+                '(?i)\\m(ram|cylinder|jack|compressor|pump|motor|injector|regulator|valve|coupl|tool|scaler|head)'))
+                WHEN 'ram' THEN 'cylinder' WHEN 'cylinder' THEN 'cylinder' WHEN 'jack' THEN 'cylinder'
+                WHEN 'compressor' THEN 'compressor' WHEN 'pump' THEN 'pump' WHEN 'motor' THEN 'pump'
+                WHEN 'injector' THEN 'valve' WHEN 'regulator' THEN 'valve' WHEN 'valve' THEN 'valve'
+                WHEN 'coupl' THEN 'coupler' WHEN 'tool' THEN 'tool' WHEN 'scaler' THEN 'tool' WHEN 'head' THEN 'tool'
+                ELSE CASE WHEN family = '' THEN '' ELSE 'other' END END
+            """
+        )
     op.execute(
         """
         CREATE FUNCTION sheets_stay_as_they_are() RETURNS trigger LANGUAGE plpgsql AS $$
