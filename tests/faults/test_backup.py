@@ -206,8 +206,8 @@ def test_half_way_between_two_names_nothing_is_seeded_and_one_command_mends_it(c
     engine = make_engine(cluster.url())
     entries = note(engine, "half-way")
     engine.dispose()
-    module_databases.sql(cluster, "ALTER DATABASE kettle RENAME TO kettle_before_20261130_010101")
-    with pytest.raises(Trouble, match=r"restore was stopped half-way.*kettle_before_20261130_010101.*--undo"):
+    module_databases.sql(cluster, "ALTER DATABASE kettle RENAME TO kettle_before_99991231_235959")
+    with pytest.raises(Trouble, match=r"restore was stopped half-way.*kettle_before_99991231_235959.*--undo"):
         cluster.start()
     assert "kettle" not in databases(cluster)
     assert module_databases.undo_restore(cluster) == 0
