@@ -223,10 +223,12 @@ def test_torque(app_client: BenchClient) -> None:
 
 
 def test_hold(app_client: BenchClient) -> None:
-    body = ask(app_client, "/api/tests/analyse").json()
+    body = ask(app_client, "/api/tests/analyse", pressure="210 bar").json()
     # 0.002 bar/s on 850 ml at 1.4 GPa: 850/1400·0.0002·60 = 0.007286 ml/min.
     assert body["leak_rate_ml_min"] == pytest.approx(0.007286, rel=1e-3)
     assert body["verdict"] == "pass"
+    # Nobody said what was to be held: nothing to be passed.
+    assert ask(app_client, "/api/tests/analyse").json()["verdict"] == "undecided"
     psi = ask(
         app_client,
         "/api/tests/analyse",

@@ -101,7 +101,7 @@ def test_a_copy_is_of_the_same_sheet_and_says_of_which_version(client: BenchClie
     assert copy_of(client, str(uuid.uuid4()), "swing-bridge-ram").status_code == 404
     text = client.get("/api/sheets/swing-bridge-ram/2/export").text
     newer = text.replace("version: 2", "version: 3", 1)
-    assert client.post("/api/sheets", json={"text": newer}).status_code == 200
+    assert client.as_person("tamsin").post("/api/sheets", json={"text": newer}).json()["state"] == "active"
     asked = copy_of(client, source, "swing-bridge-ram")
     (fault,) = asked.json()["errors"]
     assert fault["field"] == "sheet_version"

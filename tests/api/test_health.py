@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+import shutil
+
+import pytest
+
 from ironkettle.api.app import create_app
+from ironkettle.api.health import disk_state
 from ironkettle.settings import Settings
 from ironkettle.store.migrate import newest_revision
 from tests.people import BenchClient
@@ -37,6 +42,21 @@ def test_a_stand_that_is_away_is_said_so(client: BenchClient) -> None:
     assert answer.status_code == 503
     assert answer.json()["type"] == "/problems/stand-away"
     assert client.post("/api/stand/hold", json={"pressure": "900 bar"}).status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("free", "state"), [(10_000, "full"), (19_000_000, "full"), (400_000_000, "low"), (20_000_000_000, "up")]
+)
+def test_a_disk_that_fills_is_told_before_it_is_full(free: int, state: str) -> None:
+    assert disk_state(free) == state
+
+
+def test_a_full_disk_is_a_part_that_is_down(client: BenchClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    usage = shutil.disk_usage("/")
+    monkeypatch.setattr(shutil, "disk_usage", lambda _: usage._replace(free=1000))
+    answer = client.get("/api/health")
+    assert answer.status_code == 503
+    assert "disk" in answer.json()["down"]
 
 
 def test_unknown_addresses_are_problems_too(app_client: BenchClient) -> None:

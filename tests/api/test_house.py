@@ -15,7 +15,7 @@ def rule(client: BenchClient, key: str) -> dict[str, Any]:
 
 
 def test_a_changed_limit_reaches_the_groove_check_and_is_named(client: BenchClient) -> None:
-    body = {**BODIES["/api/glands/check"], "pressure": None}
+    body = {**BODIES["/api/glands/check"], "pressure": "2 MPa"}
     assert client.post("/api/glands/check", json=body).json()["verdict"] == "good"
     changed = client.as_person("tamsin").put("/api/house-rules/squeeze_static_low", json={"value": 22})
     assert changed.status_code == 200

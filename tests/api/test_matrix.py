@@ -125,6 +125,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
 ENDLESS = {("GET", "/api/stand/live")}
 # Open to anyone who reaches the server: calculations, tables, the way to sign in, and whether it runs.
 UNGUARDED = {
+    ("GET", "/api/sheets/choices"),
     ("GET", "/api/health"), ("GET", "/api/ping"), ("GET", "/api/welcome"), ("GET", "/api/people"),
     ("POST", "/api/session"), ("DELETE", "/api/session"), ("POST", "/api/session/first"),
     ("GET", "/api/house-rules"), ("GET", "/api/fluids"), ("GET", "/api/sheets/schema"), ("POST", "/api/sheets/check"), ("POST", "/api/sheets/picture"),

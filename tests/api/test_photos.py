@@ -100,6 +100,22 @@ def test_what_is_no_photo_is_refused_in_words(client: BenchClient, job: str, con
     assert words in answer.json()["errors"][0]["message"]
 
 
+def test_a_large_drawing_is_refused_before_it_is_unpacked(client: BenchClient, job: str) -> None:
+    out = io.BytesIO()
+    Image.new("1", (8888, 8888)).save(out, "PNG")
+    answer = send(client, job, out.getvalue())
+    assert answer.status_code == 422
+    assert "8888 × 8888 px are too many for a PNG picture" in answer.json()["errors"][0]["message"]
+
+
+def test_a_released_job_takes_no_photo(client: BenchClient) -> None:
+    released = walk.open_new(client, "header-tank-valve", fluid="fresh water")
+    walk.walk(client, released, who="tamsin")
+    answer = send(client, released, picture())
+    assert answer.status_code == 409, answer.text
+    assert "reopen" in answer.json()["detail"]
+
+
 def test_sixty_megabytes_are_refused_before_they_are_looked_at(client: BenchClient, job: str) -> None:
     answer = send(client, job, b"\xff\xd8" + b"\0" * 60_000_000)
     assert answer.status_code == 413

@@ -123,7 +123,7 @@ def test_a_run_is_recorded_by_the_server_and_sealed_into_the_log(bench: BenchCli
         assert row is not None
         assert check_log(session, row) == []
     # Too short to be judged, it says by how much; and it can be gone on with while the stand still holds.
-    refused = walk.send(bench, job, {"kind": "test_closed", "run": run})
+    refused = walk.send(bench, job, {"kind": "test_closed", "run": run, "collected": "0 ml"})
     assert "are needed" in refused.json()["detail"]
     assert record(bench, job, run, raise_first=False).status_code == 200
     wait_for(lambda: recording(bench, run)["count"] > stopped["count"])

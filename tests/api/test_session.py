@@ -277,3 +277,36 @@ def test_the_demos_pins_are_shown_until_they_are_changed(device: BenchClient, wo
 )
 def test_a_header_that_is_no_token_opens_nothing_even_beside_a_cookie(client: BenchClient, header: str) -> None:
     assert client.get("/api/jobs", headers={"Authorization": header}).status_code == 401
+
+
+def test_a_right_pin_does_not_clear_the_address_it_came_from(device: BenchClient) -> None:
+    """Whoever knows one PIN may not try those of all the others behind it."""
+    with time_machine.travel(MORNING, tick=False):
+        codes = []
+        for number in range(40):
+            assert (
+                number or device.post("/api/session", json={"person": "ines", "pin": PINS["ines"]}).status_code == 200
+            )
+            device.post("/api/session", json={"person": "ines", "pin": PINS["ines"]})
+            body = {"badge": f"NO-SUCH-BADGE-{number:04}"}
+            codes.append(device.post("/api/session", json=body).status_code)
+        assert codes.count(401) <= 21
+        assert codes[-1] == 429
+
+
+def test_wrong_pins_from_elsewhere_stop_nobodys_signature(client: BenchClient, app: FastAPI) -> None:
+    job = walk.numbered(client, "FN-0417")
+    tamsin = client.as_person("tamsin")
+    elsewhere = BenchClient(app, host="127.0.0.9")
+    codes = [elsewhere.post("/api/session", json={"person": "tamsin", "pin": "000000"}).status_code for _ in range(12)]
+    assert codes[-1] == 429
+    reopening = {"kind": "reopened", "reason": "look again"}
+    answer = tamsin.post(f"/api/jobs/{job}/entries", json=entry(reopening, pin=PINS["tamsin"]))
+    # Refused for what the job is, not for the tries of a stranger.
+    assert answer.status_code not in {401, 429}, answer.text
+    assert tamsin.get("/api/session").json()["person"] == "tamsin"
+
+
+def test_the_demos_pins_are_shown_on_this_machine_only(device: BenchClient, app: FastAPI) -> None:
+    assert device.get("/api/welcome").json()["shipped_pins"]
+    assert BenchClient(app, host="192.0.2.17").get("/api/welcome").json()["shipped_pins"] == []

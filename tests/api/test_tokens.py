@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import io
 import uuid
 
 import pytest
+from pypdf import PdfReader
 from sqlalchemy import Engine, text
 
 from tests import walk
@@ -41,6 +43,19 @@ def test_a_token_acts_as_its_person_until_it_is_revoked(client: BenchClient, wor
     assert tamsin.delete(f"/api/tokens/{made['id']}").json()["revoked_at"]
     assert script.get("/api/jobs").status_code == 401
     assert [one["change"] for one in tamsin.get("/api/trail").json()] == ["revoked", "made"]
+
+
+def test_what_a_script_entered_is_told_wherever_it_stands(client: BenchClient) -> None:
+    script = with_token(client, make(client)["token"])
+    job = walk.open_new(client, "header-tank-valve", fluid="fresh water")
+    note = {"kind": "note_made", "text": "counted by the shelf"}
+    body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": note}
+    assert script.post(f"/api/jobs/{job}/entries", json=body).status_code == 200
+    line = next(one for one in client.get(f"/api/jobs/{job}/log").json() if one["payload"] == note)
+    assert "“stores system” of Bede Harrowgate" in line["token"]
+    walk.walk(client, job, who="tamsin")
+    pages = PdfReader(io.BytesIO(client.get(f"/api/jobs/{job}/certificate.pdf").content)).pages
+    assert "stores system" in " ".join(" ".join(page.extract_text() for page in pages).split())
 
 
 def test_a_token_of_the_lead_manages_neither_people_nor_tokens(client: BenchClient) -> None:

@@ -24,7 +24,7 @@ def test_tools_are_added_once_and_leave_a_trail(client: BenchClient) -> None:
         ("Wystan Peverell", "gauge", "g9", "added"),
         ("Wystan Peverell", "wrench", "w9", "added"),
     ]
-    assert changes[0]["after"] == {**GAUGE, "calibration": "", "calibrated_until": None}
+    assert changes[0]["after"] == {**GAUGE, "stability_pct": None, "calibration": "", "calibrated_until": None}
 
 
 def test_a_calibration_is_renewed_with_a_trail(client: BenchClient) -> None:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import json
 import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+import pytest
 import time_machine
 from icalendar import Calendar
 from sqlalchemy import Engine
@@ -287,6 +289,25 @@ def test_the_calendar_is_followed_by_a_link_that_is_good_for_nothing_else(client
     made = next(one for one in lead.get("/api/tokens").json() if one["use"] == "calendar")
     assert lead.delete(f"/api/tokens/{made['id']}").status_code == 200
     assert stranger.get(path).status_code == 401
+
+
+def test_the_link_of_a_calendar_ends_after_a_year(client: BenchClient) -> None:
+    made = client.post("/api/due/feed").json()
+    path = made["link"].removeprefix("http://127.0.0.1:8440")
+    stranger = BenchClient(client.app)  # type: ignore[arg-type]
+    for days, status in ((365, 200), (367, 401)):
+        with time_machine.travel(datetime.now(UTC) + timedelta(days=days)):
+            assert stranger.get(path).status_code == status
+
+
+@pytest.mark.parametrize("note", ["\ud800", "half \udfff a character"])
+def test_half_a_character_in_a_reading_is_refused_by_name(client: BenchClient, note: str) -> None:
+    body = json.dumps({"id": str(uuid.uuid4()), "counter": "h" + note, "value": 5})
+    answer = client.post(
+        f"/api/units/{label(client, 'FN-9019')}/counters", content=body, headers={"Content-Type": "application/json"}
+    )
+    assert answer.status_code == 422, answer.text
+    assert "counter" in answer.text
 
 
 def test_a_script_token_is_no_calendar_link(client: BenchClient) -> None:

@@ -46,8 +46,7 @@ class Person:
         connection = http.client.HTTPConnection("127.0.0.1", self._port)
         connection.request("GET", "/api/stand/live", headers={"Cookie": self.cookie})
         answer = connection.getresponse()
-        while not until.is_set():
-            line = answer.readline()
+        while not until.is_set() and (line := answer.readline()):
             if line.startswith(b"data:"):
                 late.append(time.time() - json.loads(line[5:])["read_at"])
         connection.close()

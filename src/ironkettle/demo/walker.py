@@ -67,7 +67,9 @@ def _middle(ask: Ask) -> Any:
     middle = sum(ask.limit) / 2
     if ask.read.value == "number":
         return int(middle) if middle == int(middle) else middle
-    return f"{middle:.6g} {ask.unit}"
+    # Written as finely as a band of twenty parts asks for: what is written more coarsely proves less.
+    decimals = max(0, math.ceil(-math.log10(max(ask.limit[1] - ask.limit[0], 1e-6) / 20)))
+    return f"{middle:.{decimals}f} {ask.unit}"
 
 
 def tight_trace(pressure_mpa: float, seconds: float, every_s: float, phase: float = 0.0) -> Iterator[dict[str, float]]:

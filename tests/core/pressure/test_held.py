@@ -11,7 +11,7 @@ from tests.core.pressure.rig import GAUGE, hold, leaking
 
 RULES = HoldRules()
 # No temperature moves anything.
-STILL = Swing(0.0, 0.0, 0.0, 0.0)
+STILL = Swing(0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 def part(pressures: list[float], wanted: float | None = 18.0, gauge: Gauge = GAUGE, rules: HoldRules = RULES) -> Held:

@@ -28,7 +28,7 @@ def test_sections_of_jis_are_met_in_stock_too_but_seldom() -> None:
     assert {"10x1.9", "30x1.9", "3.3x2.4", "19.3x2.4", "22.3x2.4", "44.2x5.7", "144.2x5.7", "249.1x8.4"} <= {
         size.designation for size in seldom
     }
-    assert all("from memory" in size.sure and size.tolerance_estimated for size in seldom)
+    assert all("not a standard" in size.sure and size.tolerance_estimated for size in seldom)
     assert all("seldom met" in size.source for size in seldom)
     assert not any(size.seldom for size in metric_stock() if size.section in {1.0, 2.0, 2.5, 3.0, 5.0})
 

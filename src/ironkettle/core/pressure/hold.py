@@ -258,15 +258,16 @@ def swing_of(
     *,
     let_down: bool,
 ) -> Swing:
-    """How far temperature may move the pressure of this volume, at the most. Raises RuleError for a pressure below vacuum.
+    """How far temperature may move the pressure of this volume, at the most and at the least. Raises RuleError for a pressure below vacuum.
 
     Source: definition of the bulk modulus; ideal gas law.
     """
     pressure = samples[0].pressure if wanted is None else wanted
     soft = softness_of(volume, gauge, rules, pressure, ROOM_C)
-    per_kelvin = max(abs(soft.warmth.low), abs(soft.warmth.high)) / max(soft.lost.low, 1e-12)
+    ends = (abs(soft.warmth.low), abs(soft.warmth.high))
+    least, most = min(ends) / max(soft.lost.high, 1e-12), max(ends) / max(soft.lost.low, 1e-12)
     recovery = rules.settling_pct / 100 * abs(pressure) if let_down else 0.0
-    return Swing(per_kelvin, rules.drift_k_per_min / 60, rules.drift_most_k, rules.sensor_lag_s, recovery)
+    return Swing(most, least, rules.drift_k_per_min / 60, rules.drift_most_k, rules.sensor_lag_s, recovery)
 
 
 def _verdict(

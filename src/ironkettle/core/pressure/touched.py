@@ -28,10 +28,11 @@ CONSTANT_STEP_K = 1.0
 
 @dataclass(frozen=True, slots=True)
 class Swing:
-    """How far temperature may move the pressure: per kelvin at most [MPa/K]; the drift that is allowed where it is not read
+    """How far temperature moves the pressure: per kelvin at most and at least [MPa/K]; the drift that is allowed where it is not read
     [K/s], up to how much [K]; how long a sensor lags [s]; what the volume may recover after being let down [MPa]."""
 
     per_kelvin: float
+    least_per_kelvin: float
     drift: float
     most: float
     lag: float
@@ -158,7 +159,7 @@ def frozen(t: Floats, read: Floats, temperature: Floats, gauge: Gauge, swing: Sw
     """Whether a channel stood still: it was alive and stopped, or it never moved where it must have.
 
     A channel that never moved is frozen where the temperature that was read, or the least drift that any shop has, would
-    have moved it by more than a step. Parameters and source as for ``risen``.
+    have moved it by more than a step in the softest volume that it may be. Parameters and source as for ``risen``.
     """
     moved = np.flatnonzero(np.diff(read) != 0)
     if len(moved) == 0:
@@ -166,7 +167,7 @@ def frozen(t: Floats, read: Floats, temperature: Floats, gauge: Gauge, swing: Sw
             return False
         drift = min(_STILL_K_PER_MIN * float(t[-1] - t[0]) / 60, _STILL_MOST_K)
         warmed = 0.0 if np.isnan(temperature).any() else float(np.ptp(temperature))
-        return swing.per_kelvin * max(drift, warmed) > gauge.resolution
+        return swing.least_per_kelvin * max(drift, warmed) > gauge.resolution
     if len(read) < _SAME + 10 or len(moved) < 5:
         return False
     edges = np.concatenate([[-1], moved, [len(read) - 1]])

@@ -15,7 +15,7 @@ _FRACTION = re.compile(r"[0-9]+/(?P<under>[0-9]+)")
 def written_half(text: str, dimension: Dimension, field: str) -> float:
     """Half of the last figure a reading was written to: ``280 bar`` is 0.5 bar, ``24.9 mm`` 0.05 mm, ``5/16 in`` 1/32 in.
 
-    In the dimension's base unit. Raises RuleError for what is no quantity. Source: by definition of rounding.
+    Parameters: text : a quantity, a figure above or below 0 [the dimension's base unit]. Raises RuleError for what is no quantity. Source: by definition of rounding.
 
     >>> written_half("24.9 mm", Dimension.LENGTH, "inside_diameter")
     0.05
