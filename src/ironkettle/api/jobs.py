@@ -32,6 +32,7 @@ from ironkettle.core.moves.model import CHAPTER_WORD
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
+from ironkettle.core.moves.witness import shown_with_glass
 from ironkettle.core.pressure import Sample, thinned, trace_csv
 from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
@@ -304,6 +305,8 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
     read = _read_so_far(session, job_id, run)
     analysis = analysis_of(case, spec, told, read) if spec else None
+    if spec is not None and analysis is not None:
+        analysis = shown_with_glass(analysis, spec, told.judgement)
     drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
     return RunTraceOut(
         count=len(read),

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ironkettle.core.buildsheets.trials import TestSpec
 from ironkettle.core.errors import fault
+from ironkettle.core.findings import caution, info
 from ironkettle.core.moves.runs import Judgement
+from ironkettle.core.pressure import Analysis
 from ironkettle.core.quantities import Dimension, read_quantity, written_half
 
 # What a measuring glass of a bench is read to at best, and its own tolerance. [ml, share]
 _READ_TO_ML, _GLASS = 0.1, 0.05
 _MOST_ML = 10_000.0
+_BASIS = "two witnesses of one hold (docs/guide/pressure-tests.md)"
 
 
 def check_collected(spec: TestSpec, collected: str | None) -> None:
@@ -45,6 +50,22 @@ def with_glass(judgement: Judgement, spec: TestSpec, collected: str | None, limi
     return judgement.model_copy(update={"verdict": "undecided", "words": [*judgement.words, text]})
 
 
+def shown_with_glass(found: Analysis, spec: TestSpec, judgement: Judgement | None) -> Analysis:
+    """What the pressure comes to, as it is shown where a glass stands beside it: a pass waits for the glass, and a run that was
+    judged shows its judgement."""
+    if spec.glass is None:
+        return found
+    if judgement is None:
+        if found.verdict != "pass":
+            return found
+        text = f"The pressure passes. Read what ran into the measuring glass at the {spec.glass}: both decide."
+        return replace(found, verdict="undecided", findings=(info("glass-unread", text, _BASIS), *found.findings))
+    if judgement.verdict == found.verdict:
+        return found
+    told = caution("glass", judgement.words[-1], _BASIS)
+    return replace(found, verdict=judgement.verdict, findings=(told, *found.findings))
+
+
 def collected_rate(collected: str, held: float) -> tuple[float, float]:
     """The least and the most that ran into a glass, by how it was read and how it was written. [ml/min]
 
@@ -53,5 +74,7 @@ def collected_rate(collected: str, held: float) -> tuple[float, float]:
     volume = read_quantity(collected, Dimension.VOLUME, "collected").value
     if not 0 <= volume <= _MOST_ML:
         raise fault("collected", f"“{collected}” cannot be what a measuring glass holds", f"0 ml to {_MOST_ML:g} ml")
-    doubt = max(_READ_TO_ML, written_half(collected, Dimension.VOLUME, "collected")) + _GLASS * volume
+    # Nothing is seen to a drop, however it is written.
+    written = written_half(collected, Dimension.VOLUME, "collected") if volume else 0.0
+    doubt = max(_READ_TO_ML, written) + _GLASS * volume
     return max(volume - doubt, 0.0) / held * 60, (volume + doubt) / held * 60

@@ -42,7 +42,7 @@
 {/if}
 <div class="flex flex-wrap items-center gap-2">
 	<button
-		class={['btn min-h-14 flex-1', analysis?.verdict !== 'undecided' && 'btn-primary']}
+		class={['btn min-h-14 flex-1', (analysis?.hold_needed_s ?? null) === null && 'btn-primary']}
 		disabled={!analysis}
 		onclick={() =>
 			close({
