@@ -2,7 +2,11 @@
 	import type { Schemas } from '$lib/api';
 	import ConditionPicture from './ConditionPicture.svelte';
 
-	let { value = $bindable() }: { value: Schemas['Condition'] } = $props();
+	interface Props {
+		value: Schemas['Condition'];
+		beside: Schemas['Condition'][];
+	}
+	let { value = $bindable(), beside = $bindable() }: Props = $props();
 
 	const conditions: { key: Schemas['Condition']; name: string; hint: string }[] = [
 		{ key: 'new', name: 'New', hint: 'never fitted' },
@@ -12,6 +16,11 @@
 		{ key: 'stretched', name: 'Stretched', hint: 'lived stretched, hangs loose now' }
 	];
 	const hint = $derived(conditions.find((one) => one.key === value)?.hint ?? '');
+	const others = $derived(conditions.filter((one) => one.key !== 'new' && one.key !== value));
+
+	function turn(key: Schemas['Condition']) {
+		beside = beside.includes(key) ? beside.filter((one) => one !== key) : [...beside, key];
+	}
 </script>
 
 <fieldset class="mb-2">
@@ -32,4 +41,18 @@
 			</button>
 		{/each}
 	</div>
+	{#if value !== 'new'}
+		<div class="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="What it is as well">
+			<span class="faint text-sm">and as well</span>
+			{#each others as one (one.key)}
+				<button
+					type="button"
+					class="btn btn-sm min-h-11 aria-pressed:btn-primary"
+					aria-pressed={beside.includes(one.key)}
+					title={one.hint}
+					onclick={() => turn(one.key)}>{one.name.toLowerCase()}</button
+				>
+			{/each}
+		</div>
+	{/if}
 </fieldset>

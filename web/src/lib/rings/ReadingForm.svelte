@@ -4,17 +4,24 @@
 	import ConditionPicker from './ConditionPicker.svelte';
 	import type { RingFinder } from './finder.svelte';
 	import { furtherName, WAYS } from './readings';
+	import { isFlattened } from './typed';
 
 	let { finder }: { finder: RingFinder } = $props();
 	const id = $props.id();
-	const known = ['section', 'section_crossed', 'uncertainty', ...WAYS.map((way) => way.key)];
+	const known = [
+		'section',
+		'section_crossed',
+		'uncertainty',
+		'hardness_shore_a',
+		...WAYS.map((way) => way.key)
+	];
 	const elsewhere = $derived(
 		finder.problem && !known.some((field) => faultAt(finder.problem, field)) ? finder.problem : null
 	);
 </script>
 
 <div data-form>
-	<ConditionPicker bind:value={finder.typed.condition} />
+	<ConditionPicker bind:value={finder.typed.condition} bind:beside={finder.typed.beside} />
 	<div class="flex flex-wrap gap-x-3">
 		<QuantityField
 			label={finder.way?.name ?? ''}
@@ -26,14 +33,14 @@
 			hint={finder.way?.hint ?? ''}
 		/>
 		<QuantityField
-			label={finder.typed.condition === 'flattened' ? 'Section, first reading' : 'Section'}
+			label={isFlattened(finder.typed) ? 'Section, first reading' : 'Section'}
 			dimension="length"
 			bind:value={finder.typed.section}
 			bind:unit={finder.typed.unit}
 			fault={faultAt(finder.problem, 'section')}
 			hint="thickness of the cord"
 		/>
-		{#if finder.typed.condition === 'flattened'}
+		{#if isFlattened(finder.typed)}
 			<QuantityField
 				label="Section, crossed"
 				dimension="length"
@@ -78,8 +85,23 @@
 				bind:value={finder.typed.uncertainty}
 			/>
 		</label>
+		<label class="block" for="{id}-hard">
+			<span class="block text-sm font-semibold">Hardness, Shore A</span>
+			<input
+				id="{id}-hard"
+				class="entry input w-32"
+				autocomplete="off"
+				inputmode="numeric"
+				placeholder="not known"
+				aria-invalid={faultAt(finder.problem, 'hardness_shore_a') ? 'true' : undefined}
+				bind:value={finder.typed.hardness}
+			/>
+		</label>
 		<button type="button" class="btn" onclick={() => finder.clear()}>Next ring</button>
 	</div>
+	{#if faultAt(finder.problem, 'hardness_shore_a')}
+		<p class="text-sm text-error">{faultAt(finder.problem, 'hardness_shore_a')}</p>
+	{/if}
 	{#if faultAt(finder.problem, 'uncertainty')}
 		<p class="text-sm text-error">{faultAt(finder.problem, 'uncertainty')}</p>
 	{/if}

@@ -32,6 +32,24 @@ describe('a ring as it is typed', () => {
 	});
 });
 
+it('a ring may be in two states; a new one is in no other', () => {
+	const both: TypedRing = {
+		...ring,
+		condition: 'swollen',
+		beside: ['flattened'],
+		crossed: '4.1',
+		hardness: '70'
+	};
+	expect(matchBody(both, null)).toMatchObject({
+		conditions: ['swollen', 'flattened'],
+		section_crossed: '4.1 mm',
+		hardness_shore_a: 70
+	});
+	expect(matchBody({ ...both, hardness: 'soft' }, null).hardness_shore_a).toBe('soft');
+	expect(readingOf(both).words).toContain('flattened as well, 70 Shore A');
+	expect(matchBody({ ...both, condition: 'new' }, null).conditions).toEqual(['new']);
+});
+
 describe('the reading for the record', () => {
 	it('tells all that was read in words', () => {
 		const further = withFurther(ring, 'outside_diameter', '51.1 mm');

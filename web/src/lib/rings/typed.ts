@@ -9,6 +9,10 @@ export type Further = { what: FurtherRead; value: string };
 /** A ring as it is being typed; texts may be empty or lack their unit. */
 export interface TypedRing {
 	condition: Schemas['Condition'];
+	/** What it is as well. */
+	beside: Schemas['Condition'][];
+	/** Shore A, where somebody knows it. */
+	hardness: string;
 	across: Across;
 	diameter: string;
 	section: string;
@@ -20,6 +24,8 @@ export interface TypedRing {
 
 export const emptyRing = (): TypedRing => ({
 	condition: 'used',
+	beside: [],
+	hardness: '',
 	across: 'inside_diameter',
 	diameter: '',
 	section: '',
@@ -32,9 +38,25 @@ export const emptyRing = (): TypedRing => ({
 /** True when there is enough to look for. */
 export const isTyped = (ring: TypedRing): boolean => Boolean(ring.diameter.trim() && ring.section.trim());
 
+/** All that is true of it, the first one foremost; a new ring is nothing else. */
+export const conditionsOf = (ring: TypedRing): Schemas['Condition'][] =>
+	ring.condition === 'new'
+		? ['new']
+		: [ring.condition, ...ring.beside.filter((one) => one !== ring.condition)];
+
+/** Whether its section is read twice, at right angles. */
+export const isFlattened = (ring: TypedRing): boolean => conditionsOf(ring).includes('flattened');
+
 /** The second section counts only for a flattened ring; typed for another it is kept, not sent. */
 const crossedOf = (ring: TypedRing): string | null =>
-	ring.condition === 'flattened' && ring.crossed.trim() ? withUnit(ring.crossed, ring.unit) : null;
+	isFlattened(ring) && ring.crossed.trim() ? withUnit(ring.crossed, ring.unit) : null;
+
+/** What is no number goes as it was typed: the server says what fits. */
+function hardnessOf(typed: string): number | null {
+	if (!typed) return null;
+	const value = Number(typed.replace(',', '.'));
+	return Number.isFinite(value) ? value : (typed as unknown as number);
+}
 
 /** The body of the match; bare numbers get the unit of their field. */
 export function matchBody(ring: TypedRing, groove: Schemas['GrooveBody'] | null): Schemas['RingMatchBody'] {
@@ -43,6 +65,8 @@ export function matchBody(ring: TypedRing, groove: Schemas['GrooveBody'] | null)
 		section: withUnit(ring.section, ring.unit),
 		section_crossed: crossedOf(ring),
 		condition: ring.condition,
+		conditions: conditionsOf(ring),
+		hardness_shore_a: hardnessOf(ring.hardness.trim()),
 		uncertainty: ring.uncertainty.trim() ? withUnit(ring.uncertainty, ring.unit) : null,
 		further: ring.further,
 		groove,
@@ -64,6 +88,10 @@ export function readingOf(ring: TypedRing): RingReading {
 			`${way?.name.toLowerCase() ?? ring.across} ${diameter}`,
 			`section ${section}`,
 			...(crossed ? [`crossed ${crossed}`] : []),
+			...conditionsOf(ring)
+				.slice(1)
+				.map((one) => `${one} as well`),
+			...(ring.hardness.trim() ? [`${ring.hardness.trim()} Shore A`] : []),
 			...ring.further.map((one) => `${one.what.replaceAll('_', ' ')} ${one.value}`)
 		].join(', ')
 	};
