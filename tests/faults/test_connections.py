@@ -140,3 +140,44 @@ def test_one_locked_row_is_told_as_busy_and_holds_up_nobody_else(server: Server,
         assert (status, problem["type"]) == (503, "/problems/busy")
         assert server.call("GET", f"/api/jobs/{job}", cookie=cookie)[0] == 200
     assert server.call("POST", f"/api/jobs/{job}/entries", entry, cookie)[0] == 200
+
+
+def test_four_hundred_idle_connections_stop_nobody(server: Server) -> None:
+    assert bounds.MOST_IDLE_AN_ADDRESS < 400
+    lines = [server.connect() for _ in range(420)]
+    for _ in range(5):
+        assert server.call("GET", "/api/ping")[0] == 200
+    # The oldest made room.
+    assert everything(lines[0]) == b""
+    for line in lines:
+        line.close()
+
+
+def test_two_hundred_watchers_hold_up_nobody_and_end_when_they_sign_out(server: Server, workshop: Engine) -> None:
+    _, cookie, _ = server.call("POST", "/api/session", {"person": "bede", "pin": PINS["bede"]})
+    watch = head(server, "GET /api/stand/live HTTP/1.1", f"Cookie: {cookie}") + b"\r\n\r\n"
+    lines = []
+    for _ in range(200):
+        line = server.connect()
+        line.sendall(watch)
+        lines.append(line)
+    # Whoever has something to record is answered all the while.
+    assert server.call("GET", "/api/jobs", cookie=cookie)[0] == 200
+    for line in lines:
+        assert line.recv(4000).startswith(b"HTTP/1.1 200 OK")
+    assert server.call("DELETE", "/api/session", cookie=cookie)[0] < 300
+    for line in lines:
+        everything(line)
+        line.close()
+    assert server.call("GET", "/api/jobs", cookie=cookie)[0] == 401
+
+
+def test_a_body_too_large_is_answered_so_that_its_sender_can_read_it(server: Server) -> None:
+    """Sent whole before anybody reads, as browsers do."""
+    size = 5 * bounds.MEGABYTE
+    with server.connect() as line:
+        asked = head(server, "POST /api/rings/match HTTP/1.1", f"Content-Length: {size}", "Connection: close")
+        line.sendall(asked + b"\r\n\r\n" + b" " * size)
+        answer = everything(line)
+    assert b" 413 " in answer.split(b"\r\n")[0]
+    assert b"larger than 1000 kB" in answer

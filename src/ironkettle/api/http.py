@@ -15,8 +15,9 @@ from ironkettle.api.problems import problem
 HEAD_WITHIN_S = 15.0
 BODY_WITHIN_S = 30.0
 MEGABYTE = 1_000_000
-# Connections without a request, of one address and of all.
+# Connections without a request, of one address and of all; one so young may have sent it already. [-, -, s]
 MOST_IDLE_AN_ADDRESS, MOST_IDLE = 60, 400
+YOUNG_S = 1.0
 # A body that is too large is still taken in and thrown away up to here, so that its sender can read the answer.
 _DRAINED = 64 * MEGABYTE
 # Most requests are a few hundred bytes. Traces and build sheets are larger.
@@ -32,8 +33,8 @@ class BoundedHttp(H11Protocol):
     """uvicorn's protocol, which waits without end for the head of a request; this one hangs up."""
 
     _deadline: asyncio.TimerHandle | None = None
-    # Connections that have not sent a request yet, the oldest first, by address.
-    _idle: ClassVar[dict[str, dict[BoundedHttp, None]]] = {}
+    # Connections that have not sent a request yet and since when, the oldest first, by address.
+    _idle: ClassVar[dict[str, dict[BoundedHttp, float]]] = {}
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
@@ -57,12 +58,13 @@ class BoundedHttp(H11Protocol):
     def _wait(self) -> None:
         """Count this among the idle of its address; too many of them cost the oldest, so that they stop nobody."""
         idle = self._idle.setdefault(self._address, {})
-        idle[self] = None
+        idle[self] = self.loop.time()
         everywhere = sum(len(one) for one in self._idle.values())
-        if len(idle) > MOST_IDLE_AN_ADDRESS:
-            next(iter(idle))._hang_up()
-        elif everywhere > MOST_IDLE:
-            next(iter(self._idle[max(self._idle, key=lambda at: len(self._idle[at]))]))._hang_up()
+        if len(idle) <= MOST_IDLE_AN_ADDRESS and everywhere <= MOST_IDLE:
+            return
+        oldest, since = next(iter(max(self._idle.values(), key=len).items()))
+        if self.loop.time() - since >= YOUNG_S:
+            oldest._hang_up()
 
     def _forget(self) -> None:
         idle = self._idle.get(self._address, {})
