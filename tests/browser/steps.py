@@ -122,7 +122,7 @@ def start_run(page: Page, how: str = "readings typed|another run") -> None:
     page.get_by_role("button", name=re.compile(how)).click()
 
 
-def run_test_typed(page: Page, drop_bar: float, readings: int = 8) -> None:
+def run_test_typed(page: Page, drop_bar: float, readings: int = 10) -> None:
     """A run whose times stand on another clock and are typed."""
     start_run(page)
     page.get_by_label("Type the times instead").check()

@@ -22,7 +22,7 @@ def test_the_clock_stamps_typed_readings_and_the_planned_hold_stays_in_sight(ben
     page.clock.install()
     _start(page)
     expect(page.get_by_text("The hold counts from the first reading")).to_be_visible()
-    expect(page.get_by_role("button", name="Close this run")).to_be_disabled()
+    expect(page.get_by_role("button", name="Accept result")).to_be_disabled()
     field(page, "Temperature").fill("24")
     for count in range(1, 7):
         field(page, "Pressure").fill("180.0")

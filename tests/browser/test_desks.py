@@ -112,7 +112,7 @@ def test_seals_by_housing_packing_and_press_fit(bench: Page, shot: Shot) -> None
     field(page, "Seal, outside diameter").fill("42.13")
     field(page, "Seal, width").fill("7")
     field(page, "Seat, depth").fill("7")
-    expect(page.get_by_text("Holds as it should: interference 0.13 mm")).to_be_visible()
+    expect(page.get_by_text("Take care: interference 0.13 mm")).to_be_visible()
 
 
 def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:

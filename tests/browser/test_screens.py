@@ -11,7 +11,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from tests.browser import steps
-from tests.browser.conftest import AT_REST
+from tests.browser.conftest import AT_REST, Server, sign_in_quietly
 
 # A unit of the demo at each kind of move: found, ordered, done, looked at, measured, counted, fitted, tightened, tested, signed.
 MOVES = (
@@ -201,7 +201,7 @@ def test_a_csv_with_holes_is_refused_by_line_and_nothing_is_stored(bench: Page) 
     expect(page.get_by_text("Readings with Digital gauge 250 bar: 0;")).to_be_visible()
 
 
-def test_a_sheet_with_an_unknown_zone_is_refused_with_its_path(bench: Page) -> None:
+def test_a_sheet_with_an_unknown_zone_is_refused_with_its_path(bench: Page, server: Server) -> None:
     page = bench
     page.get_by_role("link", name="Workshop").click()
     with page.expect_download() as download:
@@ -220,9 +220,15 @@ def test_a_sheet_with_an_unknown_zone_is_refused_with_its_path(bench: Page) -> N
     give(bad)
     expect(page.get_by_text("“moon” is not a zone of this sheet").first).to_be_visible()
     give(sheet)
-    expect(page.get_by_text(f"{sheet['name']}, version 1, is in.")).to_be_visible()
-    # The next version beside it, and what it changed.
-    give(sheet | {"version": 2, "family": "other"})
-    expect(page.get_by_text(f"{sheet['name']}, version 2, is in.")).to_be_visible()
+    # A technician's sheet waits for somebody who may stand behind it.
+    expect(page.get_by_text(f"{sheet['name']}, version 1, is a draft.")).to_be_visible()
+    sign_in_quietly(page, server, "tamsin")
+    page.reload()
+    expect(page.get_by_role("heading", name="Sheets waiting for approval")).to_be_visible()
+    # The lead's own is the shop's at once; the next version beside it, and what it changed.
+    give(sheet | {"key": "lead-ram"})
+    expect(page.get_by_text(f"{sheet['name']}, version 1: new jobs use it from now on.")).to_be_visible()
+    give(sheet | {"key": "lead-ram", "version": 2, "name": "Ram of the lead"})
+    expect(page.get_by_text("Ram of the lead, version 2: new jobs use it from now on.")).to_be_visible()
     page.get_by_label("What changed since").select_option("version 1")
-    expect(page.get_by_text(f"family: {sheet['family']} → other")).to_be_visible()
+    expect(page.get_by_text(f"name: {sheet['name']} → Ram of the lead")).to_be_visible()

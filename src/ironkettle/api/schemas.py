@@ -11,7 +11,7 @@ from ironkettle.core.errors import FieldFault, RuleError
 from ironkettle.core.findings import Finding
 from ironkettle.core.glands import Span
 from ironkettle.core.rings import RingSize
-from ironkettle.core.text import Plain, has_half_characters
+from ironkettle.core.text import Plain, half_character_at
 
 QuantityText = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain, Field(examples=["24.9 mm"])]
 NameText = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True), Plain]
@@ -26,8 +26,9 @@ class Body(BaseModel):
     @classmethod
     def _is_text(cls, value: Any) -> Any:
         """Half a character (a lone surrogate) is no text: no database and no answer can hold it."""
-        if has_half_characters(value):
-            raise ValueError("holds half a character that is no text")
+        at = half_character_at(value)
+        if at is not None:
+            raise ValueError(f"{at or 'a name of a field'} holds half a character that is no text")
         return value
 
 

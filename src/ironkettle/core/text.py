@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
+from collections.abc import Iterable
 from typing import Annotated
 
 from pydantic import AfterValidator, BeforeValidator, Field
@@ -45,13 +46,22 @@ def spelled_out(value: object) -> object:
     return value
 
 
-def has_half_characters(value: object) -> bool:
-    """Whether a text anywhere in a document holds a lone surrogate."""
+def half_character_at(value: object) -> str | None:
+    """Where in a document a text holds a lone surrogate, as ``lines.0.name``; empty for the document itself, None for nowhere."""
     if isinstance(value, str):
-        return any("\ud800" <= char <= "\udfff" for char in value)
+        return "" if any("\ud800" <= char <= "\udfff" for char in value) else None
+    inside: Iterable[tuple[object, object]] = ()
     if isinstance(value, dict):
-        return any(has_half_characters(key) or has_half_characters(one) for key, one in value.items())
-    return isinstance(value, list) and any(has_half_characters(one) for one in value)
+        if any(half_character_at(key) is not None for key in value):
+            return ""
+        inside = value.items()
+    elif isinstance(value, list):
+        inside = enumerate(value)
+    for key, one in inside:
+        found = half_character_at(one)
+        if found is not None:
+            return f"{key}.{found}" if found else str(key)
+    return None
 
 
 def _is_plain(char: str) -> bool:
@@ -71,7 +81,7 @@ __all__ = [
     "Figure",
     "Plain",
     "PlainLines",
-    "has_half_characters",
+    "half_character_at",
     "no_minus_zero",
     "plain_lines",
     "plain_text",

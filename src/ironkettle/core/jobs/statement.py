@@ -99,6 +99,19 @@ def _to_know(case: Case) -> Iterator[str]:
         at = case.resolved.elements.get(key)
         if fitted.value.reused and at is not None:
             yield f"The old {at.spec.name} was kept."
+    for words in sorted(_scripts(case)):
+        yield f"Not all was entered by hand: {words}."
+
+
+def _scripts(case: Case) -> set[str]:
+    """By which scripts' tokens something was entered, in words."""
+    marks = [
+        marked.mark
+        for book in (*case.state.books.values(), *case.state.seen_first.values())
+        for marked in book.values()
+    ]
+    marks += [run.mark for run in case.state.runs.values()]
+    return {mark.token.words for mark in marks if mark.token is not None}
 
 
 def _passed_over(case: Case, moves: Sequence[Move]) -> Iterator[str]:
