@@ -107,11 +107,11 @@ def hold_lines() -> Iterator[str]:
     cells = [(rig, leak) for rig in (*rigs(), *worlds()) for leak in LEAKS]
     with ProcessPoolExecutor() as pool:
         shares = list(pool.map(_some_holds, cells))
-    yield "| hold | leak, in limits | pass | fail | interval covers | median to pass | × least | median to fail |"
-    yield "|---" * 8 + "|"
+    yield "| hold | leak, in limits | holds | pass | fail | interval covers | median to pass | × least | median to fail |"
+    yield "|---" * 9 + "|"
     for one in shares:
         yield (
-            f"| {one.rig} | {one.leak:g} | {one.passed:.1%} | {one.failed:.1%} | {one.covered:.1%} | "
+            f"| {one.rig} | {one.leak:g} | {one.holds} | {one.passed:.1%} | {one.failed:.1%} | {one.covered:.1%} | "
             f"{_seconds(one.median_pass_s)} | {_times(one.against_least)} | {_seconds(one.median_fail_s)} |"
         )
 
