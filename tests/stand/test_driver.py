@@ -8,6 +8,7 @@ import os
 import subprocess
 import sys
 from collections.abc import Callable, Iterator
+from itertools import pairwise
 
 import pytest
 
@@ -75,6 +76,33 @@ def test_reads_holds_lets_down_and_tells_when_the_stand_is_gone(stand: int) -> N
             await driver_to(1).read()
 
     asyncio.run(work())
+
+
+def test_what_the_stand_kept_is_read_later_and_none_is_missing(stand: int) -> None:
+    async def work() -> None:
+        driver = driver_to(stand)
+        await driver_until_reading(driver, 1)
+        await driver.hold_at(5.0)
+        held = await until(driver, lambda shown: near(5.0)(shown) and shown.shut)
+        assert held.reading is not None
+        # Nothing is asked for two seconds of the stand's own.
+        last = await driver_until_reading(driver, held.reading + 100)
+        kept = await driver.kept(range(held.reading, last + 1))
+        assert kept is not None
+        assert [one.reading for one in kept] == list(range(held.reading, last + 1))
+        assert kept[0] == held
+        assert {one.hold for one in kept} == {held.hold}
+        steps = [after.held - before.held for before, after in pairwise(kept) if after.held and before.held]
+        assert steps == pytest.approx([0.02] * (len(kept) - 1), abs=1e-3)
+        # Ten seconds are kept, and no more: what is asked for beyond is not there, and nothing else comes in its place.
+        assert await driver.kept([last + 10_000]) == []
+        await driver.close()
+
+    asyncio.run(work())
+
+
+async def driver_until_reading(driver: StandDriver, number: int) -> int:
+    return (await until(driver, lambda shown: shown.reading is not None and shown.reading >= number)).reading or 0
 
 
 def test_its_panel_sets_what_is_on_it_leaks_and_faults_that_show(stand: int) -> None:

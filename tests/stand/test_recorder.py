@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import math
+import time
 from collections.abc import Callable, Sequence
 from typing import Any
 from uuid import UUID
@@ -362,5 +363,91 @@ def test_what_the_stand_answers_after_the_stop_is_no_part_of_the_run(monkeypatch
         slow.gate.set()
         await until(recorder, lambda: slow.ticks > ticks + 3)
         assert (len(made.times), made.rows) == (count, [])
+
+    working(work, monkeypatch)
+
+
+NUMBERED = PLAN.model_copy(
+    update={
+        "channels": (*PLAN.channels, RecordedChannel(key="reading", name="Number of the reading", unit="")),
+        "number": "reading",
+        "every_s": 0.02,
+    }
+)
+
+
+class Numbering(Stand):
+    """A stand that numbers its readings, fifty a second, and keeps the last ``keeps``; it can take long to answer."""
+
+    def __init__(self, keeps: int) -> None:
+        super().__init__()
+        self.keeps, self.gate, self.began = keeps, asyncio.Event(), time.monotonic()
+        self.gate.set()
+
+    @property
+    def number(self) -> int:
+        return int((time.monotonic() - self.began) / 0.02)
+
+    def at(self, number: int) -> Shown:
+        return Shown({"pressure": 18.0 + 0.0001 * (number % 2)}, 1 + 0.02 * number, 7, True, number)
+
+    async def read(self) -> Shown:
+        await asyncio.sleep(0)
+        await self.gate.wait()
+        return self.at(self.number)
+
+    async def kept(self, numbers: Sequence[int]) -> list[Shown] | None:
+        newest = self.number
+        return [self.at(one) for one in numbers if one > newest - self.keeps] if self.keeps else None
+
+
+@pytest.mark.parametrize(("keeps", "all_there"), [(500, True), (10, False), (0, False)])
+def test_readings_of_a_busy_moment_are_read_later_or_counted_as_missed(
+    keeps: int, all_there: bool, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    async def work(recorder: Recorder, _stand: Stand, kept: Kept) -> None:
+        stand = Numbering(keeps)
+        recorder._driver = stand
+        made = Recording(RUN, JOB, 1004, "Bede", NUMBERED)
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 10)
+        stand.gate.clear()
+        number = stand.number
+        await until_done_or_told(recorder, lambda: stand.number > number + 40)
+        before = len(made.times)
+        stand.gate.set()
+        await until(recorder, lambda: len(made.times) > before + 5)
+        await recorder.stop(RUN)
+        numbers = [int(row[-1]) for row in kept.rows]
+        between = numbers[-1] - numbers[0] + 1 - len(numbers)
+        assert made.beat.missed == between
+        assert (between == 0) is all_there
+        if all_there:
+            assert made.beat.says is None
+            # As far apart as the stand took them, by the server's clock.
+            assert kept.rows[-1][0] - kept.rows[0][0] == pytest.approx(0.02 * (len(numbers) - 1), abs=0.05)
+        else:
+            assert f"{between} of {between + len(numbers)} readings" in str(made.beat.says)
+
+    working(work, monkeypatch)
+
+
+def test_a_reading_that_was_shown_twice_is_one_reading(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A stand that takes fewer readings than it is asked for makes no more of them."""
+
+    class Slow(Numbering):
+        @property
+        def number(self) -> int:
+            return int((time.monotonic() - self.began) / 0.1)
+
+    async def work(recorder: Recorder, _stand: Stand, kept: Kept) -> None:
+        stand = Slow(0)
+        recorder._driver = stand
+        made = Recording(RUN, JOB, 1004, "Bede", NUMBERED.model_copy(update={"every_s": 0.1}))
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 4)
+        await recorder.stop(RUN)
+        numbers = [int(row[-1]) for row in kept.rows]
+        assert len(numbers) == len(set(numbers))
 
     working(work, monkeypatch)

@@ -28,6 +28,7 @@ from ironkettle.store.people import names_of
 from ironkettle.store.recordings import (
     RecordedChunkRow,
     RecordingRow,
+    beat_of_chunks,
     chunks_of_recording,
     find_recording,
     samples_of_chunks,
@@ -132,6 +133,7 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
     recording.hold, recording.place = row.hold or 0, len(chunks)
     recording.times.extend(one.t_s for one in read)
     recording.pressures.extend(one.pressure_mpa for one in read)
+    recording.beat = beat_of_chunks(recording.plan, chunks)
     recording.said = [Trouble(one["key"], one["at"], one["says"], one["ends"]) for one in row.said]
     if not read:
         return
@@ -143,12 +145,16 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
 def plan_of(stand: StandMap, pressure: str, asked: float | None, reach: float) -> RecordingPlan:
     """What is recorded of a stand: all that it measures, in base units."""
     warm = stand.one(Reads.TEMPERATURE)
-    channels = tuple(
+    number = stand.one(Reads.READING)
+    channels = [
         RecordedChannel(key=one.key, name=one.name, unit=BASE_UNIT[DIMENSION[one.reads]]) for one in stand.measured
-    )
+    ]
+    if number is not None:
+        channels.append(RecordedChannel(key=number.key, name=number.name, unit=""))
     return RecordingPlan(
-        channels=channels, pressure=pressure, temperature=warm.key if warm else None, asked_mpa=asked, reach_mpa=reach,
-        rate_hz=stand.rate_hz,
+        channels=tuple(channels), pressure=pressure, temperature=warm.key if warm else None, asked_mpa=asked,
+        reach_mpa=reach, rate_hz=stand.rate_hz, number=number.key if number else None,
+        every_s=stand.numbered.every_s if stand.numbered else None,
     )  # fmt: skip
 
 

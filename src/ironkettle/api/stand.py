@@ -153,6 +153,7 @@ _READS_WORDS = {
     Reads.FORCE: ("force", ["N", "kN", "lbf"]),
     Reads.HELD: ("since the valve was shut", ["s", "min"]),
     Reads.HOLD: ("number of the hold", [""]),
+    Reads.READING: ("number of the reading", [""]),
     Reads.SIMULATED: ("1 for a simulated stand", [""]),
     Reads.TARGET: ("written: pressure to hold", ["bar", "psi", "MPa"]),
 }

@@ -55,6 +55,8 @@ class RecordingOut(BaseModel):
     def of(cls, live: Recording) -> Self:
         held = live.times[-1] - live.times[0] if live.times else 0.0
         said = [one.says for one in live.said]
+        if live.beat.says is not None:
+            said.append(live.beat.says)
         if live.unkept is not None:
             said.append(
                 "what is read cannot be kept just now (database away or disk full); it is held in memory and tried again"

@@ -6,14 +6,14 @@ import asyncio
 import logging
 import math
 import struct
-from collections.abc import Awaitable, Callable
+from collections.abc import Awaitable, Callable, Sequence
 from dataclasses import dataclass
 
 from pymodbus.client import AsyncModbusTcpClient
 from pymodbus.exceptions import ModbusException
 
 from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import Reads, Shown, StandMap, blocks_of, encode, shown_of
+from ironkettle.core.stands import Reads, Shown, StandMap, blocks_of, encode, kept_blocks, kept_of, shown_of
 from ironkettle.stand import registers
 
 logging.getLogger("pymodbus").setLevel(logging.CRITICAL)
@@ -68,6 +68,21 @@ class StandDriver:
             for block in blocks_of(stand):
                 words |= await self._words(client, block.first, block.count, stand.unit_id)
         return shown_of(words, stand)
+
+    async def kept(self, numbers: Sequence[int]) -> list[Shown] | None:
+        """Those of the readings with these numbers that the stand keeps still; None of one that keeps none. Raises StandAwayError."""
+        stand = await self.map()
+        if stand.numbered is None or not stand.numbered.rows:
+            return None
+        found = []
+        async with self._turn:
+            client = await self._connected()
+            for block, held in kept_blocks(stand, numbers):
+                words = await self._words(client, block.first, block.count, stand.unit_id)
+                copies = (kept_of(words, block.first + place * stand.span.count, stand) for place in range(len(held)))
+                # A place that was written over meanwhile holds another number.
+                found += [copy for number, copy in zip(held, copies, strict=True) if copy.reading == number]
+        return found
 
     async def hold_at(self, pressure: float) -> None:
         """Raise to a pressure [MPa] and shut the valve. Raises StandAwayError; RefusedError for a stand that is raised by hand."""

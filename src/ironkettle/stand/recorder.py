@@ -16,7 +16,7 @@ from uuid import UUID
 import structlog
 
 from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import RecordingPlan, RecordingState, Row, Shown, Trouble, Watch, rows_text
+from ironkettle.core.stands import Beat, RecordingPlan, RecordingState, Row, Shown, Trouble, Watch, rows_text
 from ironkettle.stand.driver import StandAwayError, StandDriver
 
 log = structlog.get_logger()
@@ -34,6 +34,11 @@ _LONGEST_S = 1e6
 _THERE = 0.98
 _LEAST_MPA = -0.11
 _CATCH_UP_S = 0.5
+
+
+def clock() -> float:
+    """The server's clock for recordings: it never jumps, and it goes on while the machine sleeps. [s]"""
+    return time.clock_gettime(time.CLOCK_BOOTTIME)
 
 
 class Keeper(Protocol):
@@ -54,7 +59,7 @@ class Recording:
 
     ``raises``: the stand is raised first; ``base``: where its clock begins; ``place``: how many chunks
     there were before; ``hold``: the number its readings belong to, 0 until it is known; ``unkept``: since when
-    nothing could be kept; ``kept``: ended, and all of it kept.
+    nothing could be kept; ``kept``: ended, and all of it kept; ``beat``: follows the stand's own numbers.
     """
 
     run: UUID
@@ -77,9 +82,13 @@ class Recording:
     watch: Watch | None = None
     unkept: float | None = None
     kept: bool = False
+    beat: Beat = field(init=False)
     keeping: asyncio.Lock = field(default_factory=asyncio.Lock)
     before: tuple[int | None, float | None] | None = None
     asked_at: float = 0.0
+
+    def __post_init__(self) -> None:
+        self.beat = Beat.of(self.plan)
 
     @property
     def is_live(self) -> bool:
@@ -128,7 +137,7 @@ class Recorder:
         except BaseException:
             self.recording = None
             raise
-        recording.asked_at = time.monotonic()
+        recording.asked_at = clock()
         self._spawn(self._keep(recording))
         self._poll()
 
@@ -201,9 +210,10 @@ class Recorder:
         try:
             wanted = live.plan.rate_hz if live else (await self._driver.map()).rate_hz
             self.shown, self.away = await self._driver.read(), None
-            self.shown_at, rate = time.time(), wanted
+            self.shown_at, rate, now = time.time(), wanted, clock()
+            earlier = await self._earlier(live, self.shown) if live and live.is_live else None
             # It may have been stopped while the stand answered: what comes then is no part of it any more.
-            ends = self._take(live, self.shown, time.monotonic()) if live and live.is_live else None
+            ends = self._take(live, self.shown, now, earlier) if live and live.is_live else None
         except StandAwayError as error:
             self.shown, self.away = None, str(error)
         except Exception as error:
@@ -218,8 +228,14 @@ class Recorder:
         await self._tell()
         return rate
 
-    def _take(self, live: Recording, shown: Shown, now: float) -> Trouble | None:
-        """Record a reading; gives what ends the recording."""
+    async def _earlier(self, live: Recording, shown: Shown) -> list[Shown] | None:
+        """The readings up to this one that are wanted, not taken yet, and kept by the stand; None where it keeps none."""
+        if shown.reading is None or live.plan.every_s is None:
+            return None
+        return await self._driver.kept(live.beat.wanted(shown.reading))
+
+    def _take(self, live: Recording, shown: Shown, now: float, kept: Sequence[Shown] | None) -> Trouble | None:
+        """Record what the stand shows, and what it kept since it was read last; gives what ends the recording."""
         if live.state == "waiting" and not self._holds(live, shown):
             if now - live.asked_at > MOST_WAIT_S:
                 text = f"the stand did not come to its pressure and shut within {MOST_WAIT_S:.0f} s"
@@ -229,7 +245,26 @@ class Recorder:
             self._begin(live, shown, now)
         assert live.watch is not None
         assert live.zero is not None
-        at = round(live.base + now - live.zero, 3)
+        at = live.base + now - live.zero
+        live.said += live.watch.answered(round(at, 3))
+        if shown.reading is None or live.plan.every_s is None:
+            return self._record(live, shown, round(at, 3), None)
+        live.beat.heard(shown.reading, at)
+        if kept is None:
+            # As it shows itself, once for each reading of its own.
+            kept = [] if shown.reading == live.beat.last else [shown]
+        for one in kept:
+            number = one.reading
+            assert number is not None
+            ends = self._record(live, one, round(live.beat.when(number), 3), number)
+            if ends is not None:
+                return ends
+        return None
+
+    @staticmethod
+    def _record(live: Recording, shown: Shown, at: float, number: int | None) -> Trouble | None:
+        """Record one reading; gives what ends the recording."""
+        assert live.watch is not None
         if live.times and at <= live.times[-1]:
             return None
         pressure = shown.values.get(live.plan.pressure, math.nan)
@@ -240,11 +275,11 @@ class Recorder:
         live.said += [one for one in found if not one.ends]
         if ends is not None:
             return ends
-        values = (
-            pressure if one.key == live.plan.pressure else shown.values.get(one.key, math.nan)
-            for one in live.plan.channels
-        )
-        live.rows.append((at, *values))
+        told = {**shown.values, live.plan.pressure: pressure}
+        if live.plan.number is not None and number is not None:
+            told[live.plan.number] = number
+        live.rows.append((at, *(told.get(one.key, math.nan) for one in live.plan.channels)))
+        live.beat.take(at, number)
         if not math.isnan(pressure):
             live.times.append(at)
             live.pressures.append(pressure)
@@ -279,7 +314,7 @@ class Recorder:
         live.watch = Watch(name, None if shown.hold is None else live.hold, asked)
 
     def _gone(self, live: Recording, why: str) -> Trouble | None:
-        now = time.monotonic()
+        now = clock()
         if live.watch is None or live.zero is None:
             late = now - live.asked_at > MOST_WAIT_S
             return Trouble("gone", 0.0, why, True) if late else None

@@ -12,6 +12,11 @@ WRITTEN_FROM = 40
 RIG, FAULT, DIALS = 42, 44, 46
 MOST_DIALS = 6
 REGISTERS = DIALS + 2 * MOST_DIALS
+# Behind them the last readings are kept.
+assert SHIPPED.numbered is not None
+NUMBERED = SHIPPED.numbered
+assert NUMBERED.first >= REGISTERS
+ALL = NUMBERED.first + NUMBERED.rows * SHIPPED.span.count
 KINDS = tuple(RIGS)
 FAULTS = ("", *(fault.value for fault in Fault))
 # Written as the pressure to hold: let everything down.

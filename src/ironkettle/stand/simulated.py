@@ -21,37 +21,43 @@ from ironkettle.core.stands import SHIPPED, Reads, encode
 from ironkettle.stand import registers
 
 _READ, _WRITE = 3, 16
-_EVERY_S = 0.02
+# Time that a stalled machine did not simulate is made up for, but for what lies further back than this. [s]
+_MOST_BEHIND_S = 10.0
 
 
 async def serve(port: int) -> None:
-    """Answer on loopback until stopped; the physics go on, and registers are renewed, fifty times a second."""
+    """Answer on loopback until stopped; the physics go on, and a reading is taken and kept, fifty times a second."""
     device = SimDevice(
-        id=SHIPPED.unit_id, simdata=[SimData(0, values=[0] * registers.REGISTERS, datatype=DataType.REGISTERS)]
+        id=SHIPPED.unit_id, simdata=[SimData(0, values=[0] * registers.ALL, datatype=DataType.REGISTERS)]
     )
     server = ModbusTcpServer(device, address=("127.0.0.1", port))
     await server.serve_forever(background=True)
-    stand, before = Stand(), time.monotonic()
+    stand, every, number = Stand(), registers.NUMBERED.every_s, 0
     await _write(server, registers.RIG, [0.0, 0.0, *stand.settings.values()])
+    due = time.monotonic()
     while True:
         await _obey(server, stand)
-        now = time.monotonic()
-        stand.advance(now - before)
-        await _show(server, stand, max(now - before, 1e-3))
-        before = now
-        await asyncio.sleep(_EVERY_S)
+        due = max(due, time.monotonic() - _MOST_BEHIND_S)
+        while due <= time.monotonic():
+            due, number = due + every, (number + 1) % 2**32
+            stand.advance(every)
+            await _show(server, stand, every, number)
+        await asyncio.sleep(max(due - time.monotonic(), 0.0))
 
 
-async def _show(server: ModbusTcpServer, stand: Stand, seconds: float) -> None:
-    """Write what the stand shows where the shipped map says."""
-    values = {**stand.shows(seconds), "held": stand.shows_held(), "hold": float(stand.hold), "simulated": 1.0}
-    words = [0] * registers.WRITTEN_FROM
+async def _show(server: ModbusTcpServer, stand: Stand, seconds: float, number: int) -> None:
+    """Write what the stand shows where the shipped map says, and a copy of it where readings are kept."""
+    values = {**stand.shows(seconds), "held": stand.shows_held(), "hold": float(stand.hold)}
+    values |= {"reading": float(number), "simulated": 1.0}
+    span = SHIPPED.span
+    words = [0] * span.count
     for channel in SHIPPED.channels:
         if channel.reads is not Reads.TARGET:
-            words[channel.register_at : channel.register_at + channel.format.words] = encode(
-                values[channel.key], channel
-            )
-    await server.async_setValues(SHIPPED.unit_id, _WRITE, 0, words)
+            at = channel.register_at - span.first
+            words[at : at + channel.format.words] = encode(values[channel.key], channel)
+    kept_at = registers.NUMBERED.first + number % registers.NUMBERED.rows * span.count
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, kept_at, words)
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, span.first, words)
 
 
 async def _obey(server: ModbusTcpServer, stand: Stand) -> None:

@@ -17,7 +17,7 @@ from ironkettle.core.errors import RefusedError, RuleError
 from ironkettle.core.moves.runs import SampleRead, plain
 from ironkettle.core.moves.slices.trial import MOST_SAMPLES, TestSamples
 from ironkettle.core.pressure import Sample
-from ironkettle.core.stands import FIRST_CHUNK, SHIPPED, RecordingPlan, StandMap, broken_at, chained, read_rows
+from ironkettle.core.stands import FIRST_CHUNK, SHIPPED, Beat, RecordingPlan, StandMap, broken_at, chained, read_rows
 from ironkettle.store.base import Base
 from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.people import find_person
@@ -139,6 +139,11 @@ def samples_of_chunks(plan: RecordingPlan, chunks: Sequence[RecordedChunkRow]) -
     return tuple(samples)
 
 
+def beat_of_chunks(plan: RecordingPlan, chunks: Sequence[RecordedChunkRow]) -> Beat:
+    """How many readings were taken and missed, by the stand's own numbers."""
+    return Beat.of(plan, (row for chunk in chunks for row in read_rows(chunk.text)))
+
+
 def unsealed_samples(session: Session, run: UUID) -> tuple[Sample, ...]:
     """What a recording has read and the job's log has not taken over yet. [s, MPa, °C]"""
     row = find_recording(session, run)
@@ -192,6 +197,9 @@ def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | N
 def finish(session: Session, run: UUID, state: str, said: list[dict[str, Any]], shop: Shop, now: datetime) -> None:
     """End a recording: take it over into the log, and keep what was said of it."""
     row = session.get_one(RecordingRow, run, with_for_update=True, populate_existing=True)
+    beat = beat_of_chunks(RecordingPlan.model_validate(row.plan), chunks_of_recording(session, run))
+    if beat.says is not None:
+        said = [*said, {"key": "missed", "at": beat.last_at, "says": beat.says, "ends": False}]
     known = {(one["key"], one["at"]) for one in row.said}
     row.said = [*row.said, *(one for one in said if (one["key"], one["at"]) not in known)]
     row.state, row.ended_at = state, now

@@ -20,6 +20,8 @@ from ironkettle.core.stands import (
     StandMap,
     blocks_of,
     encode,
+    kept_blocks,
+    kept_of,
     shown_of,
     value_in,
 )
@@ -119,8 +121,8 @@ def test_a_map_that_cannot_be(channels: list[dict[str, Any]], says: str) -> None
 
 
 def test_registers_are_read_in_few_goes() -> None:
-    # Shown to 22, the written ones beyond are not read.
-    assert blocks_of(SHIPPED) == (Block(0, 22),)
+    # Shown to 23, the written ones beyond are not read.
+    assert blocks_of(SHIPPED) == (Block(0, 24),)
     spread = StandMap.model_validate(
         {
             "channels": [
@@ -133,6 +135,38 @@ def test_registers_are_read_in_few_goes() -> None:
     )
     # A hole of 16 is read along, one of 17 is not.
     assert blocks_of(spread) == (Block(0, 20), Block(37, 2), Block(1000, 1))
+
+
+NUMBER = {"key": "n", "name": "Number", "reads": "reading", "register_at": 20, "format": "uint32"}
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({"channels": [BAR]}, "no channel reads that number"),
+        ({"numbered": None}, "say every how many seconds"),
+        ({"numbered": {"every_s": 0.001}}, "greater than or equal to 0.005"),
+        ({"numbered": {"every_s": 0.02, "rows": 10, "first": 10}}, "Number lies among the kept readings, registers 10 to 229"),
+        ({"numbered": {"every_s": 0.02, "rows": 100, "first": 65_000}}, "run over the last"),
+        ({"channels": [BAR, NUMBER | {"register_at": 119}], "numbered": {"every_s": 0.02, "rows": 2, "first": 200}}, "121 registers"),
+    ],
+)  # fmt: skip
+def test_numbers_of_readings_that_cannot_be(changes: dict[str, Any], says: str) -> None:
+    whole = {"channels": [BAR, NUMBER], "numbered": {"every_s": 0.02, "rows": 10, "first": 100}}
+    assert StandMap.model_validate(whole).span == Block(0, 22)
+    with pytest.raises(ValidationError, match=says):
+        StandMap.model_validate(whole | changes)
+
+
+def test_kept_readings_are_found_by_their_number_in_few_goes() -> None:
+    # Copies of 24 registers from 100 on, 500 of them: 497 lies at 100 + 497·24.
+    assert kept_blocks(SHIPPED, range(3, 6)) == ((Block(172, 72), (3, 4, 5)),)
+    assert kept_blocks(SHIPPED, range(3, 9))[0] == (Block(172, 120), (3, 4, 5, 6, 7))
+    assert kept_blocks(SHIPPED, [499, 500]) == ((Block(12_076, 24), (499,)), (Block(100, 24), (500,)))
+    # What has been written over is not asked for.
+    assert kept_blocks(SHIPPED, [1, 500, 501]) == ((Block(100, 48), (500, 501)),)
+    bare = StandMap.model_validate({"channels": [BAR]})
+    assert kept_blocks(bare, [1]) == ()
 
 
 def registers(**values: float) -> dict[int, int]:
@@ -156,6 +190,13 @@ def test_what_is_shown_comes_in_base_units() -> None:
 @pytest.mark.parametrize(("bar", "reads"), [(640.0, True), (640.1, False), (-1.0, True), (-1.1, False)])
 def test_past_the_end_of_a_channel_is_no_reading(bar: float, reads: bool) -> None:
     assert math.isfinite(shown_of(registers(pressure=bar), SHIPPED).values["pressure"]) is reads
+
+
+def test_a_kept_reading_shows_what_it_showed() -> None:
+    words = registers(pressure=180.0, held=3.0, hold=7, reading=4_000_000_000)
+    kept = kept_of({5000 + place: words[place] for place in range(24)}, 5000, SHIPPED)
+    assert kept == shown_of(words, SHIPPED)
+    assert kept.reading == 4_000_000_000
 
 
 def test_a_hold_that_cannot_be_numbered_has_number_none() -> None:

@@ -120,7 +120,9 @@ def test_a_stand_that_goes_and_comes_back() -> None:
     (gone,) = watch.away(1.0, "the cable")
     assert "the cable" in gone.says
     assert watch.away(20.0, "the cable") == []
-    (back,) = watch.look(21.0, 18.0, 21.1, 7)
+    (back,) = watch.answered(21.0)
+    assert watch.look(21.0, 18.0, 21.1, 7) == []
+    assert watch.answered(21.2) == []
     assert "after 20.0 s" in back.says
     watch.away(22.0, "again")
     (ended,) = watch.away(22.0 + GONE_S, "again")

@@ -104,11 +104,11 @@ class _Part:
     oval_variance: float = _ROUND_SHARE**2
 
 
-# What a ring may be beside what it is told to be, without anybody having seen it: what swelled or was stretched has often taken
-# a set as well, what has set has often worn or swollen. A size is decided only where all of these agree.
+# What a ring may be beside what it is told to be, without anybody having seen it: what ran, swelled or was stretched has often
+# taken a set as well, what has set has often worn or swollen. A size is decided only where all of these agree.
 BESIDE: Mapping[Condition, tuple[Condition, ...]] = {
     Condition.NEW: (),
-    Condition.USED: (),
+    Condition.USED: (Condition.FLATTENED,),
     Condition.FLATTENED: (Condition.USED, Condition.SWOLLEN),
     Condition.SWOLLEN: (Condition.FLATTENED,),
     Condition.STRETCHED: (Condition.FLATTENED,),

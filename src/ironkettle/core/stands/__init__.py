@@ -1,14 +1,17 @@
 """A test stand as the shop has it: what it reads, where its registers lie, and what its channels say of themselves."""
 
+from ironkettle.core.stands.beat import Beat
 from ironkettle.core.stands.channels import (
     SHIPPED,
     Block,
+    Numbered,
     Reads,
     RegisterFormat,
     StandChannel,
     StandMap,
     blocks_of,
     encode,
+    kept_blocks,
     value_in,
 )
 from ironkettle.core.stands.recorded import (
@@ -22,13 +25,15 @@ from ironkettle.core.stands.recorded import (
     read_rows,
     rows_text,
 )
-from ironkettle.core.stands.shown import Shown, shown_of
+from ironkettle.core.stands.shown import Shown, kept_of, shown_of
 from ironkettle.core.stands.trouble import Trouble, Watch
 
 __all__ = [
     "FIRST_CHUNK",
     "SHIPPED",
+    "Beat",
     "Block",
+    "Numbered",
     "Reads",
     "RecordedChannel",
     "RecordingPlan",
@@ -44,6 +49,8 @@ __all__ = [
     "broken_at",
     "chained",
     "encode",
+    "kept_blocks",
+    "kept_of",
     "read_rows",
     "rows_text",
     "shown_of",

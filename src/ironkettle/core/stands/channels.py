@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import struct
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Self
@@ -20,7 +20,8 @@ Key = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 
 
 class Reads(StrEnum):
-    """What a channel tells: a quantity, the state of the hold, or (``target``, written) the pressure to hold."""
+    """What a channel tells: a quantity, the state of the hold, the number of the reading, or (``target``, written) the
+    pressure to hold."""
 
     PRESSURE = "pressure"
     TEMPERATURE = "temperature"
@@ -29,6 +30,7 @@ class Reads(StrEnum):
     FORCE = "force"
     HELD = "held"
     HOLD = "hold"
+    READING = "reading"
     SIMULATED = "simulated"
     TARGET = "target"
 
@@ -39,7 +41,7 @@ DIMENSION = {
     Reads.TARGET: Dimension.PRESSURE,
 }  # fmt: skip
 # Of these a stand has one at most.
-_ONE = (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.TARGET)
+_ONE = (Reads.HELD, Reads.HOLD, Reads.READING, Reads.SIMULATED, Reads.TARGET)
 _MOST_CHANNELS, _MOST_REGISTERS, _LONGEST_READ, _BRIDGED = 24, 65_536, 120, 16
 
 
@@ -60,6 +62,14 @@ class RegisterFormat(StrEnum):
     @property
     def code(self) -> str:
         return {"float32": ">f", "int16": ">h", "uint16": ">H", "int32": ">i", "uint32": ">I"}[self.value]
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """Registers read in one go."""
+
+    first: int
+    count: int
 
 
 class StandChannel(BaseModel):
@@ -103,14 +113,32 @@ class StandChannel(BaseModel):
         return shown if unit is None else to_base(shown, unit)
 
 
+class Numbered(BaseModel):
+    """A stand that numbers its readings, one each ``every_s`` [s]; the last ``rows`` of them it keeps from register ``first`` on.
+
+    What is kept of a reading is a copy of the registers that are read, from the lowest to the highest; that of reading n stands
+    in place n modulo ``rows``.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    every_s: Figure = Field(ge=0.005, le=60)
+    rows: int = Field(default=0, ge=0, le=2000)
+    first: int = Field(default=0, ge=0, lt=_MOST_REGISTERS)
+
+
 class StandMap(BaseModel):
-    """The channels of a stand, in the order they are shown; the first pressure is the one a hold is judged by."""
+    """The channels of a stand, in the order they are shown; the first pressure is the one a hold is judged by.
+
+    ``numbered``: how often it takes a reading and which it keeps, where a channel tells the number of the reading.
+    """
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
     unit_id: int = Field(default=1, ge=0, le=247)
     rate_hz: Figure = Field(default=5.0, ge=0.2, le=50)
     channels: tuple[StandChannel, ...] = Field(min_length=1, max_length=_MOST_CHANNELS)
+    numbered: Numbered | None = None
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
@@ -132,7 +160,36 @@ class StandMap(BaseModel):
                 if register in taken:
                     raise ValueError(f"{taken[register]} and {one.name} both take register {register}")
                 taken[register] = one.name
+        self._check_numbered(taken)
         return self
+
+    def _check_numbered(self, taken: Mapping[int, str]) -> None:
+        told = self.one(Reads.READING) is not None
+        if self.numbered is None:
+            if told:
+                raise ValueError("a channel reads the number of the reading; say every how many seconds it takes one")
+            return
+        if not told:
+            raise ValueError("the stand numbers its readings; no channel reads that number")
+        span, rows, first = self.span, self.numbered.rows, self.numbered.first
+        if not rows:
+            return
+        if span.count > _LONGEST_READ:
+            text = f"a kept reading is a copy of {span.count} registers; {_LONGEST_READ} are the most of one read"
+            raise ValueError(text)
+        end = first + rows * span.count
+        if end > _MOST_REGISTERS:
+            raise ValueError(f"{rows} kept readings of {span.count} registers run over the last, {_MOST_REGISTERS - 1}")
+        inside = next((name for at, name in taken.items() if first <= at < end), None)
+        if inside is not None:
+            raise ValueError(f"{inside} lies among the kept readings, registers {first} to {end - 1}")
+
+    @property
+    def span(self) -> Block:
+        """The registers that are read, from the lowest to the highest."""
+        read = [one for one in self.channels if one.reads is not Reads.TARGET]
+        first = min(one.register_at for one in read)
+        return Block(first, max(one.register_at + one.format.words for one in read) - first)
 
     def of(self, reads: Reads) -> tuple[StandChannel, ...]:
         """The channels that read this."""
@@ -145,8 +202,7 @@ class StandMap(BaseModel):
     @property
     def measured(self) -> tuple[StandChannel, ...]:
         """The channels that read a quantity of the unit, as they are shown."""
-        states = {Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.TARGET}
-        return tuple(one for one in self.channels if one.reads not in states)
+        return tuple(one for one in self.channels if one.reads not in _ONE)
 
     def pressure(self, key: str | None) -> StandChannel:
         """The pressure channel of that key, the first for None. Raises RuleError for one that is none."""
@@ -155,14 +211,6 @@ class StandMap(BaseModel):
         if found is None:
             raise fault("channel", f"“{key}” is no pressure channel of the stand", *(one.key for one in able))
         return found
-
-
-@dataclass(frozen=True, slots=True)
-class Block:
-    """Registers read in one go."""
-
-    first: int
-    count: int
 
 
 def blocks_of(stand: StandMap) -> tuple[Block, ...]:
@@ -180,6 +228,27 @@ def blocks_of(stand: StandMap) -> tuple[Block, ...]:
         else:
             blocks.append([first, end])
     return tuple(Block(first, end - first) for first, end in blocks)
+
+
+def kept_blocks(stand: StandMap, numbers: Sequence[int]) -> tuple[tuple[Block, tuple[int, ...]], ...]:
+    """Where the readings of those numbers (0 or above, rising) are kept: the registers of each read, and what they hold.
+
+    Those of a stand that keeps none are nowhere. Source: ``Numbered``; 125 registers are the most of one Modbus answer.
+    """
+    if stand.numbered is None or not stand.numbered.rows:
+        return ()
+    span, rows, first = stand.span.count, stand.numbered.rows, stand.numbered.first
+    blocks: list[tuple[int, list[int]]] = []
+    # Those before have been written over.
+    for number in (one for one in numbers[-rows:] if one > numbers[-1] - rows):
+        at = first + number % rows * span
+        if blocks:
+            begins, held = blocks[-1]
+            if at == begins + len(held) * span and (len(held) + 1) * span <= _LONGEST_READ:
+                held.append(number)
+                continue
+        blocks.append((at, [number]))
+    return tuple((Block(at, len(held) * span), tuple(held)) for at, held in blocks)
 
 
 def value_in(words: Sequence[int], channel: StandChannel) -> float:
@@ -225,13 +294,18 @@ def _shipped() -> StandMap:
         ("held", "Held for", Reads.HELD, 16, "s", None, None),
         ("hold", "Number of the hold", Reads.HOLD, 18, "", None, None),
         ("simulated", "Simulated", Reads.SIMULATED, 20, "", None, None),
+        ("reading", "Number of the reading", Reads.READING, 22, "", None, None),
         ("target", "Raise to", Reads.TARGET, 40, "bar", None, None),
     )
     channels = tuple(
-        StandChannel(key=key, name=name, reads=reads, register_at=at, unit=unit, low=low, high=high)
+        StandChannel(
+            key=key, name=name, reads=reads, register_at=at, unit=unit, low=low, high=high,
+            # A number of 32 bits in a float would repeat itself after four days.
+            format=RegisterFormat.UINT32 if reads is Reads.READING else RegisterFormat.FLOAT32,
+        )
         for key, name, reads, at, unit, low, high in rows
-    )
-    return StandMap(channels=channels)
+    )  # fmt: skip
+    return StandMap(channels=channels, numbered=Numbered(every_s=0.02, rows=500, first=100))
 
 
 SHIPPED = _shipped()

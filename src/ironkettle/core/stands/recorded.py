@@ -28,7 +28,8 @@ class RecordedChannel(BaseModel):
 class RecordingPlan(BaseModel):
     """What is recorded: the channels in the order of the figures in a row; which pressure and which temperature count.
 
-    ``asked_mpa``: what the stand was told to hold; ``reach_mpa``: a pressure above it is none that the gauge can show.
+    ``asked_mpa``: what the stand was told to hold; ``reach_mpa``: a pressure above it is none that the gauge can show;
+    ``number``: the column with the stand's own number of the reading, of which it takes one each ``every_s`` [s].
     """
 
     model_config = ConfigDict(frozen=True)
@@ -39,6 +40,8 @@ class RecordingPlan(BaseModel):
     asked_mpa: float | None = None
     reach_mpa: float = 1000.0
     rate_hz: float = Field(gt=0)
+    number: str | None = None
+    every_s: float | None = Field(default=None, gt=0)
 
     def place(self, key: str) -> int:
         """Where in a row the figure of a channel stands, from 1 up; the time stands first."""

@@ -13,14 +13,15 @@ from ironkettle.core.stands.channels import Reads, StandChannel, StandMap, value
 class Shown:
     """``values`` by channel key in base units [MPa gauge, °C, ml/min, mm, N], NaN where a channel shows nothing it can.
 
-    ``held``: since the valve was shut [s], 0 while it is open, None where the stand does not tell; ``hold``: its number, None
-    where it has none.
+    ``held``: since the valve was shut [s], 0 while it is open, None where the stand does not tell; ``hold`` and ``reading``: the
+    numbers of the hold and of this reading, None where it has none.
     """
 
     values: Mapping[str, float]
     held: float | None
     hold: int | None
     simulated: bool
+    reading: int | None = None
 
     @property
     def shut(self) -> bool:
@@ -38,7 +39,9 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
         for one in stand.channels
         if one.reads is not Reads.TARGET
     }
-    held, hold, simulated = (stand.one(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED))
+    held, hold, simulated, reading = (
+        stand.one(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.READING)
+    )
     values = {one.key: one.base(read[one.key]) if _in_range(read[one.key], one) else math.nan for one in stand.measured}
     seconds = None if held is None else read[held.key]
     number = None if hold is None else read[hold.key]
@@ -47,7 +50,17 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
         None if seconds is None else held.base(seconds) if held and math.isfinite(seconds) and seconds > 0 else 0.0,
         None if number is None else int(number) if math.isfinite(number) and 0 < number < 2**31 else 0,
         simulated is not None and read[simulated.key] > 0.5,
+        None if reading is None else int(read[reading.key]) if 0 <= read[reading.key] < 2**32 else None,
     )
+
+
+def kept_of(words: Mapping[int, int], at: int, stand: StandMap) -> Shown:
+    """What a kept reading shows whose copy begins at a register, from 0 up. [base units]
+
+    Source: the stand's register map, ``Numbered``.
+    """
+    span = stand.span
+    return shown_of({span.first + place: words[at + place] for place in range(span.count)}, stand)
 
 
 def _in_range(value: float, channel: StandChannel) -> bool:

@@ -64,7 +64,7 @@ class Watch:
 
         Parameters: at : rising from 0 [s]; pressure : any [MPa gauge]; held : since the valve was shut, from 0 up [s].
         """
-        found = [*self._came_back(at), *self._state(at, held, hold)]
+        found = self._state(at, held, hold)
         if math.isnan(pressure):
             return [*found, *self._none(at)]
         self.none_since = None
@@ -82,16 +82,17 @@ class Watch:
             return [Trouble("gone", self.gone_since, text, ends=True)]
         return []
 
+    def answered(self, at: float) -> list[Trouble]:
+        """The stand answered, at any time from 0 up. [s]"""
+        if self.gone_since is None:
+            return []
+        was, self.gone_since = self.gone_since, None
+        return [Trouble("back", at, f"the stand answered again after {at - was:.1f} s")]
+
     def _first(self, key: str) -> bool:
         fresh = key not in self.told
         self.told.add(key)
         return fresh
-
-    def _came_back(self, at: float) -> list[Trouble]:
-        if self.gone_since is None:
-            return []
-        was, self.gone_since = self.gone_since, None
-        return [Trouble("back", at, f"the stand answered again after {at - was:.1f} s; nothing was read meanwhile")]
 
     def _state(self, at: float, held: float | None, hold: int | None) -> list[Trouble]:
         if hold is not None and self.hold is not None and hold != self.hold:

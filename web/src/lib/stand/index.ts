@@ -1,4 +1,4 @@
-export { channelOf, rowOf, type MapRow } from './map';
+export { channelOf, numberedOf, numberedRow, rowOf, type MapRow } from './map';
 export { LiveStand, type TracePoint } from './live.svelte';
 export { default as ChannelsNow } from './ChannelsNow.svelte';
 export { default as StandPanel } from './StandPanel.svelte';

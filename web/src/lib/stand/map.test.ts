@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { channelOf, rowOf } from './map';
+import { channelOf, numberedOf, numberedRow, rowOf } from './map';
+
+describe('how readings are numbered', () => {
+	const row = rowOf({ key: 'n', name: 'N', reads: 'reading', register_at: 22 });
+	it('comes back as it was, and is sent only where a channel tells the number', () => {
+		const numbered = { every_s: 0.02, rows: 500, first: 100 };
+		expect(numberedOf(numberedRow(numbered), [row])).toEqual(numbered);
+		expect(numberedOf(numberedRow(numbered), [{ ...row, reads: 'flow' }])).toBeNull();
+	});
+});
 
 describe('a channel in the fields of the screen', () => {
 	it('comes back as it was', () => {

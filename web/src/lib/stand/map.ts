@@ -46,6 +46,31 @@ function figure(typed: string): number | string | null {
 	return Number.isFinite(value) ? value : typed;
 }
 
+/** How the stand numbers and keeps its readings, as it stands in the fields of the screen. */
+export interface NumberedRow {
+	every_s: string;
+	rows: string;
+	first: string;
+}
+
+export function numberedRow(numbered: Schemas['Numbered'] | null | undefined): NumberedRow {
+	return {
+		every_s: text(numbered?.every_s),
+		rows: text(numbered?.rows ?? 0),
+		first: text(numbered?.first ?? 0)
+	};
+}
+
+/** Sent where a channel tells the number of the reading. */
+export function numberedOf(row: NumberedRow, rows: MapRow[]): Schemas['Numbered'] | null {
+	if (!rows.some((one) => one.reads === 'reading')) return null;
+	return {
+		every_s: figure(row.every_s),
+		rows: figure(row.rows) ?? 0,
+		first: figure(row.first) ?? 0
+	} as Schemas['Numbered'];
+}
+
 export function channelOf(row: MapRow): Channel {
 	return {
 		...row,

@@ -2,15 +2,17 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
-	import { channelOf, rowOf, type MapRow } from '$lib/stand';
+	import { channelOf, numberedOf, numberedRow, rowOf, type MapRow } from '$lib/stand';
 
 	type Figure = 'register_at' | 'scale' | 'offset' | 'low' | 'high';
 	let told = $state.raw<Schemas['StandMapOut'] | null>(null);
 	let rows = $state<MapRow[]>([]);
 	let rate = $state('5');
 	let unitId = $state('1');
+	let numbered = $state(numberedRow(null));
 	let problem = $state.raw<Problem | null>(null);
 	let done = $state('');
+	const tellsNumber = $derived(rows.some((one) => one.reads === 'reading'));
 	const mayChange = $derived(session.may('change_stand'));
 
 	$effect(() => {
@@ -24,6 +26,7 @@
 		rows = answer.data.map.channels.map(rowOf);
 		rate = String(answer.data.map.rate_hz ?? 5);
 		unitId = String(answer.data.map.unit_id ?? 1);
+		numbered = numberedRow(answer.data.map.numbered);
 	}
 	function unitsOf(reads: string) {
 		return told?.reads.find((one) => one.key === reads)?.units ?? [''];
@@ -43,7 +46,8 @@
 		const body = {
 			unit_id: Number(unitId),
 			rate_hz: Number(rate.replace(',', '.')),
-			channels: rows.map(channelOf)
+			channels: rows.map(channelOf),
+			numbered: numberedOf(numbered, rows)
 		} as Schemas['StandMap'];
 		const answer = await ask(api.PUT('/api/stand/map', { body }));
 		problem = answer.problem;
@@ -99,6 +103,29 @@
 							<label class="font-semibold"
 								>Unit number <input class="entry input w-24" inputmode="numeric" bind:value={unitId} /></label
 							>
+							{#if tellsNumber}
+								<label class="font-semibold"
+									>Takes a reading every (s) <input
+										class="entry input w-24"
+										inputmode="decimal"
+										bind:value={numbered.every_s}
+									/></label
+								>
+								<label class="font-semibold"
+									>Keeps the last (readings) <input
+										class="entry input w-24"
+										inputmode="numeric"
+										bind:value={numbered.rows}
+									/></label
+								>
+								<label class="font-semibold"
+									>from register <input
+										class="entry input w-24"
+										inputmode="numeric"
+										bind:value={numbered.first}
+									/></label
+								>
+							{/if}
 						</div>
 						<table class="w-full border-separate border-spacing-1" aria-label="Channels">
 							<thead class="text-left text-sm">
