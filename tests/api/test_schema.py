@@ -45,7 +45,7 @@ schema = schemathesis.openapi.from_asgi("/api/openapi.json", APP)
 
 
 @schema.exclude(path_regex="/api/stand").parametrize()
-@settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_input_never_breaks_the_server(case: schemathesis.Case, cookie: str) -> None:
     case.call_and_validate(checks=[not_a_server_error], headers={"Cookie": cookie})
 

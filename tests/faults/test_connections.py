@@ -67,12 +67,17 @@ class Server:
         self.process.wait(timeout=20)
 
 
-@pytest.fixture
-def server(database_url: str, workshop: Engine) -> Iterator[Server]:
+@pytest.fixture(scope="module")
+def running(database_url: str, engine: Engine) -> Iterator[Server]:
     server = Server(database_url)
     yield server
-    if server.process.poll() is None:
-        server.stop()
+    server.stop()
+
+
+@pytest.fixture
+def server(running: Server, workshop: Engine) -> Server:
+    """The server over the demo workshop."""
+    return running
 
 
 def head(server: Server, *lines: str) -> bytes:
@@ -110,7 +115,8 @@ def test_a_body_that_never_comes_is_answered_and_ended(server: Server) -> None:
     assert b"did not arrive whole in time" in answer
 
 
-def test_half_open_connections_do_not_stop_it_from_stopping(server: Server) -> None:
+def test_half_open_connections_do_not_stop_it_from_stopping(database_url: str, workshop: Engine) -> None:
+    server = Server(database_url)
     lines = [server.connect() for _ in range(20)]
     for number, line in enumerate(lines):
         line.sendall(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping
 from datetime import datetime
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Any
 
 from sqlalchemy import ForeignKey, func, or_, select, text
@@ -45,6 +45,11 @@ class SheetRow(Base):
     def is_draft(self) -> bool:
         """Whether nobody who may has approved it."""
         return self.drafted_by is not None and self.approved_at is None
+
+    @cached_property
+    def text(self) -> str:
+        """The document as its hash is taken of it: JSON with its keys sorted."""
+        return _sorted_text(self.document)
 
 
 # In a query: versions that are the shop's.
@@ -178,7 +183,7 @@ def load_sheet(session: Session, key: str, version: int | None = None) -> Sheet 
 
 def sheet_in(row: SheetRow) -> Sheet:
     """The sheet of a row."""
-    return _read(json.dumps(row.document, sort_keys=True))
+    return _read(row.text)
 
 
 def standing_in(session: Session, key: str, version: int, serial: str = "") -> Standing:
@@ -190,12 +195,16 @@ def standing_in(session: Session, key: str, version: int, serial: str = "") -> S
 
 def document_hash(document: dict[str, Any]) -> str:
     """SHA-256 over a document as JSON with its keys sorted. [hex]"""
-    return link_of(json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False))
+    return link_of(_sorted_text(document))
+
+
+def _sorted_text(document: dict[str, Any]) -> str:
+    return json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
 
 
 def sheet_hash(session: Session, key: str, version: int) -> str:
     """The hash of a version's document. Raises RefusedError for a sheet that is not there."""
-    return document_hash(_row(session, key, version).document)
+    return link_of(_row(session, key, version).text)
 
 
 def is_draft(session: Session, key: str, version: int) -> bool:
@@ -207,6 +216,8 @@ def _row(session: Session, key: str, version: int) -> SheetRow:
     row = session.get(SheetRow, (key, version))
     if row is None:
         raise RefusedError("sheet-missing", f"build sheet {key} version {version} is not there")
+    # The session itself lets go of what nobody holds, and an entry asks for its sheet again and again.
+    session.info.setdefault(SheetRow, {})[key, version] = row
     return row
 
 
@@ -222,5 +233,4 @@ def resolved_sheet(
 
     Raises RefusedError for a sheet that is not there.
     """
-    row = _row(session, key, version)
-    return _resolved(json.dumps(row.document, sort_keys=True), frozenset(answers.items()), care)
+    return _resolved(_row(session, key, version).text, frozenset(answers.items()), care)

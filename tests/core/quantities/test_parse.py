@@ -290,3 +290,24 @@ def test_a_fraction_that_cannot_be_is_quoted_whole() -> None:
         read_number("1 17/16", "x")
     # 1 + 17/16 = 33/16.
     assert caught.value.faults[0].accepts == ("1-5/16", "2.0625")
+
+
+@pytest.mark.parametrize(
+    ("text", "dimension", "least"),
+    [
+        ("0.00001 mm", Dimension.LENGTH, "0.0001 mm"),
+        ("-0.0000000001 bar", Dimension.PRESSURE, "1e-07 MPa"),
+        ("0.000000001 N·m", Dimension.TORQUE, "0.0001 N·m"),
+        ("0.000000001 ml/min", Dimension.FLOW, "1e-07 ml/min"),
+        ("0.0000001 s", Dimension.TIME, "0.001 s"),
+    ],
+)
+def test_what_nobody_measures_is_refused_wherever_it_is_read(text: str, dimension: Dimension, least: str) -> None:
+    with pytest.raises(RuleError, match="is smaller than any") as refused:
+        read_quantity(text, dimension, "field")
+    assert f"from {least}" in refused.value.faults[0].accepts
+
+
+def test_nothing_and_the_smallest_that_is_measured_are_read() -> None:
+    assert read_quantity("0 mm", Dimension.LENGTH, "field").value == 0
+    assert read_quantity("0.1 µm", Dimension.LENGTH, "field").value == pytest.approx(1e-4)

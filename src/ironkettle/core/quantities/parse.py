@@ -24,6 +24,12 @@ LONGEST_TEXT = 60
 # A full vacuum, with a little for a high barometer. [MPa gauge]
 _LOWEST_GAUGE = -0.1085
 _ABSOLUTE_ZERO_C = -273.15
+# Less than this, and not nothing, is no figure of this trade: a tenth of a micrometre, a bubble a year. [base unit]
+_LEAST = {
+    Dimension.LENGTH: 1e-4, Dimension.PRESSURE: 1e-7, Dimension.TORQUE: 1e-4, Dimension.VOLUME: 1e-6,
+    Dimension.FLOW: 1e-7, Dimension.TIME: 1e-3, Dimension.ANGLE: 1e-3, Dimension.SPEED: 1e-7, Dimension.FORCE: 1e-4,
+    Dimension.AREA: 1e-6,
+}  # fmt: skip
 
 # A hyphen may stand between figure and unit, as in "1/2-in", with nothing round it.
 _QUANTITY = re.compile(rf"(?P<number>{NUMBER})(?:\s*|-(?=[a-zA-Z]))(?P<unit>[^0-9\s\-].*?)?")
@@ -56,7 +62,8 @@ def read_quantity(text: str, dimension: Dimension, field: str, drop_ml: float = 
     drop_ml : the shop's size of a drop, for flows in drops per minute. [ml]
 
     Raises RuleError when the unit is missing, unknown or of another kind, and for what cannot be:
-    a gauge pressure below a full vacuum, an absolute one below zero, a temperature below absolute zero.
+    a gauge pressure below a full vacuum, an absolute one below zero, a temperature below absolute zero,
+    what is not zero and too small to be measured.
     Source: unit sizes by definition (international inch 25.4 mm, standard gravity 9.80665 m/s²).
     """
     accepts = accepted_symbols(dimension)
@@ -157,6 +164,10 @@ def _feet_and_inches(match: re.Match[str], field: str, shown: str) -> Quantity:
 
 def _check_possible(value: float, unit: Unit, field: str, shown: str) -> None:
     """Raises RuleError for what cannot be. [base unit]"""
+    least = _LEAST.get(unit.dimension, 0.0)
+    if 0 < abs(value) < least * (1 - 1e-9):
+        text = f"“{shown}” is smaller than any {unit.dimension} measured here"
+        raise fault(field, text, "0", f"from {least:g} {BASE_UNIT[unit.dimension]}")
     if unit.dimension is Dimension.TEMPERATURE and value < _ABSOLUTE_ZERO_C - 1e-9:
         raise fault(field, f"“{shown}” is below absolute zero, −273.15 °C", "°C", "°F")
     if unit.dimension is not Dimension.PRESSURE:
