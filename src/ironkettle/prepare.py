@@ -16,9 +16,10 @@ from ironkettle.core.errors import RefusedError, RuleError
 from ironkettle.demo.load import load_demo
 from ironkettle.settings import Settings, sqlalchemy_url
 from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.cases import state_of
 from ironkettle.store.grants import grant_application
 from ironkettle.store.jobs import DamagedLogError, JobRow
-from ironkettle.store.logs import jobs_without_snapshot, keep_marks_of, keep_up, state_of
+from ironkettle.store.logs import jobs_without_snapshot, keep_marks_of, keep_up
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
 from ironkettle.store.people import people_without_secret
 from ironkettle.store.shop import shop_of

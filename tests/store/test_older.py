@@ -12,8 +12,9 @@ from sqlalchemy import Engine
 
 from ironkettle import prepare
 from ironkettle.store.base import session_of
+from ironkettle.store.cases import folded, run_samples, state_of
 from ironkettle.store.jobs import EntryRow, JobRow
-from ironkettle.store.logs import check_log, folded, run_samples, snapshot_differs, state_of
+from ironkettle.store.logs import check_log, snapshot_differs
 from ironkettle.store.sheets import SheetRow
 from tests import older, walk
 from tests.people import BenchClient

@@ -36,6 +36,7 @@ from ironkettle.api import (
     recordings,
     ring_chart,
     rings,
+    runs,
     seals,
     session,
     sheet_check,
@@ -67,7 +68,7 @@ RECOVER_EVERY_S = 2.0
 DUES_EVERY_S = 2.0
 ROUTES = (
     quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
-    torque, cylinders, pressure_tests, sheet_check, sheets, jobs, handover, orders, photos, people, session, tools, tokens,
+    torque, cylinders, pressure_tests, sheet_check, sheets, jobs, runs, handover, orders, photos, people, session, tools, tokens,
     trail, stand, recordings, stock, calendar, units, health,
 )  # fmt: skip
 

@@ -16,7 +16,6 @@ from ironkettle.api.log_view import EntryOut, log_view
 from ironkettle.api.move_view import AskOut
 from ironkettle.api.people import Secret
 from ironkettle.api.policies import Caller, JobPolicy
-from ironkettle.api.pressure_tests import AnalysisOut
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.sheets import find_sheet, job_picture
@@ -26,32 +25,27 @@ from ironkettle.core.errors import NotAllowedError, fault
 from ironkettle.core.jobs import compose_statement, needs_signature
 from ironkettle.core.moves.asked import asked_of
 from ironkettle.core.moves.chart import moves_of
-from ironkettle.core.moves.judging import analysis_of
 from ironkettle.core.moves.log import Case
 from ironkettle.core.moves.model import CHAPTER_WORD
 from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
 from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.moves.slices.observe import IntakeRecorded
-from ironkettle.core.moves.witness import shown_with_glass
-from ironkettle.core.pressure import Sample, thinned, trace_csv
 from ironkettle.core.text import Plain, spelled_out
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.store.bench_list import Group, Promised, Sought, Which, list_jobs
+from ironkettle.store.cases import case_of, run_samples, state_of
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import JobRow, Page, find_job, job_numbered, open_job
-from ironkettle.store.logs import NewEntry, append_entry, case_of, check_log, run_samples, state_of
+from ironkettle.store.logs import NewEntry, append_entry, check_log
 from ironkettle.store.people import names_of
 from ironkettle.store.photos import find_photo
-from ironkettle.store.recordings import unsealed_samples
 from ironkettle.store.sheets import latest_sheets
 from ironkettle.store.shop import Shop
 from ironkettle.store.trail import leave_trail
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
 
-# Points of a trace that a screen is sent at most.
-MOST_DRAWN = 1500
 
 Reader = Annotated[Caller, allow(JobPolicy.read)]
 Opener = Annotated[Caller, allow(JobPolicy.open)]
@@ -138,22 +132,6 @@ class DescribedOut(BaseModel):
 
     words: str
     fields: list[EntryFieldOut]
-
-
-class PointOut(BaseModel):
-    t_s: float
-    pressure_mpa: float
-
-
-class RunTraceOut(BaseModel):
-    """The trace of a run, and what it comes to so far; none while it is too short to judge.
-
-    ``count``: its samples; ``points``: thinned to be drawn, every low and high among them.
-    """
-
-    count: int
-    points: list[PointOut]
-    analysis: AnalysisOut | None
 
 
 class BrokenLinkOut(BaseModel):
@@ -293,44 +271,6 @@ def drawn(
 ) -> Picture:
     found = job_of(session, job_id)
     return job_picture(case_for(session, found, shop, caller).resolved, view)
-
-
-@router.get("/{job_id}/runs/{run}", summary="The samples of a test run, and what they come to", responses=NOT_THERE)
-def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> RunTraceOut:
-    found = job_of(session, job_id)
-    case = case_for(session, found, shop, caller)
-    told = case.state.runs.get(str(run))
-    if told is None:
-        raise NotThereError("run", run)
-    spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
-    read = _read_so_far(session, job_id, run)
-    analysis = analysis_of(case, spec, told, read) if spec else None
-    if spec is not None and analysis is not None:
-        analysis = shown_with_glass(analysis, spec, told.judgement)
-    drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
-    return RunTraceOut(
-        count=len(read),
-        points=[PointOut(t_s=t, pressure_mpa=pressure) for t, pressure in drawn_],
-        analysis=None if analysis is None else AnalysisOut.of(analysis),
-    )
-
-
-def _read_so_far(session: Session, job_id: UUID, run: UUID) -> tuple[Sample, ...]:
-    """The samples of a run in the log, and those that are being recorded behind them."""
-    return (*run_samples(session, job_id, str(run)), *unsealed_samples(session, run))
-
-
-@router.get(
-    "/{job_id}/runs/{run}/trace.csv", summary="The samples of a test run as CSV", response_class=Response,
-    responses=NOT_THERE,
-)  # fmt: skip
-def run_csv(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
-    if str(run) not in case_for(session, job_of(session, job_id), shop, caller).state.runs:
-        raise NotThereError("run", run)
-    read = _read_so_far(session, job_id, run)
-    text = trace_csv(read)
-    headers = {"Content-Disposition": f'attachment; filename="run-{str(run)[:8]}.csv"'}
-    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 
 
 @router.post("/{job_id}/entries", summary="Append an entry", responses=NOT_THERE | CONFLICT)

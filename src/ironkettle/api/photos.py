@@ -17,7 +17,7 @@ from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.core.errors import RefusedError, fault
 from ironkettle.photos import made_small
-from ironkettle.store.logs import state_of
+from ironkettle.store.cases import state_of
 from ironkettle.store.people import names_of
 from ironkettle.store.photos import PhotoRow, add_photo, find_photo, photos_of
 

@@ -27,9 +27,10 @@ from ironkettle.core.moves.chart import moves_of
 from ironkettle.core.moves.slices.observe import CounterShown, IntakeRecorded
 from ironkettle.core.text import Plain
 from ironkettle.reports.label import unit_label_svg
+from ironkettle.store.cases import case_of, state_of
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import open_job
-from ironkettle.store.logs import NewEntry, append_entry, case_of, state_of
+from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.shop import Shop
 from ironkettle.store.units import (
     CounterRow,

@@ -17,8 +17,9 @@ from ironkettle.core.moves.register import read_payload
 from ironkettle.core.people import Author, Authorisation, Authority, Role
 from ironkettle.demo.walker import filled
 from ironkettle.store.base import make_engine, session_of
+from ironkettle.store.cases import case_of, state_of
 from ironkettle.store.jobs import JobRow, open_job
-from ironkettle.store.logs import NewEntry, append_entry, case_of, state_of
+from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.sheets import load_sheet
 from ironkettle.store.shop import shop_of
 

@@ -15,8 +15,8 @@ from ironkettle.core.moves.runs import plain
 from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.stands import RecordingPlan
 from ironkettle.photos import made_small
+from ironkettle.store.cases import basis_differs, folded, run_samples
 from ironkettle.store.jobs import JobRow, SampleRow, log_rows
-from ironkettle.store.logs import basis_differs, folded, run_samples
 from ironkettle.store.photos import PhotoRow
 from ironkettle.store.recordings import chunks_of_recording, recordings_of, samples_of_chunks
 

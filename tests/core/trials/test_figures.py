@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from ironkettle.core.errors import RuleError
 from ironkettle.core.trials import TRIALS, Instrument, Outcome
 from ironkettle.core.trials.counting import always, rate_of
-from ironkettle.core.trials.set_point import risen_within
+from ironkettle.core.trials.rise import risen_within
 
 
 def run(kind: str, figures: dict[str, Any], record: dict[str, Any], gauge: Instrument = Instrument()) -> Outcome:

@@ -14,8 +14,8 @@ from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.moves.slices.closing import ENDING_WORD
 from ironkettle.core.moves.slices.identify import ring_of
 from ironkettle.core.moves.slices.passed_over import GROUND_WORD, ChapterSkipped, MoveSkipped
+from ironkettle.core.moves.slices.proven import counting_run, worked_since
 from ironkettle.core.moves.slices.supply import shortages
-from ironkettle.core.moves.slices.trial import counting_run, worked_since
 
 # The end of a claim that nothing stands against.
 FIT = ", and fit for service."

@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import math
-from collections import deque
-from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
@@ -51,6 +48,7 @@ from ironkettle.core.trials.reading import (
     read_one,
     worst,
 )
+from ironkettle.core.trials.rise import risen_within
 
 BASIS = "repeated settings, Student's t; creep by its trend; the maker's figures win"
 _P = Dimension.PRESSURE
@@ -246,33 +244,6 @@ def _creep(
         "creep_per_min", "Creep a minute", 60 * trend.slope, unit, _P, (60 * trend.ends[0], 60 * trend.ends[1])
     )
     return [Result("creep", "Creep", rise, unit, _P, interval, (None, most), verdict), per_minute]
-
-
-def risen_within(t: Sequence[float], values: Sequence[float], lasts: float) -> tuple[float, float]:
-    """The most that was read to rise over any time of ``lasts``, and the most that may have risen between readings in it.
-
-    Parameters: t : running forward [s]; values : as many [any unit]; lasts > 0 [s].
-    Source: by definition; between two readings further apart than ``lasts`` all of their rise may lie in it.
-    """
-    read, may = 0.0, -math.inf
-    # Places within the time, their values rising: the first is the lowest. ``outside``: the last place before it.
-    lowest: deque[int] = deque()
-    outside = -1
-    for place, (at, value) in enumerate(zip(t, values, strict=True)):
-        begin = at - lasts - 1e-9
-        while t[outside + 1] < begin:
-            outside += 1
-        while lowest and lowest[0] <= outside:
-            lowest.popleft()
-        if lowest:
-            read = max(read, value - values[lowest[0]])
-            may = max(may, value - values[lowest[0]])
-        if outside >= 0:
-            may = max(may, value - values[outside])
-        while lowest and values[lowest[-1]] >= value:
-            lowest.pop()
-        lowest.append(place)
-    return read, max(may, read)
 
 
 def _droop(

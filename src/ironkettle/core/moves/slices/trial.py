@@ -23,8 +23,8 @@ from ironkettle.core.moves.log import Case, Mark, Payload, Run, State
 from ironkettle.core.moves.model import Ask, Chapter, Draft, Kind, Move
 from ironkettle.core.moves.resolved import Resolved
 from ironkettle.core.moves.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead, plain
-from ironkettle.core.moves.slices.again import apart_since
 from ironkettle.core.moves.slices.base import ItemKey, Note, known
+from ironkettle.core.moves.slices.proven import counting_run, worked_since
 from ironkettle.core.moves.slices.step import being_stripped, refuse_if_apart
 from ironkettle.core.moves.trialling import in_words, judged_of
 from ironkettle.core.moves.witness import check_collected, with_glass
@@ -306,29 +306,11 @@ def _ready(case: Case) -> dict[str, str]:
     return {f"step:{step.key}": "the unit is apart" for step in steps if step.puts_on or step.closes}
 
 
-def counting_run(state: State, test: str) -> Run | None:
-    """The run that counts for a test of the finished unit: the last one closed with a verdict."""
-    closed = [run for run in state.runs_of(test, "as_left") if run.counts]
-    return closed[-1] if closed else None
-
-
 def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
     run = counting_run(case.state, spec.key)
     if run is None or run.judgement is None or run.judgement.verdict != "pass":
         return False
     return at_a_step or not worked_since(case, run)
-
-
-def worked_since(case: Case, run: Run) -> bool:
-    """Whether the unit was worked on after a run was closed: then it was another unit that passed."""
-    assert run.closed is not None
-    if apart_since(case, run.closed):
-        return True
-    seq = run.closed.seq
-    rebuild = {step.key for step in case.resolved.sheet.steps if step.stage in {"strip", "rebuild"}}
-    steps = [marked for key, marked in case.state.book("steps").items() if key in rebuild]
-    others = [marked for book in ("fitted", "tightened", "settings") for marked in case.state.book(book).values()]
-    return any(marked.mark.seq > seq for marked in (*steps, *others))
 
 
 def _move(case: Case, spec: TestSpec, when: When) -> Move:
