@@ -39,6 +39,7 @@ from ironkettle.core.moves.slices.base import Reason
 from ironkettle.core.people import ROLE_WORD, Authority, Role
 from ironkettle.core.soundness import read_text
 from ironkettle.reference import ring_table
+from ironkettle.store.dues import note_new_sheet
 from ironkettle.store.people import all_people
 from ironkettle.store.sheets import (
     SheetRow,
@@ -55,7 +56,6 @@ from ironkettle.store.sheets import (
     versions_of,
 )
 from ironkettle.store.trail import leave_trail
-from ironkettle.store.units import note_new_sheet
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
 

@@ -28,6 +28,7 @@ from ironkettle.core.moves.slices.observe import CounterShown, IntakeRecorded
 from ironkettle.core.text import Plain
 from ironkettle.reports.label import unit_label_svg
 from ironkettle.store.cases import case_of, state_of
+from ironkettle.store.dues import units_due
 from ironkettle.store.house import house_of
 from ironkettle.store.jobs import open_job
 from ironkettle.store.logs import NewEntry, append_entry
@@ -46,11 +47,13 @@ from ironkettle.store.units import (
     reckon,
     register,
     unit_labelled,
-    units_due,
     units_of_serial,
 )
 
 router = APIRouter(prefix="/api", tags=["units"], responses=ERROR_RESPONSES | GUARDED)
+
+# Units of a page of what is due.
+DUE_PAGE = 50
 
 Reader = Annotated[Caller, allow(UnitPolicy.read)]
 Counting = Annotated[Caller, allow(UnitPolicy.count)]
@@ -310,7 +313,7 @@ def due(
     session: DbSession,
     caller: Reader,
     days: Annotated[int, Query(ge=0, le=3660)] = 30,
-    limit: Annotated[int, Query(ge=1, le=500)] = 200,
+    limit: Annotated[int, Query(ge=1, le=500)] = DUE_PAGE,
 ) -> DueListOut:
     listed, more = due_list(session, now(), days, limit)
     return DueListOut(

@@ -8,6 +8,7 @@ import time
 from collections.abc import Callable, Iterator
 from functools import partial
 from http import HTTPStatus
+from urllib.parse import urlsplit
 
 from sqlalchemy import Engine, text
 
@@ -87,14 +88,28 @@ class _Asked:
         self._cookie = str(answer.getheader("Set-Cookie")).partition(";")[0]
         found = json.loads(self._get("/api/units?q=FN-0000"))
         self._unit = found["units"][0]["label"]
+        listed = json.loads(self._get("/api/sheets"))
+        self._version = max(one["version"] for one in listed if one["key"] == "swing-bridge-ram")
+        self._feed = urlsplit(json.loads(self._ask("POST", "/api/due/feed"))["link"])
 
     def _get(self, path: str) -> bytes:
-        self._connection.request("GET", path, headers={"Cookie": self._cookie})
+        return self._ask("GET", path)
+
+    def _ask(self, method: str, path: str, body: dict[str, str] | None = None) -> bytes:
+        headers = {"Cookie": self._cookie, "Content-Type": "application/json"}
+        self._connection.request(method, path, None if body is None else json.dumps(body), headers)
         answer = self._connection.getresponse()
         content = answer.read()
         if answer.status != HTTPStatus.OK:
             raise RuntimeError(f"{path}: {answer.status} {content[:200]!r}")
         return content
+
+    def _import_next(self) -> None:
+        """Bring in the next version of the sheet that every unit is worked on; another interval, so that all of them are stale."""
+        sheet = self._get(f"/api/sheets/swing-bridge-ram/{self._version}/export").decode()
+        newer = sheet.replace(f"\nversion: {self._version}\n", f"\nversion: {self._version + 1}\n")
+        self._version += 1
+        self._ask("POST", "/api/sheets", {"text": newer})
 
     def acts(self) -> dict[str, Callable[[], object]]:
         paths = {
@@ -104,8 +119,14 @@ class _Asked:
             "search by serial": "/api/jobs?q=FN-S00077",
             "search by words": "/api/jobs?q=rod%20FN-S00044",
             "search that finds all": "/api/jobs?q=leaks",
+            "search for %": "/api/jobs?q=%25",
             "filter by stage and family": "/api/jobs?state=open&stage=as_found&family=cylinder",
             "history of a unit": f"/api/units/{self._unit}",
             "what is due, the first five units": "/api/due?days=0&limit=5",
+            "what is due, the first page": "/api/due",
+            "what is due as a calendar": f"{self._feed.path}?{self._feed.query}",
         }
-        return {name: partial(self._get, path) for name, path in paths.items()}
+        return {
+            **{name: partial(self._get, path) for name, path in paths.items()},
+            "a new version of their sheet": self._import_next,
+        }

@@ -9,7 +9,7 @@ from datetime import date, datetime
 from enum import StrEnum
 from uuid import UUID, uuid4, uuid5
 
-from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select, text, update
+from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, exists, func, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
@@ -56,7 +56,7 @@ class UnitRow(Base):
     __tablename__ = "units"
     __table_args__ = (
         UniqueConstraint("number"), UniqueConstraint("sheet_key", "serial_key"), Index("ix_units_serial_key", "serial_key"),
-        Index("ix_units_due_stale", "id", postgresql_where=text("due_stale")),
+        Index("ix_units_sheet_key_id", "sheet_key", "id"),
     )  # fmt: skip
 
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -71,8 +71,6 @@ class UnitRow(Base):
     # The first day on which anything comes, and the first from which something has no reading: for the list of what is due.
     due_by: Mapped[date | None] = mapped_column(index=True, default=None)
     unknown_from: Mapped[date | None] = mapped_column(index=True, default=None)
-    # Its sheet has a newer version than its days were worked out from.
-    due_stale: Mapped[bool] = mapped_column(default=False)
 
 
 class ServiceRow(Base):
@@ -294,7 +292,7 @@ def reckon(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None =
         session.add(row)
         days += [by] if by is not None else []
         unknown += [one.due.unknown_from] if one.due.unknown_from is not None else []
-    unit.due_by, unit.unknown_from, unit.due_stale = min(days, default=None), min(unknown, default=None), False
+    unit.due_by, unit.unknown_from = min(days, default=None), min(unknown, default=None)
     session.flush()
 
 
@@ -320,30 +318,6 @@ def gone(session: Session, unit: UnitRow) -> Gone | None:
     if job is None:
         return None if unit.by_hand else Gone.NAMED_BY_MISTAKE
     return Gone.SCRAPPED if job.ended == ENDING_WORD[Ending.SCRAPPED] else None
-
-
-def note_new_sheet(session: Session, key: str) -> None:
-    """A sheet has a new version: the days of its units are worked out again, behind the request (``reckon_stale``)."""
-    session.execute(update(UnitRow).where(UnitRow.sheet_key == key).values(due_stale=True))
-
-
-def reckon_stale(session: Session, now: datetime, most: int = 50) -> int:
-    """Work out the days of some units whose sheet has a new version; how many there were."""
-    query = select(UnitRow).where(UnitRow.due_stale).order_by(UnitRow.id).limit(most).with_for_update(skip_locked=True)
-    found = list(session.scalars(query))
-    for unit in found:
-        reckon(session, unit, now)
-    return len(found)
-
-
-def units_due(session: Session, today: date, until: date, limit: int) -> list[UnitRow]:
-    """Units with an interval that comes by a day, the earliest first; then, as far as the limit goes, those that cannot be told."""
-    found: list[UnitRow] = []
-    for first, last in ((UnitRow.due_by, until), (UnitRow.unknown_from, today)):
-        there = [one.id for one in found]
-        ordered = select(UnitRow).where(first <= last, UnitRow.id.not_in(there)).order_by(first, UnitRow.number)
-        found += session.scalars(ordered.limit(limit - len(found)))
-    return found
 
 
 def find_units(session: Session, words: str, limit: int) -> list[UnitRow]:

@@ -6,6 +6,7 @@ from alembic import context
 
 # Their tables belong to the metadata.
 from ironkettle.store import (  # noqa: F401
+    dues,
     house,
     jobs,
     people,

@@ -6,18 +6,21 @@
 	import { DueCard, DueFeed, ImportCounters, LabelField, NewUnit } from '$lib/units';
 
 	let days = $state(30);
+	// None at first: the server's own page.
+	let limit = $state<number | undefined>(undefined);
 	let list = $state.raw<Schemas['DueListOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	const over = $derived(list?.due.filter((one) => one.due.standing === 'overdue') ?? []);
 	const coming = $derived(list?.due.filter((one) => one.due.standing !== 'overdue') ?? []);
 
 	async function load() {
-		const answer = await ask(api.GET('/api/due', { params: { query: { days } } }));
+		const answer = await ask(api.GET('/api/due', { params: { query: { days, limit } } }));
 		list = answer.data ?? list;
 		problem = answer.problem;
 	}
 	$effect(() => {
 		void days;
+		void limit;
 		untrack(() => void load());
 		const again = setInterval(load, 60_000);
 		return () => clearInterval(again);
@@ -71,9 +74,14 @@
 			</section>
 		{/if}
 	{/if}
-	{#if list?.more}<p class="panel">
-			More units have something due than are listed here; begin with these.
-		</p>{/if}
+	{#if list?.more}
+		<div class="panel flex flex-wrap items-center gap-4">
+			<p>More units have something due than are listed here.</p>
+			{#if limit === undefined}
+				<button class="btn min-h-12" onclick={() => (limit = 500)}>List up to 500 units</button>
+			{/if}
+		</div>
+	{/if}
 	{#if session.may('begin_care')}
 		<section class="panel" aria-labelledby="new">
 			<h2 id="new" class="text-xl font-bold">Not known here yet</h2>
