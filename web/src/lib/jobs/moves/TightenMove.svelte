@@ -42,7 +42,11 @@
 		new Set(numbers.filter((_, place) => form.values[`readings.${place}.reading`] !== undefined))
 	);
 	const wrong = $derived(
-		new Set(numbers.filter((_, place) => faultAt(form.problem, `readings.${place}.reading`)))
+		new Set(
+			numbers.filter(
+				(number, place) => typed.has(number) && faultAt(form.problem, `readings.${place}.reading`)
+			)
+		)
 	);
 	const next = $derived(numbers.find((number) => !typed.has(number)) ?? null);
 	const fault = (field: string) => faultAt(form.problem, field);
