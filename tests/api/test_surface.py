@@ -167,3 +167,13 @@ def test_an_entry_with_a_huge_number_is_refused_not_failed_at(client: BenchClien
     )
     answer = client.post(f"/api/jobs/{job}/entries", content=text, headers={"Content-Type": "application/json"})
     assert answer.status_code in {400, 422}
+
+
+def test_what_is_wrong_with_a_whole_body_names_no_field(client: BenchClient) -> None:
+    answer = client.as_person("tamsin").put(
+        "/api/stand/map",
+        json={"channels": [{"key": "p", "name": "Force", "reads": "force", "unit": "N", "register_at": 0}]},
+    )
+    assert answer.status_code == 422
+    (fault,) = answer.json()["errors"]
+    assert (fault["field"], fault["message"]) == ("", "no channel reads a pressure; a hold is judged by one")

@@ -150,7 +150,8 @@ def _fault(item: dict[str, Any]) -> FieldFault:
         del loc[1]
     if item["type"] == "kind":
         loc.append("kind")
-    path = ".".join(part for part in loc[1:]) or loc[0]
+    # What is wrong with the whole of a body has no field.
+    path = ".".join(part for part in loc[1:]) or ("" if loc[0] == "body" else loc[0])
     context = item.get("ctx") or {}
     expected = context.get("expected") or context.get("expected_tags")
     accepts = tuple(part.strip(" '") for part in str(expected).replace(" or ", ",").split(",")) if expected else ()

@@ -65,7 +65,8 @@
 </script>
 
 {#snippet figure(row: MapRow, label: string, key: Figure)}
-	<td><input class="entry input w-22" aria-label={label} inputmode="decimal" bind:value={row[key]} /></td>
+	<td><input class="entry input w-18 px-2" aria-label={label} inputmode="decimal" bind:value={row[key]} /></td
+	>
 {/snippet}
 
 <svelte:head><title>Registers of the stand · Iron Kettle</title></svelte:head>
@@ -103,30 +104,32 @@
 							<label class="font-semibold"
 								>Unit number <input class="entry input w-24" inputmode="numeric" bind:value={unitId} /></label
 							>
-							{#if tellsNumber}
+						</div>
+						{#if tellsNumber}
+							<div class="flex flex-wrap gap-4">
 								<label class="font-semibold"
-									>Takes a reading every (s) <input
+									>Takes a reading every <input
 										class="entry input w-24"
 										inputmode="decimal"
 										bind:value={numbered.every_s}
-									/></label
+									/> s</label
 								>
 								<label class="font-semibold"
-									>Keeps the last (readings) <input
+									>keeps the last <input
 										class="entry input w-24"
 										inputmode="numeric"
 										bind:value={numbered.rows}
-									/></label
+									/> readings</label
 								>
 								<label class="font-semibold"
 									>from register <input
 										class="entry input w-24"
 										inputmode="numeric"
 										bind:value={numbered.first}
-									/></label
+									/> on</label
 								>
-							{/if}
-						</div>
+							</div>
+						{/if}
 						<table class="w-full border-separate border-spacing-1" aria-label="Channels">
 							<thead class="text-left text-sm">
 								<tr>
@@ -138,10 +141,10 @@
 							<tbody>
 								{#each rows as row, index (row.key)}
 									<tr>
-										<td><input class="entry input w-48" aria-label="Name" bind:value={row.name} /></td>
+										<td><input class="entry input w-50 px-2" aria-label="Name" bind:value={row.name} /></td>
 										<td>
 											<select
-												class="entry select w-40"
+												class="entry select w-48 truncate pl-2"
 												aria-label="Reads"
 												bind:value={row.reads}
 												onchange={() => (row.unit = unitsOf(row.reads)[0] ?? '')}
@@ -151,7 +154,7 @@
 										</td>
 										{@render figure(row, 'Register', 'register_at')}
 										<td>
-											<select class="entry select w-28" aria-label="Format" bind:value={row.format}>
+											<select class="entry select w-26 pl-2" aria-label="Format" bind:value={row.format}>
 												{#each told.formats as one (one)}<option>{one}</option>{/each}
 											</select>
 										</td>
@@ -166,7 +169,7 @@
 										{@render figure(row, 'Scale', 'scale')}
 										{@render figure(row, 'Offset', 'offset')}
 										<td>
-											<select class="entry select w-24" aria-label="Unit" bind:value={row.unit}>
+											<select class="entry select w-24 pl-2" aria-label="Unit" bind:value={row.unit}>
 												{#each unitsOf(row.reads) as one (one)}<option value={one}>{one || 'none'}</option
 													>{/each}
 											</select>
@@ -176,7 +179,7 @@
 										<td
 											><button
 												type="button"
-												class="btn px-3 whitespace-nowrap"
+												class="btn px-2 whitespace-nowrap"
 												onclick={() => rows.splice(index, 1)}>Take out</button
 											></td
 										>
