@@ -176,3 +176,62 @@ def test_the_interval_that_holds_at_every_look_holds_the_rate_that_was_counted(
     assert 0 <= low <= count / minutes <= high
     # It is never narrower than that of a single look (Garwood).
     assert high >= rate_of([(0.0, 60 * minutes, count)])[1][1] * 0.999
+
+
+@pytest.mark.parametrize(
+    ("kind", "figures", "key", "within"),
+    [
+        ("opening_pressure", {"value": "280 bar ±5", "reseat": "at least 260 bar"}, "reseat", (26.0, None)),
+        ("opening_pressure", {"value": "280 bar ±5", "spread": "max 8 bar"}, "spread", (None, 0.8)),
+        ("set_point", {"value": "280 bar ±5", "lock_up": "at most 290 bar"}, "lock_up", (None, 29.0)),
+        ("drift", {"bore": "63 mm", "limit": "at most 2 ml/min"}, "leak_rate", (None, 2.0)),
+        ("drift", {"bore": "63 mm", "limit": "max 2 mm in 10 min"}, "leak_rate", (None, 0.62345)),
+    ],
+)
+def test_a_limit_with_one_end_is_read_bare_or_in_words(
+    kind: str, figures: dict[str, Any], key: str, within: tuple[float | None, float | None]
+) -> None:
+    record: dict[str, Any] = {"openings": ["280 bar"] * 3, "reseats": ["265 bar"] * 3}
+    if kind == "set_point":
+        record = {"readings": ["280 bar"] * 3, "lock_ups": ["285 bar"]}
+    if kind == "drift":
+        record = {"samples": [{"t_s": 120.0 * n, "position_mm": 100.0} for n in range(6)]}
+    found = next(one for one in run(kind, figures, record).results if one.key == key)
+    # A bore of 63 mm has 3117.25 mm²: 0.2 mm a minute are 0.6235 ml.
+    for told, meant in zip(found.within, within, strict=True):
+        assert told == (None if meant is None else pytest.approx(meant, rel=1e-4))
+
+
+@pytest.mark.parametrize(
+    ("kind", "figures", "says"),
+    [
+        ("opening_pressure", {"value": "280 bar ±5", "reseat": "max 260 bar"}, "the least it may be"),
+        ("opening_pressure", {"value": "280 bar ±5", "spread": "at least 8 bar"}, "the most it may be"),
+        ("opening_pressure", {"value": "280 bar ±5", "spread": "8 bara"}, "is absolute"),
+        ("drift", {"bore": "63 mm", "limit": "at least 2 ml/min"}, "the most it may be"),
+        ("drift", {"bore": "63 mm", "limit": "0 ml/min"}, "above zero"),
+        ("drift", {"bore": "63 mm", "limit": "2 ml/min", "medium": "air", "volume": "1 l"}, "a gas gives way"),
+    ],
+)
+def test_a_limit_from_the_wrong_side_is_refused(kind: str, figures: dict[str, Any], says: str) -> None:
+    record: dict[str, Any] = {"openings": ["280 bar"] * 3, "reseats": ["265 bar"] * 3}
+    if kind == "drift":
+        record = {"samples": [{"t_s": 120.0 * n, "position_mm": 100.0} for n in range(6)]}
+    with pytest.raises(RuleError, match=says):
+        run(kind, figures, record)
+
+
+def test_another_liquid_may_expand_more_or_less_than_oil() -> None:
+    """10 l that cool by 0.1 K a minute: oil shrinks by 0.7 ml/min, another liquid by anything from none to 1 ml/min."""
+    samples = [{"t_s": 120.0 * n, "position_mm": 100.0, "temperature_c": 24 - 0.2 * n} for n in range(6)]
+    figures = {"bore": "63 mm", "limit": "2 ml/min", "volume": "10 l"}
+    wide = {}
+    for medium in ("", "mineral oil ISO VG 32", "diesel"):
+        outcome = run("drift", {**figures, **({"medium": medium} if medium else {})}, {"samples": samples})
+        low, high = interval(outcome, "leak_rate")
+        wide[medium] = high - low
+        assert low < -0.7 < high
+    assert wide[""] == wide["mineral oil ISO VG 32"]
+    # Between none and 1 ml/min there is a millilitre; the doubt of the readings comes to both alike.
+    assert wide["diesel"] > 1.0
+    assert wide["diesel"] - wide[""] > 0.6

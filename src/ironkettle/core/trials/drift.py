@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 
 from ironkettle.core.cylinders import Cylinder
-from ironkettle.core.errors import fault
+from ironkettle.core.errors import RuleError, fault
 from ironkettle.core.findings import Finding, caution, reject
 from ironkettle.core.pressure.trend import trend_of
 from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_volume
@@ -29,11 +29,12 @@ from ironkettle.core.trials.model import (
     Wanted,
     Written,
 )
-from ironkettle.core.trials.reading import any_of, coarse, held, unit_named, worst
+from ironkettle.core.trials.reading import coarse, held, most_of, unit_named, worst
 
 BASIS = "area times speed; oil 0.0007 1/K"
-# Mineral oil, and how far a shop's air may drift where no temperature is read.
-_EXPANSION = 7e-4
+# Mineral oil; what another liquid may expand by; and how far a shop's air may drift where no temperature is read.
+_EXPANSION, _ANY_LIQUID = 7e-4, (0.0, 1e-3)
+_GASES = re.compile(r"\b(air|nitrogen|oxygen|gas|argon|helium|steam|heliox)\b", re.IGNORECASE)
 _K_PER_MIN = 0.1
 _DIAL_MM = 0.01
 _IN_TIME = re.compile(r"(?P<way>.+?)\s+in\s+(?P<time>.+)")
@@ -45,7 +46,8 @@ _READ_AT = 6
 class DriftCriteria(Criteria):
     """``side``: which side holds the load; ``limit``: the most that passes, as a flow or a speed of the rod.
 
-    ``other_side``: whether its port is open. ``volume``: the oil under load, for what warming moves.
+    ``other_side``: whether its port is open. ``volume``: the liquid under load, for what warming moves; ``medium``: what liquid
+    that is, mineral oil where it is left out.
     """
 
     bore: Written
@@ -54,6 +56,7 @@ class DriftCriteria(Criteria):
     other_side: Literal["open", "shut"] = "open"
     limit: Written
     volume: Written | None = None
+    medium: Written | None = None
     resolution: Written | None = None
 
 
@@ -140,18 +143,25 @@ def analyse(criteria: DriftCriteria, record: DriftRecord, instrument: Instrument
 
 
 def _most(limit: str, area: float) -> float:
-    """The limit as a flow; a speed of the rod, or a way in a time, becomes one with the area. [ml/min] Raises RuleError."""
-    text = limit.strip().removeprefix("at most ")
-    if match := _IN_TIME.fullmatch(text):
-        way, time = read_length(match["way"], "limit"), read_quantity(match["time"], Dimension.TIME, "limit").value
+    """The limit as a flow, written bare or as *at most*; a speed of the rod, or a way in a time, becomes one with the area. [ml/min] Raises RuleError."""
+    if match := _IN_TIME.fullmatch(limit.strip()):
+        way = most_of(match["way"], Dimension.LENGTH, "limit")
+        time = read_quantity(match["time"], Dimension.TIME, "limit").value
         if time <= 0:
             raise fault("limit", "in no time at all", "2 mm in 10 min")
-        return way / time * 60 * area / 1000
-    found = any_of(text, [Dimension.FLOW, Dimension.SPEED], "limit")
-    if found.value <= 0:
-        raise fault("limit", "must be above zero", "1 ml/min", "2 mm/min")
-    # m/s times mm² is ml/s.
-    return found.value if found.unit.dimension is Dimension.FLOW else found.value * area * 60
+        most = way / time * 60 * area / 1000
+    else:
+        try:
+            most = most_of(limit, Dimension.FLOW, "limit")
+        except RuleError as error:
+            try:
+                # m/s times mm² is ml/s.
+                most = most_of(limit, Dimension.SPEED, "limit") * area * 60
+            except RuleError:
+                raise error from None
+    if most <= 0:
+        raise fault("limit", "must be above zero", "1 ml/min", "2 mm/min", "2 mm in 10 min")
+    return most
 
 
 def _rows(record: DriftRecord) -> tuple[np.ndarray, np.ndarray]:
@@ -174,8 +184,21 @@ def _step(criteria: DriftCriteria, x: np.ndarray) -> float:
     return float(max(seen.min(), _DIAL_MM)) if len(seen) else _DIAL_MM
 
 
+def _expansion(criteria: DriftCriteria) -> tuple[float, float]:
+    """The least and the most the liquid under load expands by. [1/K] Raises RuleError for a gas.
+
+    Source: no published source; mineral oil 0.0007, liquids of a shop up to 0.001.
+    """
+    medium = (criteria.medium or "mineral oil").strip()
+    if _GASES.search(medium):
+        text = f"“{medium}”: a gas gives way by itself, so how far the rod moves says nothing of a leak; use a liquid"
+        raise fault("medium", text, "mineral oil ISO VG 46")
+    return (_EXPANSION, _EXPANSION) if "mineral oil" in medium.casefold() else _ANY_LIQUID
+
+
 def _warming(criteria: DriftCriteria, record: DriftRecord, findings: list[Finding]) -> tuple[float, float]:
     """What cooling oil moves, that no leak is: least and most. [ml/min]"""
+    expands = _expansion(criteria)
     if criteria.volume is None:
         findings.append(
             caution(
@@ -196,9 +219,9 @@ def _warming(criteria: DriftCriteria, record: DriftRecord, findings: list[Findin
     ):
         found = trend_of(np.array([one[0] for one in read]), np.array([one[1] for one in read]), 0.1)
         # Cooling, a negative trend, lets the rod sink.
-        ends = sorted(-60 * volume * _EXPANSION * one for one in found.ends)
-        return ends[0], ends[1]
-    drift = volume * _EXPANSION * _K_PER_MIN
+        ends = [-60 * volume * one * each for one in expands for each in found.ends]
+        return min(ends), max(ends)
+    drift = volume * max(expands) * _K_PER_MIN
     findings.append(
         caution("temperature-unknown", f"no temperature: {drift:.2g} ml/min either way may be warming", BASIS)
     )

@@ -39,8 +39,9 @@ from ironkettle.core.trials.reading import (
     far_off,
     held,
     in_unit,
+    least_of,
     mean_of,
-    quantity_of,
+    most_of,
     read_each,
     shown,
     worst,
@@ -170,7 +171,7 @@ def _spread(
     spread = max(values) - min(values)
     half = 2 * doubt_of(openings, instrument, 0.0)
     interval = (max(0.0, spread - half), spread + half)
-    most = quantity_of(criteria.spread, _P, "spread").value if criteria.spread else None
+    most = most_of(criteria.spread, _P, "spread") if criteria.spread else None
     verdict = None if most is None else held(interval, (None, most))
     return [
         Result("spread", "Spread", spread, unit, _P, interval, (None, most), verdict),
@@ -179,7 +180,7 @@ def _spread(
 
 
 def _reseat(criteria: OpeningCriteria, reseats: list[Reading], instrument: Instrument, unit: Unit) -> list[Result]:
-    least = quantity_of(criteria.reseat, _P, "reseat").value if criteria.reseat else None
+    least = least_of(criteria.reseat, _P, "reseat") if criteria.reseat else None
     if not reseats:
         # What is held against a figure and was not read is not known.
         return (
@@ -212,7 +213,7 @@ def wanted(criteria: OpeningCriteria) -> tuple[Wanted, ...]:
     symbol = target.unit.symbol
     found = [Wanted(f"openings.{n}", "pressure", f"Opening {n + 1}", symbol, good) for n in range(criteria.repeats)]
     if criteria.reseat:
-        least = in_unit(quantity_of(criteria.reseat, _P, "reseat").value, target.unit)
+        least = in_unit(least_of(criteria.reseat, _P, "reseat"), target.unit)
         found += [
             Wanted(f"reseats.{n}", "pressure", f"Reseat {n + 1}", symbol, (least, max(least, good[0])))
             for n in range(criteria.repeats)

@@ -19,7 +19,7 @@ from ironkettle.core.trials.model import (
     Wanted,
     Written,
 )
-from ironkettle.core.trials.reading import coarse, doubt_words, held, quantity_of, read_one, unit_named, worst
+from ironkettle.core.trials.reading import coarse, doubt_words, held, most_of, quantity_of, read_one, unit_named, worst
 
 BASIS = "ideal gas; time by the clock"
 ATMOSPHERE = 0.101325
@@ -56,7 +56,7 @@ def analyse(criteria: PumpUpCriteria, record: PumpUpRecord, instrument: Instrume
     """
     volume = read_volume(criteria.volume, "volume")
     to, start = quantity_of(criteria.to, Dimension.PRESSURE, "to").value, _start(criteria)
-    limit = read_quantity(criteria.within, Dimension.TIME, "within").value
+    limit = most_of(criteria.within, Dimension.TIME, "within")
     time = read_one(record.time, Dimension.TIME, "time")
     reached = read_one(record.reached, Dimension.PRESSURE, "reached") if record.reached else None
     if time.value <= 0:

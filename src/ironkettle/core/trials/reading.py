@@ -11,6 +11,7 @@ from scipy.special import stdtrit
 from ironkettle.core.errors import FieldFault, RuleError, fault
 from ironkettle.core.findings import Finding, caution, reject
 from ironkettle.core.quantities import (
+    Band,
     Dimension,
     Quantity,
     Unit,
@@ -24,7 +25,7 @@ from ironkettle.core.quantities import (
 )
 from ironkettle.core.trials.model import Instrument, InstrumentUsed, Reading, Result, Verdict
 
-Band = tuple[float | None, float | None]
+Within = tuple[float | None, float | None]
 _WORST: tuple[Verdict, ...] = ("invalid", "fail", "undecided", "pass")
 # Readings of the same kind that differ more than this from their middle, in medians of their differences, are misread.
 _FAR = 8.0
@@ -41,6 +42,35 @@ def pressure_of(text: str, field: str) -> Quantity:
 def quantity_of(text: str, dimension: Dimension, field: str) -> Quantity:
     """A quantity of a dimension; pressures as gauge. Raises RuleError."""
     return pressure_of(text, field) if dimension is Dimension.PRESSURE else read_quantity(text, dimension, field)
+
+
+def most_of(text: str, dimension: Dimension, field: str) -> float:
+    """The most a figure may be, written bare or as ``at most 5 bar``. [base unit]
+
+    Raises RuleError for a least, a range or a tolerance. Source: common notation; the reader is ``read_band``.
+    """
+    band = _band_of(text, dimension, field)
+    if band.high is None or band.low not in {None, band.high}:
+        raise fault(field, f"“{text.strip()}”: the most it may be is wanted here", "at most 5 bar", "5 bar")
+    return band.high
+
+
+def least_of(text: str, dimension: Dimension, field: str) -> float:
+    """The least a figure may be, written bare or as ``at least 260 bar``. [base unit]
+
+    Raises RuleError for a most, a range or a tolerance. Source: common notation; the reader is ``read_band``.
+    """
+    band = _band_of(text, dimension, field)
+    if band.low is None or band.high not in {None, band.low}:
+        raise fault(field, f"“{text.strip()}”: the least it may be is wanted here", "at least 260 bar", "260 bar")
+    return band.low
+
+
+def _band_of(text: str, dimension: Dimension, field: str) -> Band:
+    found = read_band(text, dimension, field)
+    if dimension is Dimension.PRESSURE and found.unit is not None and found.unit.absolute:
+        raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+    return found
 
 
 def unit_named(symbol: str) -> Unit:
@@ -74,7 +104,7 @@ class Wide:
     told: bool
 
     @property
-    def within(self) -> Band:
+    def within(self) -> Within:
         return self.low, self.high
 
     @property
@@ -187,7 +217,7 @@ def doubt_of(readings: Sequence[Reading], instrument: Instrument, value: float) 
     return step + (instrument.accuracy_pct or 0.0) / 100 * abs(value)
 
 
-def held(interval: tuple[float, float], within: Band) -> Verdict:
+def held(interval: tuple[float, float], within: Within) -> Verdict:
     """pass where the whole interval lies within, fail where none of it does, else undecided. [base unit]"""
     low, high = interval
     least, most = within
@@ -217,7 +247,7 @@ def far_off(readings: Sequence[Reading]) -> int | None:
     return place if abs(readings[place].value - middle) > _FAR * usual else None
 
 
-def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Band, basis: str) -> tuple[Finding, ...]:
+def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Within, basis: str) -> tuple[Finding, ...]:
     """What of the instrument is not known, and so is not in the doubt; and whether it was written down too coarsely."""
     found = []
     if instrument.accuracy_pct is None:

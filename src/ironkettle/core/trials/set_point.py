@@ -43,7 +43,7 @@ from ironkettle.core.trials.reading import (
     held,
     in_unit,
     mean_of,
-    pressure_of,
+    most_of,
     read_each,
     read_one,
     worst,
@@ -198,7 +198,7 @@ def _lock_up(
     """The highest it showed with the flow shut off: each time counts, not their mean."""
     shut = [*read_each(record.lock_ups, _P, "lock_ups"), *(row.reading for row in rows if not row.flows)]
     check_reach(shut, instrument, "lock_ups", unit)
-    most = pressure_of(criteria.lock_up, "lock_up").value if criteria.lock_up else None
+    most = most_of(criteria.lock_up, _P, "lock_up") if criteria.lock_up else None
     if not shut:
         return [] if most is None else [_unread("lock_up", "Lock-up", unit, (None, most))]
     highest = max(shut, key=lambda one: one.value)
@@ -212,7 +212,7 @@ def _creep(
 ) -> list[Result]:
     """How far it rose with the flow shut, over the time of its figure, and how fast a minute at the end."""
     spec = criteria.creep
-    most = pressure_of(spec.limit, "creep.limit").value if spec else None
+    most = most_of(spec.limit, _P, "creep.limit") if spec else None
     lasts = read_quantity(spec.within, Dimension.TIME, "creep.in").value if spec else None
     if not record.creep_readings:
         return [] if most is None else [_unread("creep", "Creep", unit, (None, most))]
@@ -251,7 +251,7 @@ def _droop(
 ) -> list[Result]:
     """How far it falls from the smallest flow to the flow of its figure, by the line through what was read."""
     spec = criteria.droop
-    most = pressure_of(spec.limit, "droop.limit").value if spec else None
+    most = most_of(spec.limit, _P, "droop.limit") if spec else None
     told = [
         row
         for row in rows
@@ -278,7 +278,7 @@ def _droop(
 
 def _hysteresis(criteria: SetPointCriteria, rows: list[_Row], instrument: Instrument, unit: Unit) -> list[Result]:
     """The most by which readings of one setting differ, come to from below and from above."""
-    most = pressure_of(criteria.hysteresis, "hysteresis").value if criteria.hysteresis else None
+    most = most_of(criteria.hysteresis, _P, "hysteresis") if criteria.hysteresis else None
     came: dict[float, tuple[list[float], list[float]]] = {}
     for before, row in pairwise(rows):
         if row.setting != before.setting:
@@ -304,11 +304,11 @@ def wanted(criteria: SetPointCriteria) -> tuple[Wanted, ...]:
         for n in range(criteria.repeats)
     ]
     if criteria.lock_up:
-        top = in_unit(pressure_of(criteria.lock_up, "lock_up").value, target.unit)
+        top = in_unit(most_of(criteria.lock_up, _P, "lock_up"), target.unit)
         found.append(Wanted("lock_ups.0", "pressure", "Lock-up, flow shut off", symbol, (min(good[1], top), top)))
     if criteria.creep:
         start = (good[0] + good[1]) / 2
-        rise = 0.2 * in_unit(pressure_of(criteria.creep.limit, "creep.limit").value, target.unit)
+        rise = 0.2 * in_unit(most_of(criteria.creep.limit, _P, "creep.limit"), target.unit)
         found += [
             Wanted(
                 f"creep_readings.{n}.pressure", "pressure", f"Flow shut, after {at:g} s", symbol, (start, start + rise)
@@ -317,7 +317,7 @@ def wanted(criteria: SetPointCriteria) -> tuple[Wanted, ...]:
         ]
     if criteria.droop:
         place = criteria.repeats
-        fall = in_unit(pressure_of(criteria.droop.limit, "droop.limit").value, target.unit)
+        fall = in_unit(most_of(criteria.droop.limit, _P, "droop.limit"), target.unit)
         middle = (good[0] + good[1]) / 2
         found.append(
             Wanted(f"readings.{place}", "pressure", f"At {criteria.droop.flow}", symbol, (middle - 0.6 * fall, middle))
@@ -348,7 +348,7 @@ def plan(criteria: SetPointCriteria, instrument: Instrument) -> TrialPlan:
     target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
     low, high = target.ends
     bands = [high - low]
-    bands += [pressure_of(one.limit, "limit").value for one in (criteria.creep, criteria.droop) if one]
+    bands += [most_of(one.limit, _P, "limit") for one in (criteria.creep, criteria.droop) if one]
     narrow = min(bands) / 4
     creep, droop = criteria.creep, criteria.droop
     steps = (
