@@ -8,8 +8,9 @@ from xml.sax.saxutils import escape
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import BaseModel, ValidationError
 
-from ironkettle.core.text import no_minus_zero, plain_lines, plain_text, spelled_out
+from ironkettle.core.text import Figure, no_minus_zero, plain_lines, plain_text, spelled_out
 
 ANY = st.text(max_size=30)
 
@@ -54,3 +55,14 @@ def test_what_came_in_is_kept_with_unreadable_characters_spelled_out() -> None:
         "\\u0007": "line\nbreak",
         "deep": {"x": "\\udc80"},
     }
+
+
+class _Read(BaseModel):
+    value: Figure
+
+
+@pytest.mark.parametrize("value", [True, False])
+def test_yes_and_no_are_no_figures(value: bool) -> None:
+    with pytest.raises(ValidationError, match="a number is wanted"):
+        _Read(value=value)
+    assert _Read(value=1).value == 1.0

@@ -94,7 +94,7 @@ class HoldBody(Body):
 
     kind: Literal["pressure_hold"] = "pressure_hold"
     medium: NameText
-    bulk_modulus_gpa: Figure | None = Field(default=None, gt=0, le=10)
+    bulk_modulus_gpa: Figure | None = Field(default=None, ge=0.01, le=10)
     bulk_modulus_doubt_pct: Figure | None = Field(default=None, ge=0, le=90)
     volume: QuantityText
     volume_doubt_pct: Figure | None = Field(default=None, ge=0, le=50)

@@ -75,7 +75,16 @@ def no_minus_zero(value: float) -> float:
 
 Plain = AfterValidator(plain_text)
 PlainLines = (BeforeValidator(_unix_lines), AfterValidator(plain_lines))
-Figure = Annotated[float, Field(allow_inf_nan=False), AfterValidator(no_minus_zero)]
+
+
+def _no_yes_or_no(value: object) -> object:
+    """Yes and no are no figures, though a program may count them as 1 and 0."""
+    if isinstance(value, bool):
+        raise ValueError("a number is wanted, not yes or no")
+    return value
+
+
+Figure = Annotated[float, BeforeValidator(_no_yes_or_no), Field(allow_inf_nan=False), AfterValidator(no_minus_zero)]
 
 __all__ = [
     "Figure",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -150,7 +151,8 @@ def analyse_hold(
         gap=next((gap for gap in held.gaps if gap.differs), None),
         few=len(parts) < len(_PARTS),
     )
-    verdict, low, high = _verdict(parts, begun, held, volume, gauge, limit / 60, needed, against, rules)
+    slowed = _slowed(held, volume, gauge, rules)
+    verdict, low, high = _verdict(parts, begun, slowed, held, volume, gauge, limit / 60, needed, against, rules)
     peak = max(sample.pressure for sample in samples)
     whole = parts[0] if parts else None
     return Analysis(
@@ -190,6 +192,14 @@ def _part(held: Held, share: float, volume: TestVolume, gauge: Gauge, rules: Hol
 def _begun(held: Held, early: float, volume: TestVolume, gauge: Gauge, rules: HoldRules) -> _Part | None:
     """The first part of the hold, while it fell faster than it goes on; None with fewer than five readings there."""
     return _part_of(held, held.t <= early + 1e-9, volume, gauge, rules, False)
+
+
+def _slowed(held: Held, volume: TestVolume, gauge: Gauge, rules: HoldRules) -> _Part | None:
+    """The first half of the hold, where it fell faster than the second; None with fewer than five readings in either."""
+    middle = held.start + (held.end - held.start) / 2
+    halves = (_part_of(held, inside, volume, gauge, rules, False) for inside in (held.t <= middle, held.t >= middle))
+    first, second = halves
+    return first if first is not None and second is not None and first.fall.slope > second.fall.slope else None
 
 
 def _part_of(
@@ -271,15 +281,17 @@ def swing_of(
 
 
 def _verdict(
-    parts: list[_Part], begun: _Part | None, held: Held, volume: TestVolume, gauge: Gauge, limit: float, needed: float,
-    against: Against, rules: HoldRules,
+    parts: list[_Part], begun: _Part | None, slowed: _Part | None, held: Held, volume: TestVolume, gauge: Gauge,
+    limit: float, needed: float, against: Against, rules: HoldRules,
 ) -> tuple[str, float, float]:  # fmt: skip
     """Verdict, and the bounds that are told. [ml/s]"""
     bounds = [part.bounds(part.fall.span, rules) for part in (*parts, *([] if begun is None else [begun]))]
     fell = _end_to_end(held, volume, gauge, rules)
     first = bounds[0] if bounds else fell or (0.0, 0.0)
+    # What it leaked at first may be what it leaks at the test pressure.
+    at_first = -math.inf if slowed is None else slowed.bounds(slowed.fall.span, rules)[1]
     if held.fault is not None:
-        return "invalid", *first
+        return "invalid", first[0], max(first[1], at_first)
     # Later parts and the first fall may show that it leaks; only the whole of it shows that it does not.
     low, high = max((b[0] for b in bounds), default=first[0]), first[1]
     told = (low, max(low, high, *(b[1] for b in bounds[len(parts) :])))
@@ -292,7 +304,7 @@ def _verdict(
         return "pass", *told
     if fell is not None and fell[0] > limit:
         return "fail", *fell
-    return "undecided", *told
+    return "undecided", told[0], max(told[1], at_first)
 
 
 def _grows(held: Held, gauge: Gauge) -> bool:
