@@ -92,6 +92,22 @@ def test_nor_by_a_copy_under_another_key(client: BenchClient, changes: dict[str,
     assert (signing["may_release"], "life support" in signing["authority"]) == (False, True)
 
 
+@pytest.mark.parametrize("changes", [{}, {"name": "Some set"}, {"name": "Some set", "markings": []}])
+def test_nor_by_a_lead_who_copies_it_under_another_key(client: BenchClient, changes: dict[str, Any]) -> None:
+    """Name, marking or kit number: it is the same unit, and who may not sign for it may not free it either."""
+    tamsin = client.as_person("tamsin")
+    copied = {**copy.deepcopy(DEMAND), "key": "escape-set-two", "authority": "workshop", "version": 1, **changes}
+    # A copy that is as strict is the shop's at once.
+    assert send(tamsin, {**copied, "key": "escape-set-three", "authority": "life_support"})["state"] == "active"
+    brought = send(tamsin, copied)
+    assert (brought["state"], "life support" in brought["needs"]) == ("draft", True)
+    signing = opened(client, "escape-set-two")["signing"]
+    assert (signing["may_release"], "life support" in signing["authority"]) == (False, True)
+    # Tamsin is a holder, and nobody else is: with her PIN it becomes the shop's, on the trail.
+    assert approve(client, "bede", copied).status_code == 403
+    assert approve(client, "tamsin", copied).json()["state"] == "active"
+
+
 def test_nor_is_what_is_breathed_from_free_of_authority(client: BenchClient) -> None:
     tamsin = client.as_person("tamsin")
     free = {

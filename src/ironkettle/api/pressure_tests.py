@@ -69,10 +69,10 @@ class LimitBody(Body):
 class GaugeBody(Body):
     range: QuantityText
     resolution: QuantityText
-    accuracy_pct: Figure = Field(gt=0, le=20)
+    accuracy_pct: Figure = Field(ge=0.01, le=20)
     stability_pct: Figure | None = Field(
         default=None,
-        gt=0,
+        ge=0.001,
         le=20,
         description="by how much of the reading it may drift or stick in a hold, as stated [%]",
     )

@@ -80,8 +80,8 @@ class PresetBody(RoutineBody):
 
     kind: Literal["preset"]
     bottom: Direction
-    turns: Figure = Field(gt=0, le=50)
-    tolerance: Figure = Field(default=0.1, gt=0, le=10)
+    turns: Figure = Field(ge=0.001, le=50)
+    tolerance: Figure = Field(default=0.1, ge=0.001, le=10)
 
 
 class EdgeBody(RoutineBody):
@@ -90,7 +90,7 @@ class EdgeBody(RoutineBody):
     kind: Literal["edge"]
     open: Direction
     close_plus_deg: Figure = Field(ge=0, le=720)
-    tolerance_deg: Figure = Field(default=5.0, gt=0, le=180)
+    tolerance_deg: Figure = Field(default=5.0, ge=0.1, le=180)
 
 
 class ContactBody(RoutineBody):

@@ -50,6 +50,7 @@ from ironkettle.store.sheets import (
     latest_sheets,
     load_sheet,
     sheet_in,
+    sheets_of_unit,
     shops_row,
     standing_in,
     use_sheet,
@@ -167,7 +168,7 @@ def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> Shee
     shops = shops_row(session, sheet.key)
     found = () if shops is None else sheet_changes(sheet_in(shops), sheet)
     present = find_row(session, sheet.key, sheet.version)
-    draft = is_draft_at_import(caller.author, shops is not None, found)
+    draft = is_draft_at_import(caller.author, sheet, shops is not None, found, sheets_of_unit(session, sheet))
     row = add_sheet(session, sheet, caller.key if draft else None)
     if present is None:
         change = "brought in as a draft" if draft else "brought in"

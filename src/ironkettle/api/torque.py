@@ -50,8 +50,8 @@ class SpecBody(Body):
     min: QuantityText | None = None
     max: QuantityText | None = None
     target: QuantityText | None = None
-    tolerance_pct: Figure | None = Field(default=None, gt=0, lt=50)
-    turns: Annotated[Figure, BeforeValidator(turns_of)] | None = Field(default=None, gt=0, le=50)
+    tolerance_pct: Figure | None = Field(default=None, ge=0.1, lt=50)
+    turns: Annotated[Figure, BeforeValidator(turns_of)] | None = Field(default=None, ge=0.001, le=50)
     slots: int | None = Field(default=None, ge=1, le=60)
     from_bottom: bool | None = None
     thread: NameText | None = None
@@ -61,7 +61,7 @@ class SpecBody(Body):
 class WrenchBody(Body):
     min: QuantityText
     max: QuantityText
-    accuracy_pct: Figure = Field(gt=0, le=20)
+    accuracy_pct: Figure = Field(ge=0.01, le=20)
 
 
 class AdapterBody(Body):

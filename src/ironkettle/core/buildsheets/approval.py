@@ -57,13 +57,21 @@ def may_approve(author: Author, guards: Iterable[Authority], day: date) -> bool:
     return all(author.authorisation(one, day) is not None for one in wanted)
 
 
-def is_draft_at_import(author: Author, known: bool, found: tuple[Change, ...]) -> bool:
+def is_draft_at_import(
+    author: Author, sheet: Sheet, known: bool, found: tuple[Change, ...], others: Iterable[Sheet]
+) -> bool:
     """Whether a sheet that somebody brings in is a draft at first.
 
-    A lead's own import of a new key, or of a version that loosens nothing, is the shop's at once. ``known``: whether the
-    shop has an approved version of it already; ``found``: what changes against that one.
+    A lead's own import of a new key, or of a version that loosens nothing, is the shop's at once; a new key for a unit that
+    another sheet guards more strictly is not. ``known``: whether the shop has an approved version of it already; ``found``: what
+    changes against that one; ``others``: sheets of other keys for the same unit (``same_unit``).
     """
-    return author.role is not Role.LEAD or (known and loosens(found))
+    if author.role is not Role.LEAD:
+        return True
+    if known:
+        return loosens(found)
+    own = asked_by(sheet)
+    return strictest([own, *(asked_by(one) for one in others)]) != strictest([own])
 
 
 def check_may_approve(author: Author, guards: tuple[Authority, ...], day: date, drafted_by: str, others: bool) -> None:

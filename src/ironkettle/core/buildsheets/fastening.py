@@ -24,7 +24,7 @@ class PhaseTo(StrEnum):
     GAP = "gap"
 
 
-Turns = Annotated[Figure, BeforeValidator(turns_of), Field(gt=0, le=50)]
+Turns = Annotated[Figure, BeforeValidator(turns_of), Field(ge=0.001, le=50)]
 
 
 class Phase(Item):
@@ -37,8 +37,8 @@ class Phase(Item):
     low: Torque | None = None
     high: Torque | None = None
     target: Torque | None = None
-    tolerance_pct: Annotated[Figure, Field(gt=0, lt=50)] | None = None
-    passes_pct: list[Annotated[Figure, Field(gt=0, le=100)]] = Field(
+    tolerance_pct: Annotated[Figure, Field(ge=0.1, lt=50)] | None = None
+    passes_pct: list[Annotated[Figure, Field(ge=1, le=100)]] = Field(
         default_factory=lambda: [100.0], min_length=1, max_length=10
     )
     turns: Turns | tuple[Turns, Turns] | None = None
@@ -102,7 +102,7 @@ class Preset(Strict):
 
     bottom: Literal["clockwise", "counter_clockwise"]
     turns: Annotated[Figure, Field(ge=0, le=50)]
-    tolerance: Annotated[Figure, Field(gt=0, le=10)] = 0.1
+    tolerance: Annotated[Figure, Field(ge=0.001, le=10)] = 0.1
     leaves: Text | None = None
 
 
@@ -112,7 +112,7 @@ class Edge(Strict):
     open: Literal["clockwise", "counter_clockwise"]
     sign: Text
     close_plus_deg: Annotated[Figure, Field(ge=0, le=720)]
-    tolerance_deg: Annotated[Figure, Field(gt=0, le=180)] = 5.0
+    tolerance_deg: Annotated[Figure, Field(ge=0.1, le=180)] = 5.0
 
 
 class Target(Strict):

@@ -68,19 +68,19 @@ class Cone(_Along):
 class Ball(Strict):
     shape: Literal["ball"] = "ball"
     at: Millimetres | Place
-    radius: Annotated[Radius, Field(gt=0)]
+    radius: Annotated[Radius, Field(ge=0.01)]
 
 
 class Pin(Strict):
     shape: Literal["pin"] = "pin"
     at: Place
-    radius: Annotated[Radius, Field(gt=0)]
+    radius: Annotated[Radius, Field(ge=0.01)]
 
 
 class Spring(_Ring):
     shape: Literal["spring"] = "spring"
     inner: Radius
-    wire: Annotated[Radius, Field(gt=0)]
+    wire: Annotated[Radius, Field(ge=0.01)]
 
 
 class Port(Strict):
@@ -88,7 +88,7 @@ class Port(Strict):
 
     shape: Literal["port"] = "port"
     at: Millimetres
-    radius: Annotated[Radius, Field(gt=0)]
+    radius: Annotated[Radius, Field(ge=0.01)]
     start: Radius = Field(alias="from")
     end: Radius = Field(alias="to")
     zone: Key

@@ -45,7 +45,7 @@ class Within(Item):
     limit: Written | None = None
     within: Written | None = Field(default=None, alias="in")
     below: Written | None = None
-    seconds: Annotated[Figure, Field(gt=0, le=1e6)] | None = None
+    seconds: Annotated[Figure, Field(ge=0.1, le=1e6)] | None = None
     flow: Written | None = None
 
 
@@ -68,7 +68,7 @@ class TestSpec(Named):
     pressure: Pressure | None = None
     volume: Volume | None = None
     medium: Text | None = None
-    bulk_modulus_gpa: Annotated[Figure, Field(gt=0, le=10)] | None = None
+    bulk_modulus_gpa: Annotated[Figure, Field(ge=0.01, le=10)] | None = None
     leak_limit: Flow | None = None
     hold: Time | None = None
     glass: Text | None = None
@@ -96,7 +96,7 @@ class TestSpec(Named):
     within: Written | None = None
     quantity: Text | None = None
     sign: Text | None = None
-    seconds: Annotated[Figure, Field(gt=0, le=1e6)] | None = None
+    seconds: Annotated[Figure, Field(ge=0.1, le=1e6)] | None = None
 
     @model_validator(mode="after")
     def _has_its_figures(self) -> TestSpec:

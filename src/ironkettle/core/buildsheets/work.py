@@ -43,7 +43,7 @@ class TimerSpec(Strict):
     """``early``: may be started long before its step; ``may_cut``: may be cut short with a reason."""
 
     key: Key
-    minutes: Annotated[Figure, Field(gt=0, le=20_000)]
+    minutes: Annotated[Figure, Field(ge=0.01, le=20_000)]
     what_for: Text | None = Field(default=None, alias="for")
     early: bool = False
     may_cut: bool = False
