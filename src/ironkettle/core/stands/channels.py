@@ -231,7 +231,7 @@ def blocks_of(stand: StandMap) -> tuple[Block, ...]:
 
 
 def kept_blocks(stand: StandMap, numbers: Sequence[int]) -> tuple[tuple[Block, tuple[int, ...]], ...]:
-    """Where the readings of those numbers (0 or above, rising) are kept: the registers of each read, and what they hold.
+    """Where the readings of those numbers (0 or above, rising) are kept: the registers of each read, and what they hold. [-]
 
     Those of a stand that keeps none are nowhere. Source: ``Numbered``; 125 registers are the most of one Modbus answer.
     """

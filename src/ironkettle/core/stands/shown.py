@@ -55,7 +55,7 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
 
 
 def kept_of(words: Mapping[int, int], at: int, stand: StandMap) -> Shown:
-    """What a kept reading shows whose copy begins at a register, from 0 up. [base units]
+    """What a kept reading shows whose copy begins at a register, 0 or above. [base units]
 
     Source: the stand's register map, ``Numbered``.
     """
