@@ -7,8 +7,7 @@ the cluster's own.
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator
-from typing import Any
+from collections.abc import Iterable, Iterator
 
 import pytest
 from anyio.from_thread import start_blocking_portal
@@ -77,39 +76,39 @@ def engine(database_url: str, owner: Engine) -> Iterator[Engine]:
 @pytest.fixture
 def empty(engine: Engine, admin: Engine) -> Engine:
     """A database with nothing in it."""
-    with admin.begin() as connection:
-        connection.execute(text("SET LOCAL session_replication_role = replica"))  # the triggers sleep
-        for table in Base.metadata.tables:
-            connection.execute(text(f"DELETE FROM {table}"))
+    _at_once(admin, [f"DELETE FROM {name}" for name in Base.metadata.tables])
     return engine
 
 
+def _at_once(admin: Engine, statements: Iterable[str]) -> None:
+    """Statements in one go, while the triggers sleep."""
+    with admin.begin() as connection:
+        connection.exec_driver_sql("; ".join(["SET LOCAL session_replication_role = replica", *statements]))
+
+
 @pytest.fixture(scope="session")
-def demo_rows() -> dict[str, list[dict[str, Any]]]:
-    """Every row of the demo workshop, kept after its first loading: the moves of its jobs are walked once."""
-    return {}
+def kept() -> set[str]:
+    """The tables that the demo workshop was kept of after its first loading: the moves of its jobs are walked once."""
+    return set()
 
 
 @pytest.fixture
-def workshop(empty: Engine, admin: Engine, demo_rows: dict[str, list[dict[str, Any]]]) -> Engine:
+def workshop(empty: Engine, admin: Engine, kept: set[str]) -> Engine:
     """A database with nothing in it but the demo workshop."""
-    if not demo_rows:
+    if not kept:
         with session_of(empty) as session:
             load_demo(session)
-        with admin.connect() as connection:
-            for name, table in Base.metadata.tables.items():
-                demo_rows[name] = [dict(row) for row in connection.execute(table.select()).mappings()]
+        names = list(Base.metadata.tables)
+        copies = [f"CREATE TABLE demo_rows.{name} AS TABLE {name}" for name in names]
+        _at_once(admin, ["DROP SCHEMA IF EXISTS demo_rows CASCADE", "CREATE SCHEMA demo_rows", *copies])
+        kept.update(names)
         return empty
-    with admin.begin() as connection:
-        connection.execute(text("SET LOCAL session_replication_role = replica"))
-        for name, rows in demo_rows.items():
-            if rows:
-                connection.execute(Base.metadata.tables[name].insert(), rows)
-        for name in ("jobs", "units"):
-            last = max(row["number"] for row in demo_rows[name])
-            connection.execute(
-                text(f"SELECT setval(pg_get_serial_sequence('{name}', 'number'), :last)"), {"last": last}
-            )
+    rows = [f"INSERT INTO {name} OVERRIDING SYSTEM VALUE SELECT * FROM demo_rows.{name}" for name in kept]
+    numbers = [
+        f"SELECT setval(pg_get_serial_sequence('{name}', 'number'), (SELECT max(number) FROM {name}))"
+        for name in ("jobs", "units")
+    ]
+    _at_once(admin, [*rows, *numbers])
     return empty
 
 

@@ -61,12 +61,15 @@ def to_desk(page: Page, root: str, desk: str) -> None:
         page.wait_for_load_state("networkidle")
 
 
-def test_no_desk_has_an_accessibility_fault(bench: Page) -> None:
+def test_no_desk_has_an_accessibility_fault_and_each_fits_the_screen(bench: Page) -> None:
     page, axe = bench, Axe()
     root = steps.root_of(page)
     for desk in DESKS:
         to_desk(page, root, desk)
         no_fault(page, axe, desk, both=desk.endswith(SHOW_ALL_COLOURS))
+        for size in SIZES:
+            fits(page, size, desk)
+        page.set_viewport_size(SIZES[0])  # type: ignore[arg-type]
 
 
 def test_no_move_has_an_accessibility_fault_and_each_fits_the_screen_with_its_action_in_view(bench: Page) -> None:
@@ -107,15 +110,6 @@ def fits(page: Page, size: dict[str, int], address: str) -> None:
     page.set_viewport_size(size)  # type: ignore[arg-type]
     assert page.evaluate("document.documentElement.scrollWidth") <= size["width"], (address, size)
     assert page.evaluate(SMALL_TARGETS) == [], (address, size)
-
-
-def test_every_desk_fits_the_screen(bench: Page) -> None:
-    page = bench
-    root = page.url.rstrip("/")
-    for address in DESKS:
-        to_desk(page, root, address)
-        for size in SIZES:
-            fits(page, size, address)
 
 
 def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_move(bench: Page) -> None:

@@ -15,7 +15,7 @@ from ironkettle.launch.trouble import run, say
 
 _BROWSER = "tests/browser"
 # What is run behind the browser, so that both halves take about as long.
-_AFTER_IT = ("tests/faults", "tests/store", "tests/launch")
+_AFTER_IT = ("tests/faults",)
 
 
 def check() -> int:
@@ -64,7 +64,7 @@ def _check_build_and_browse(environment: Environment) -> None:
     check()
     _timed("build of the interface", lambda: ensure_build(environment))
     _timed("browser tests", lambda: _pytest(environment, _BROWSER))
-    _timed("tests of faults, storage and launch", lambda: _pytest(environment, *_AFTER_IT))
+    _timed("tests of faults", lambda: _pytest(environment, *_AFTER_IT))
 
 
 def _pytest(environment: Environment, *arguments: str) -> None:
