@@ -63,13 +63,21 @@ def trend_of(t: Floats, y: Floats, step: float) -> Trend:
     half = STEPS * step / span
     deviation = 0.0
     if count > _TAKEN:
-        residual = y - np.polynomial.Polynomial.fit(t, y, 2)(t)
+        residual = y - y.mean() - slope * centred - _bend(centred / span, y)
         deviation = math.sqrt(float(residual @ residual) / (count - _TAKEN))
         counting = _counting(residual, span)
         freedom = max(counting - _TAKEN, 1.0)
         noisy = student(freedom) * deviation / (math.sqrt(spread / count) * math.sqrt(counting))
         half = max(half, min(noisy, _most(deviation, step) / span))
     return Trend(slope, half, float(y.mean()), span, deviation)
+
+
+def _bend(x: Floats, y: Floats) -> Floats:
+    """What a parabola adds to the straight line: its square part, made to know nothing of mean and slope. [unit of y]"""
+    square = x * x
+    square -= square.mean()
+    square -= float(square @ x) / float(x @ x) * x
+    return np.asarray(float(square @ y) / float(square @ square) * square)
 
 
 def _most(deviation: float, step: float) -> float:
