@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from dataclasses import dataclass
 
 import numpy as np
@@ -338,8 +339,12 @@ def _further(whole: _Part | None, held: Held, limit: float, needed: float, rules
     hold = held.end - held.start
     if whole is None:
         return needed
-    for total in np.geomspace(max(1.05 * hold, needed), LONGEST_FURTHER_HOLD_S, 80):
-        low, high = whole.bounds(float(total), rules)
-        if high < limit or low > limit:
-            return float(total) - hold
-    return None
+    totals = np.geomspace(max(1.05 * hold, needed), LONGEST_FURTHER_HOLD_S, 80)
+
+    def decides(place: int) -> bool:
+        low, high = whole.bounds(float(totals[place]), rules)
+        return high < limit or low > limit
+
+    # Every doubt fades with time: what is decided stays so.
+    first = bisect_left(range(len(totals)), True, key=decides)
+    return None if first == len(totals) else float(totals[first]) - hold
