@@ -12,6 +12,7 @@ import pytest
 from ironkettle.core.stands import (
     RecordedChannel,
     Shown,
+    beat,
 )
 from ironkettle.stand.driver import StandAwayError
 from ironkettle.stand.recorder import Recorder, Recording
@@ -216,3 +217,30 @@ def test_a_reading_that_was_shown_twice_is_one_reading(monkeypatch: pytest.Monke
         assert len(numbers) == len(set(numbers))
 
     working(work, monkeypatch)
+
+
+@pytest.mark.parametrize("keeps", [0, 500])
+def test_a_stand_whose_readings_stand_still_ends_the_run_and_says_so(
+    keeps: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """It answers, and shows a pressure; but it reads nothing any more, and a hold of that is no hold."""
+    monkeypatch.setattr(beat, "_STILL_S", 0.3)
+
+    class Stuck(Numbering):
+        stuck: int | None = None
+
+        @property
+        def number(self) -> int:
+            return super().number if self.stuck is None else self.stuck
+
+    async def work(recorder: Recorder, _stand: Stand, kept: Kept) -> None:
+        stand = Stuck(keeps)
+        recorder._driver = stand
+        made = Recording(RUN, JOB, 1004, "Bede", NUMBERED)
+        await recorder.start(made)
+        await until(recorder, lambda: len(made.times) >= 10)
+        stand.stuck = stand.number
+        await until(recorder, lambda: made.kept)
+        assert made.state == "interrupted"
+
+    assert "the number of its reading stands still" in working(work, monkeypatch).ends[0][1][-1].says

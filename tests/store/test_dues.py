@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from ironkettle.core.buildsheets import Sheet
 from ironkettle.store.base import session_of
-from ironkettle.store.dues import SheetChangeRow, note_new_sheet, reckon_changed
+from ironkettle.store.dues import SheetChangeRow, note_new_sheet, update_changed_dues
 from ironkettle.store.sheets import add_sheet, load_sheet
 from ironkettle.store.units import DueRow, UnitRow
 
@@ -57,7 +57,7 @@ def work_out(engine: Engine, most: int = 5) -> int:
     parts = 0
     while True:
         with session_of(engine) as session:
-            if not reckon_changed(session, NOW + timedelta(days=1), most):
+            if not update_changed_dues(session, NOW + timedelta(days=1), most):
                 return parts
         parts += 1
 
@@ -78,7 +78,7 @@ def test_a_version_that_comes_half_way_is_the_one_all_are_worked_out_by(workshop
     with session_of(workshop) as session:
         note_new_sheet(session, KEY)
     with session_of(workshop) as session:
-        assert reckon_changed(session, NOW, 5)
+        assert update_changed_dues(session, NOW, 5)
     first, *others = sheet.intervals
     renamed = sheet.model_copy(
         update={"version": sheet.version + 1, "intervals": [first.model_copy(update={"key": "weekly"}), *others]}

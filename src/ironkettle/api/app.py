@@ -62,7 +62,7 @@ from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
 from ironkettle.stand.recorder import Recorder
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.dues import reckon_changed
+from ironkettle.store.dues import update_changed_dues
 
 RECOVER_EVERY_S = 2.0
 DUES_EVERY_S = 2.0
@@ -137,7 +137,7 @@ async def _keep_dues(app: FastAPI, stopping: asyncio.Event) -> None:
 
 def _some_dues(app: FastAPI) -> bool:
     with session_of(app.state.engine) as session:
-        return reckon_changed(session, now())
+        return update_changed_dues(session, now())
 
 
 async def _recover(app: FastAPI, stopping: asyncio.Event) -> None:

@@ -44,10 +44,10 @@ from ironkettle.store.units import (
     open_care,
     open_cares,
     readings_of,
-    reckon,
     register,
     unit_labelled,
     units_of_serial,
+    update_dues,
 )
 
 router = APIRouter(prefix="/api", tags=["units"], responses=ERROR_RESPONSES | GUARDED)
@@ -150,7 +150,7 @@ def make_known(body: NewUnitBody, session: DbSession, caller: Caring) -> UnitSum
     sheet = find_sheet(session, body.sheet_key, None)
     unit = register(session, sheet.key, body.serial, body.name, body.customer, now())
     unit.by_hand = True
-    reckon(session, unit, now(), sheet)
+    update_dues(session, unit, now(), sheet)
     return summary_of(session, unit, sheet)
 
 
@@ -184,7 +184,7 @@ def count(label: NameText, body: CounterBody, session: DbSession, caller: Counti
     present = session.get(CounterRow, body.id)
     if present is None:
         _count(session, found, sheet, body, caller)
-        reckon(session, found, now(), sheet)
+        update_dues(session, found, now(), sheet)
     elif (present.unit_id, present.counter) != (found.id, body.counter):
         raise fault("id", "a reading with this id is of another counter")
     return _view(session, found, shop, caller)
@@ -246,7 +246,7 @@ def import_counters(body: CounterImportBody, session: DbSession, caller: Countin
         raise RuleError(faults[:20])
     session.flush()
     for unit in {one.id: one for one in found.values()}.values():
-        reckon(session, unit, now())
+        update_dues(session, unit, now())
     return ImportedOut(rows=len(rows), new=new, units=len({one.id for one in found.values()}))
 
 
@@ -305,7 +305,7 @@ def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: CareBody, c
             _count(session, unit, sheet, read, caller)
         except RuleError as error:
             raise RuleError([found.under(f"counters.{place}") for found in error.faults]) from None
-    reckon(session, unit, now(), sheet)
+    update_dues(session, unit, now(), sheet)
 
 
 @router.get("/due", summary="What is due on all units, what is overdue first")

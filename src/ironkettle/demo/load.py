@@ -26,7 +26,7 @@ from ironkettle.store.sheets import add_sheet, load_sheet
 from ironkettle.store.shop import Shop, shop_of
 from ironkettle.store.stock import StockItem
 from ironkettle.store.tools import GaugeTool, WrenchTool
-from ironkettle.store.units import CounterRow, reckon, register
+from ironkettle.store.units import CounterRow, register, update_dues
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400
@@ -93,7 +93,7 @@ def _load_unit(session: Session, told: dict[str, Any]) -> None:
             row = CounterRow(id=key, unit_id=unit.id, counter=counter, value=value, at=at, who="bede", source="typed")
             session.add(row)
     session.flush()
-    reckon(session, unit, now)
+    update_dues(session, unit, now)
 
 
 def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:

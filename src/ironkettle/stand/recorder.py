@@ -16,7 +16,7 @@ from uuid import UUID
 import structlog
 
 from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import Beat, RecordingPlan, RecordingState, Row, Shown, Trouble, Watch, rows_text
+from ironkettle.core.stands import Beat, RecordingPlan, RecordingState, Row, Shown, Trouble, Watch, rows_text, took_none
 from ironkettle.stand.driver import StandAwayError, StandDriver
 
 log = structlog.get_logger()
@@ -253,6 +253,9 @@ class Recorder:
         if kept is None:
             # As it shows itself, once for each reading of its own.
             kept = [] if shown.reading == live.beat.last else [shown]
+        still = live.beat.still_since(at)
+        if still is not None:
+            return took_none(still)
         for one in kept:
             number = one.reading
             assert number is not None

@@ -1,4 +1,4 @@
-"""What is due on all units: the list, and the units whose sheet has a new version to be worked out by."""
+"""What is due on all units, and the update of their due days after a new version of their sheet."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from sqlalchemy import Identity, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.store.base import Base
-from ironkettle.store.units import UnitRow, newest_sheet, reckon
+from ironkettle.store.units import UnitRow, newest_sheet, update_dues
 
 
 class SheetChangeRow(Base):
@@ -23,7 +23,7 @@ class SheetChangeRow(Base):
 
 
 def note_new_sheet(session: Session, key: str) -> None:
-    """A sheet has a new version: the days of its units are worked out again, behind the request (``reckon_changed``).
+    """A sheet has a new version: the due days of its units are updated in the background (``update_changed_dues``).
 
     It is put down as a row of its own, which waits for nobody, however many units there are.
     """
@@ -31,8 +31,8 @@ def note_new_sheet(session: Session, key: str) -> None:
     session.flush()
 
 
-def reckon_changed(session: Session, now: datetime, most: int = 50) -> bool:
-    """Work out the days of some units whose sheet has a new version; whether there was anything to do."""
+def update_changed_dues(session: Session, now: datetime, most: int = 50) -> bool:
+    """Update the due days of some units whose sheet has a new version; whether there was anything to do."""
     query = select(SheetChangeRow).order_by(SheetChangeRow.id).limit(1).with_for_update(skip_locked=True)
     change = session.scalars(query).one_or_none()
     if change is None:
@@ -45,7 +45,7 @@ def reckon_changed(session: Session, now: datetime, most: int = 50) -> bool:
     found = [] if session.scalar(select(newer.exists())) else list(session.scalars(units))
     sheet = newest_sheet(session, found[0]) if found else None
     for unit in found:
-        reckon(session, unit, now, sheet)
+        update_dues(session, unit, now, sheet)
     if found:
         change.after = found[-1].id
     else:
@@ -55,7 +55,7 @@ def reckon_changed(session: Session, now: datetime, most: int = 50) -> bool:
 
 
 def units_due(session: Session, today: date, until: date, limit: int) -> list[UnitRow]:
-    """Units with an interval that comes by a day, the earliest first; then, as far as the limit goes, those that cannot be told."""
+    """Units with an interval that comes by a day, the earliest first; then, up to the limit, those without a reading."""
     found: list[UnitRow] = []
     for first, last in ((UnitRow.due_by, until), (UnitRow.unknown_from, today)):
         there = [one.id for one in found]

@@ -199,7 +199,7 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
         )
     session.flush()
     for one in sorted({unit.id} if before is None else {before, unit.id}):
-        reckon(session, session.get_one(UnitRow, one), now)
+        update_dues(session, session.get_one(UnitRow, one), now)
 
 
 def _newest(session: Session, unit: UnitRow, job: JobRow) -> bool:
@@ -278,9 +278,9 @@ def _dues(
     return sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.max))
 
 
-def reckon(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None = None) -> None:
+def update_dues(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None = None) -> None:
     """Keep the days on which a unit's intervals come, for the list of what is due."""
-    # One at a time: two that reckon at once would write the same rows.
+    # One at a time: two that update_dues at once would write the same rows.
     session.get_one(UnitRow, unit.id, with_for_update=True)
     sheet = sheet or newest_sheet(session, unit)
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))

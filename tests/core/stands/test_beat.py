@@ -102,3 +102,20 @@ def test_the_rows_of_a_recording_tell_what_was_missed() -> None:
     # A recording made before its stand told a number.
     older = plan.model_copy(update={"number": None, "every_s": None})
     assert Beat.of(older, [(0.0, 18.0, math.nan), (0.6, 18.0, math.nan)]).missed == 2
+
+
+def test_a_number_that_stands_still_is_noticed_by_the_stands_own_pace() -> None:
+    beat = Beat(5.0, EVERY_S)
+    assert beat.still_since(1000.0) is None
+    beat.heard(7, 10.0)
+    beat.heard(7, 14.9)
+    assert beat.still_since(14.9) is None
+    beat.heard(7, 15.0)
+    assert beat.still_since(15.0) == 10.0
+    beat.heard(8, 15.1)
+    assert beat.still_since(16.0) is None
+    # One that takes a reading each ten seconds is given three of them.
+    slow = Beat(5.0, 10.0)
+    slow.heard(7, 10.0)
+    assert slow.still_since(39.9) is None
+    assert slow.still_since(40.0) == 10.0

@@ -144,7 +144,7 @@ NUMBER = {"key": "n", "name": "Number", "reads": "reading", "register_at": 20, "
     ("changes", "says"),
     [
         ({"channels": [BAR]}, "no channel reads that number"),
-        ({"numbered": None}, "say every how many seconds"),
+        ({"numbered": None}, "enter every how many seconds"),
         ({"numbered": {"every_s": 0.001}}, "greater than or equal to 0.005"),
         ({"numbered": {"every_s": 0.02, "rows": 10, "first": 10}}, "Number lies among the kept readings, registers 10 to 229"),
         ({"numbered": {"every_s": 0.02, "rows": 100, "first": 65_000}}, "run over the last"),

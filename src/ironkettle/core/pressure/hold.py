@@ -197,9 +197,7 @@ def _begun(held: Held, early: float, volume: TestVolume, gauge: Gauge, rules: Ho
 
 def _slowed(held: Held, volume: TestVolume, gauge: Gauge, rules: HoldRules) -> _Part | None:
     """The first half of the hold, where it fell faster than the second; None with fewer than five readings in either."""
-    middle = held.start + (held.end - held.start) / 2
-    halves = (_part_of(held, inside, volume, gauge, rules, False) for inside in (held.t <= middle, held.t >= middle))
-    first, second = halves
+    first, second = (_part_of(held, inside, volume, gauge, rules, False) for inside in _halves(held))
     return first if first is not None and second is not None and first.fall.slope > second.fall.slope else None
 
 
@@ -308,10 +306,15 @@ def _verdict(
     return "undecided", told[0], max(told[1], at_first)
 
 
+def _halves(held: Held) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
+    """Which readings lie in the first half of the hold and which in the second; that in the middle in both."""
+    middle = held.start + (held.end - held.start) / 2
+    return held.t <= middle, held.t >= middle
+
+
 def _grows(held: Held, gauge: Gauge) -> bool:
     """Whether the fall grew from the first half to the second beyond its doubt: nothing settles that way."""
-    middle = held.start + (held.end - held.start) / 2
-    first, second = held.t <= middle, held.t >= middle
+    first, second = _halves(held)
     if first.sum() < 3 or second.sum() < 3:
         return False
     before = trend_of(held.t[first], -held.sign * held.pressure[first], gauge.resolution)

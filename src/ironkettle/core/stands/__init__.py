@@ -26,7 +26,7 @@ from ironkettle.core.stands.recorded import (
     rows_text,
 )
 from ironkettle.core.stands.shown import Shown, kept_of, shown_of
-from ironkettle.core.stands.trouble import Trouble, Watch
+from ironkettle.core.stands.trouble import Trouble, Watch, took_none
 
 __all__ = [
     "FIRST_CHUNK",
@@ -54,5 +54,6 @@ __all__ = [
     "read_rows",
     "rows_text",
     "shown_of",
+    "took_none",
     "value_in",
 ]

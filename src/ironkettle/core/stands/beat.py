@@ -12,13 +12,16 @@ from ironkettle.core.stands.recorded import RecordingPlan, Row
 
 # Of so many answers the one that came quickest tells how the server's clock stands to the stand's.
 _ANSWERS = 20
+# A number that has not changed for so long, and for so many of the stand's readings, stands still. [s, -]
+_STILL_S, _STILL_READINGS = 5.0, 3
 
 
 @dataclass(slots=True)
 class Beat:
     """Follows the readings of one recording. ``every_s``: None for a stand that numbers none [s]; ``rate_hz``: wanted a second.
 
-    ``last`` and ``last_at``: number and time of the last one taken [s of the server's clock].
+    ``last`` and ``last_at``: number and time of the last one taken [s of the server's clock]; ``newest`` and ``newest_at``: the last
+    number that was heard of, and since when it is that.
     """
 
     rate_hz: float
@@ -27,6 +30,8 @@ class Beat:
     last_at: float | None = None
     taken: int = 0
     missed: int = 0
+    newest: int | None = None
+    newest_at: float = 0.0
     behind: deque[float] = field(default_factory=lambda: deque(maxlen=_ANSWERS))
 
     @classmethod
@@ -58,6 +63,13 @@ class Beat:
         if self.last is not None and newest < self.last:
             self.behind.clear()
         self.behind.append(at - newest * (self.every_s or 0.0))
+        if newest != self.newest:
+            self.newest, self.newest_at = newest, at
+
+    def still_since(self, at: float) -> float | None:
+        """Since when the stand takes no readings, at a time above 0; None while it does. [s of the server's clock]"""
+        longest = max(_STILL_S, _STILL_READINGS * (self.every_s or 0.0))
+        return self.newest_at if self.newest is not None and at - self.newest_at >= longest else None
 
     def when(self, number: int) -> float:
         """When a reading was taken, by the server's clock; an answer that was long on its way moves none. [s]
@@ -65,7 +77,7 @@ class Beat:
         Parameters: number : 0 or above, after ``heard``. Source: the quickest of some answers is nearest to the truth.
         """
         at = number * (self.every_s or 0.0) + min(self.behind)
-        # Two readings never share a moment, even where the clocks were set against each other anew.
+        # Two readings never share a moment, even where the clocks are compared again.
         return at if self.last_at is None else max(at, self.last_at + 0.001)
 
     def take(self, at: float, number: int | None) -> None:

@@ -164,12 +164,12 @@ class StandMap(BaseModel):
         return self
 
     def _check_numbered(self, taken: Mapping[int, str]) -> None:
-        told = self.one(Reads.READING) is not None
+        has_number = self.one(Reads.READING) is not None
         if self.numbered is None:
-            if told:
-                raise ValueError("a channel reads the number of the reading; say every how many seconds it takes one")
+            if has_number:
+                raise ValueError("a channel reads the number of the reading; enter every how many seconds it takes one")
             return
-        if not told:
+        if not has_number:
             raise ValueError("the stand numbers its readings; no channel reads that number")
         span, rows, first = self.span, self.numbered.rows, self.numbered.first
         if not rows:

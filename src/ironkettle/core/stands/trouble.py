@@ -37,6 +37,15 @@ class Trouble:
     ends: bool = False
 
 
+def took_none(since: float) -> Trouble:
+    """The stand answers and has taken no reading since a time of the recording, 0 or above. [s]"""
+    text = (
+        f"the stand has taken no reading since {since:.0f} s: the number of its reading stands still. "
+        "Check the stand, and the register of that number"
+    )
+    return Trouble("took_none", since, text, ends=True)
+
+
 @dataclass(slots=True)
 class Watch:
     """Watches one recording. ``asked``: the pressure the stand was told to hold, None if somebody else raised it [MPa].
@@ -166,4 +175,4 @@ class Watch:
         return []
 
 
-__all__ = ["GONE_S", "NO_READING_S", "Trouble", "Watch"]
+__all__ = ["GONE_S", "NO_READING_S", "Trouble", "Watch", "took_none"]

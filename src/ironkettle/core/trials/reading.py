@@ -11,7 +11,6 @@ from scipy.special import stdtrit
 from ironkettle.core.errors import FieldFault, RuleError, fault
 from ironkettle.core.findings import Finding, caution, reject
 from ironkettle.core.quantities import (
-    Band,
     Dimension,
     Quantity,
     Unit,
@@ -35,7 +34,7 @@ def pressure_of(text: str, field: str) -> Quantity:
     """A gauge pressure, below zero for a vacuum. [MPa] Raises RuleError for an absolute one."""
     found = read_quantity(text, Dimension.PRESSURE, field)
     if found.unit.absolute:
-        raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+        raise _absolute(text, field)
     return found
 
 
@@ -49,10 +48,10 @@ def most_of(text: str, dimension: Dimension, field: str) -> float:
 
     Raises RuleError for a least, a range or a tolerance. Source: common notation; the reader is ``read_band``.
     """
-    band = _band_of(text, dimension, field)
-    if band.high is None or band.low not in {None, band.high}:
-        raise fault(field, f"“{text.strip()}”: the most it may be is wanted here", "at most 5 bar", "5 bar")
-    return band.high
+    low, high = _ends_of(text, dimension, field)
+    if high is None or low not in {None, high}:
+        raise fault(field, f"“{text.strip()}” is no upper limit; enter the most it may be", "at most 5 bar", "5 bar")
+    return high
 
 
 def least_of(text: str, dimension: Dimension, field: str) -> float:
@@ -60,17 +59,23 @@ def least_of(text: str, dimension: Dimension, field: str) -> float:
 
     Raises RuleError for a most, a range or a tolerance. Source: common notation; the reader is ``read_band``.
     """
-    band = _band_of(text, dimension, field)
-    if band.low is None or band.high not in {None, band.low}:
-        raise fault(field, f"“{text.strip()}”: the least it may be is wanted here", "at least 260 bar", "260 bar")
-    return band.low
+    low, high = _ends_of(text, dimension, field)
+    if low is None or high not in {None, low}:
+        raise fault(
+            field, f"“{text.strip()}” is no lower limit; enter the least it may be", "at least 260 bar", "260 bar"
+        )
+    return low
 
 
-def _band_of(text: str, dimension: Dimension, field: str) -> Band:
+def _ends_of(text: str, dimension: Dimension, field: str) -> Within:
     found = read_band(text, dimension, field)
     if dimension is Dimension.PRESSURE and found.unit is not None and found.unit.absolute:
-        raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
-    return found
+        raise _absolute(text, field)
+    return found.low, found.high
+
+
+def _absolute(text: str, field: str) -> RuleError:
+    return fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
 
 
 def unit_named(symbol: str) -> Unit:
