@@ -105,7 +105,7 @@ class _Asked:
         return content
 
     def _import_next(self) -> None:
-        """Bring in the next version of the sheet that every unit is worked on; another interval, so that all of them are stale."""
+        """Import the next version of the sheet of every unit: the due days of all of them are to be updated."""
         sheet = self._get(f"/api/sheets/swing-bridge-ram/{self._version}/export").decode()
         newer = sheet.replace(f"\nversion: {self._version}\n", f"\nversion: {self._version + 1}\n")
         self._version += 1

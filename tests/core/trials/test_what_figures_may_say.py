@@ -210,7 +210,7 @@ def test_a_limit_with_one_end_is_read_bare_or_in_words(
         ("opening_pressure", {"value": "280 bar ±5", "spread": "8 bara"}, "is absolute"),
         ("drift", {"bore": "63 mm", "limit": "at least 2 ml/min"}, "is no upper limit"),
         ("drift", {"bore": "63 mm", "limit": "0 ml/min"}, "above zero"),
-        ("drift", {"bore": "63 mm", "limit": "2 ml/min", "medium": "air", "volume": "1 l"}, "a gas gives way"),
+        ("drift", {"bore": "63 mm", "limit": "2 ml/min", "medium": "air", "volume": "1 l"}, "is a gas"),
     ],
 )
 def test_a_limit_from_the_wrong_side_is_refused(kind: str, figures: dict[str, Any], says: str) -> None:
@@ -219,6 +219,14 @@ def test_a_limit_from_the_wrong_side_is_refused(kind: str, figures: dict[str, An
         record = {"samples": [{"t_s": 120.0 * n, "position_mm": 100.0} for n in range(6)]}
     with pytest.raises(RuleError, match=says):
         run(kind, figures, record)
+
+
+def test_a_gas_is_refused_by_the_plan_too_and_gas_oil_is_none() -> None:
+    figures = {"bore": "63 mm", "limit": "2 ml/min"}
+    drift = TRIALS["drift"]
+    with pytest.raises(RuleError, match="is a gas"):
+        drift.plan(drift.criteria_of({**figures, "medium": "Nitrogen"}), Instrument())
+    assert drift.plan(drift.criteria_of({**figures, "medium": "gas oil"}), Instrument()).steps
 
 
 def test_another_liquid_may_expand_more_or_less_than_oil() -> None:

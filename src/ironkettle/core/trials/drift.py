@@ -34,7 +34,8 @@ from ironkettle.core.trials.reading import coarse, held, most_of, unit_named, wo
 BASIS = "area times speed; oil 0.0007 1/K"
 # Mineral oil; what another liquid may expand by; and how far a shop's air may drift where no temperature is read.
 _EXPANSION, _ANY_LIQUID = 7e-4, (0.0, 1e-3)
-_GASES = re.compile(r"\b(air|nitrogen|oxygen|gas|argon|helium|steam|heliox)\b", re.IGNORECASE)
+# Gas oil is diesel, a liquid.
+_GASES = re.compile(r"\b(air|nitrogen|oxygen|gas(?! oil)|argon|helium|steam|heliox)\b", re.IGNORECASE)
 _K_PER_MIN = 0.1
 _DIAL_MM = 0.01
 _IN_TIME = re.compile(r"(?P<way>.+?)\s+in\s+(?P<time>.+)")
@@ -191,7 +192,7 @@ def _expansion(criteria: DriftCriteria) -> tuple[float, float]:
     """
     medium = (criteria.medium or "mineral oil").strip()
     if _GASES.search(medium):
-        text = f"“{medium}”: a gas gives way by itself, so how far the rod moves says nothing of a leak; use a liquid"
+        text = f"“{medium}” is a gas: the rod moves without any leak. Test with a liquid"
         raise fault("medium", text, "mineral oil ISO VG 46")
     return (_EXPANSION, _EXPANSION) if "mineral oil" in medium.casefold() else _ANY_LIQUID
 
@@ -244,6 +245,7 @@ def blank(criteria: DriftCriteria) -> dict[str, Any]:
 def plan(criteria: DriftCriteria, instrument: Instrument) -> TrialPlan:
     """A dial that shows the limit within the time: at most a quarter of what the rod may move in ten minutes. [mm]"""
     cylinder = cylinder_of(criteria)
+    _expansion(criteria)
     area = cylinder.cap_area if criteria.side == "cap" else cylinder.rod_area
     narrow = _most(criteria.limit, area) * 1000 / area * 10 / 4
     other = "rod" if criteria.side == "cap" else "cap"
