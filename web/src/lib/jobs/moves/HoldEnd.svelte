@@ -34,11 +34,14 @@
 	/>
 {/if}
 {#if depends}
-	<p class="font-semibold text-warning">
-		The result depends on how soft the volume is. Let a known volume out once at the test pressure and enter
-		the drop it makes.
-	</p>
-	<ComplianceFields bind:measured={compliance} {problem} />
+	<!-- While holding on may still decide it, it only takes the place of one line. -->
+	<details open={analysis?.hold_needed_s === null}>
+		<summary class="min-h-11 cursor-pointer content-center font-semibold text-warning"
+			>The result depends on how soft the volume is: measure it</summary
+		>
+		<p>Let a known volume out once at the test pressure and enter the drop it makes.</p>
+		<ComplianceFields bind:measured={compliance} {problem} />
+	</details>
 {/if}
 <div class="flex flex-wrap items-center gap-2">
 	<button

@@ -63,7 +63,7 @@
 			{other.who} records job {other.number} on the stand; it is free when that has ended.
 		</p>
 	{:else if recording?.goes_on}
-		<p class="faint">The server records: this screen may be closed, and others may watch.</p>
+		<p class="faint">The server records; you may close this screen.</p>
 		<button class="btn min-h-14 w-full" onclick={() => void stop()}>Stop recording</button>
 	{:else if stage === null || count === 0}
 		<Caution text="Guard down, nobody in line with rod or ports. The pump starts at once." />
