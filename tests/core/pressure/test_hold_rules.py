@@ -180,3 +180,12 @@ def test_with_too_few_readings_in_the_band_the_middle_of_the_bounds_is_told() ->
     found = judge(hold(lambda t: 21.0 if t < 60 else 12.0, last=180.0, every=60.0))
     assert found.leak_rate == pytest.approx(sum(found.interval) / 2)
     assert found.leak_rate > 0
+
+
+def test_before_the_shortest_hold_the_rest_of_it_is_asked_for() -> None:
+    """A leak that a stated modulus leaves in doubt for ever: after ten seconds nobody knows that, and the run goes on."""
+    fall = leaking(0.8 * LIMIT)
+    early = judge(hold(fall, last=10, every=1.0))
+    assert (early.verdict, early.hold_needed) == ("undecided", pytest.approx(50.0))
+    late = judge(hold(fall, last=300, every=5.0))
+    assert (late.verdict, late.hold_needed) == ("undecided", None)

@@ -350,4 +350,7 @@ def _further(whole: _Part | None, held: Held, limit: float, needed: float, rules
 
     # Every doubt fades with time: what is decided stays so.
     first = bisect_left(range(len(totals)), True, key=decides)
-    return None if first == len(totals) else float(totals[first]) - hold
+    if first < len(totals):
+        return float(totals[first]) - hold
+    # So early nothing can be foretold; the shortest hold is to be held in any case.
+    return needed - hold if hold < needed else None

@@ -34,8 +34,7 @@
 	/>
 {/if}
 {#if depends}
-	<!-- While holding on may still decide it, it only takes the place of one line. -->
-	<details open={analysis?.hold_needed_s === null}>
+	<details>
 		<summary class="min-h-11 cursor-pointer content-center font-semibold text-warning"
 			>The result depends on how soft the volume is: measure it</summary
 		>
