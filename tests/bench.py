@@ -8,17 +8,17 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.moves.chart import check_entry, moves_of, next_move
-from ironkettle.core.moves.log import Case, Mark, OnShelf, Payload, State
-from ironkettle.core.moves.model import Kind, Move, Status
-from ironkettle.core.moves.register import complete, fold, read_payload
-from ironkettle.core.moves.resolved import Resolved, resolve
-from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed, chunks_of, plain
-from ironkettle.core.moves.slices.passed_over import EntryStruck
-from ironkettle.core.moves.slices.trial import TestClosed, judgement_of
-from ironkettle.core.people import Author, Role
-from ironkettle.core.pressure import Sample
+from ironkettle.core.jobs.chart import check_entry, moves_of, next_move
+from ironkettle.core.jobs.kinds.passed_over import EntryStruck
+from ironkettle.core.jobs.kinds.trial import TestClosed, judgement_of
+from ironkettle.core.jobs.log import Case, Mark, OnShelf, Payload, State
+from ironkettle.core.jobs.model import Kind, Move, Status
+from ironkettle.core.jobs.register import complete, fold, read_payload
+from ironkettle.core.jobs.resolved import Resolved, resolve
+from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed, chunks_of, plain
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.shop.people import Author, Role
 from ironkettle.demo.walker import filled, put
 from ironkettle.demo.walker import tight_trace as trace
 from ironkettle.reference import shipped_tables

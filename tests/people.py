@@ -9,7 +9,7 @@ from anyio.from_thread import BlockingPortal
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from ironkettle.core.people import Author, Authorisation, Authority, Role
+from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
 from ironkettle.demo.load import shipped_pins
 
 BEDE = Author("bede", "Bede Harrowgate", Role.TECHNICIAN)

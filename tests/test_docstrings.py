@@ -17,7 +17,8 @@ import pytest
 import ironkettle
 import ironkettle.core
 
-PACKAGES = [m.name for m in pkgutil.iter_modules(ironkettle.core.__path__) if m.ispkg]
+CORE = "ironkettle.core."
+PACKAGES = [m.name.removeprefix(CORE) for m in pkgutil.walk_packages(ironkettle.core.__path__, CORE) if m.ispkg]
 MODULES = [
     m.name
     for m in pkgutil.walk_packages(ironkettle.__path__, "ironkettle.")
@@ -33,8 +34,8 @@ SOURCE = re.compile(r"\bSources?\b|\bBasis\b|\bby definition\b")
 
 def public() -> Iterator[tuple[str, Callable[..., Any]]]:
     for noun in PACKAGES:
-        package = importlib.import_module(f"ironkettle.core.{noun}")
-        for name in package.__all__:
+        package = importlib.import_module(CORE + noun)
+        for name in getattr(package, "__all__", ()):
             item = getattr(package, name)
             if inspect.isfunction(item):
                 yield f"{noun}.{name}", item

@@ -8,10 +8,10 @@ from typing import Any
 
 import yaml
 
-from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.errors import FieldFault
-from ironkettle.core.soundness import SheetTables, Soundness
-from ironkettle.core.soundness.check import check_document
+from ironkettle.core.base.errors import FieldFault
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.soundness import SheetTables, Soundness
+from ironkettle.core.sheets.soundness.check import check_document
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, threads
 
 UNITS = Path(__file__).resolve().parents[1] / "src/ironkettle/demo/sheets"

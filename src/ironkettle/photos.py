@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from ironkettle.core.errors import fault
+from ironkettle.core.base.errors import fault
 
 MOST_BYTES = 15_000_000
 # More than any camera makes; a small file may claim far more (a decompression bomb). [px]

@@ -12,7 +12,7 @@ from datetime import UTC, datetime
 from sqlalchemy import Engine, make_url
 from sqlalchemy.exc import OperationalError
 
-from ironkettle.core.errors import RefusedError, RuleError
+from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.demo.load import load_demo
 from ironkettle.settings import Settings, sqlalchemy_url
 from ironkettle.store.base import make_engine, session_of

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from fastapi import FastAPI
 
-from ironkettle.core.stands import SHIPPED
+from ironkettle.core.machine.stand import SHIPPED
 from tests import walk
 from tests.people import BenchClient
 

@@ -17,7 +17,7 @@ from sqlalchemy import Engine, select
 
 from ironkettle.api.app import create_app
 from ironkettle.api.stand_records import recover_all
-from ironkettle.core.stands import FIRST_CHUNK, SHIPPED, rows_text
+from ironkettle.core.machine.stand import FIRST_CHUNK, SHIPPED, rows_text
 from ironkettle.launch.machine import free_port
 from ironkettle.settings import PROJECT, Settings
 from ironkettle.store.base import session_of

@@ -12,7 +12,7 @@ import time_machine
 from icalendar import Calendar
 from sqlalchemy import Engine
 
-from ironkettle.core.care import label_of
+from ironkettle.core.shop.service import label_of
 from ironkettle.store.base import session_of
 from ironkettle.store.jobs import JobRow
 from tests import walk

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import BaseModel, ValidationError
 
-from ironkettle.core.text import Figure, no_minus_zero, plain_lines, plain_text, spelled_out
+from ironkettle.core.base.text import Figure, no_minus_zero, plain_lines, plain_text, spelled_out
 
 ANY = st.text(max_size=30)
 

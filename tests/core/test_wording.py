@@ -7,9 +7,9 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from ironkettle.core.buildsheets.findings import validation_faults
-from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.wording import plain_words
+from ironkettle.core.base.wording import plain_words
+from ironkettle.core.sheets.document.findings import validation_faults
+from ironkettle.core.sheets.document.sheet import Sheet
 from tests.tiny import plug
 
 

@@ -6,8 +6,8 @@ import pytest
 
 from ironkettle.api.glands import GrooveBody
 from ironkettle.api.practice import reasoning
-from ironkettle.core.glands import search_rings
-from ironkettle.core.house import House
+from ironkettle.core.sealing.grooves import search_rings
+from ironkettle.core.shop.settings import House
 from ironkettle.demo.puzzles import Puzzle, puzzles
 from ironkettle.reference import ring_table
 from ironkettle.store.shop import gland_tables

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 import pytest
 
-from ironkettle.core.moves.model import Status
-from ironkettle.core.trials import TRIALS, Instrument
+from ironkettle.core.jobs.model import Status
+from ironkettle.core.machine.tests import TRIALS, Instrument
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
 from tests.bench import Job

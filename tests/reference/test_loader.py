@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK
+from ironkettle.core.sealing.rings import AS568, ISO_3601, JIS_B_2401, METRIC_STOCK
 from ironkettle.reference import (
     bolt_strengths,
     compounds,

@@ -10,7 +10,7 @@ from pypdf import PdfReader
 from reportlab.graphics.shapes import Rect
 
 from ironkettle.core.jobs import compose_statement
-from ironkettle.core.pressure import Sample
+from ironkettle.core.machine.pressure import Sample
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.reports.trace import trace_drawing

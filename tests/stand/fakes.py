@@ -9,7 +9,7 @@ from uuid import UUID
 
 import pytest
 
-from ironkettle.core.stands import (
+from ironkettle.core.machine.stand import (
     SHIPPED,
     RecordedChannel,
     RecordingPlan,

@@ -12,7 +12,7 @@ from itertools import pairwise
 
 import pytest
 
-from ironkettle.core.stands import SHIPPED, Shown, StandMap
+from ironkettle.core.machine.stand import SHIPPED, Shown, StandMap
 from ironkettle.launch.machine import free_port
 from ironkettle.settings import PROJECT
 from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel

@@ -7,8 +7,8 @@ from uuid import UUID
 
 import pytest
 
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import (
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.machine.stand import (
     Shown,
 )
 from ironkettle.stand.recorder import Recorder, Recording

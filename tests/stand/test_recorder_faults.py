@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 import pytest
 
-from ironkettle.core.stands import (
+from ironkettle.core.machine.stand import (
     RecordedChannel,
     Shown,
     beat,

@@ -8,7 +8,7 @@ from uuid import uuid4
 from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
-from ironkettle.core.buildsheets import Sheet
+from ironkettle.core.sheets.document import Sheet
 from ironkettle.store.base import session_of
 from ironkettle.store.dues import SheetChangeRow, note_new_sheet, update_changed_dues
 from ironkettle.store.sheets import add_sheet, load_sheet

@@ -15,7 +15,7 @@ from ironkettle.api.policies import Caller, UnitPolicy, authorize
 from ironkettle.api.problems import ERROR_RESPONSES, GUARDED
 from ironkettle.api.unit_view import UnitDueOut
 from ironkettle.api.units import due_list
-from ironkettle.core.care import Standing
+from ironkettle.core.shop.service import Standing
 from ironkettle.store.sessions import make_token, person_of_token
 from ironkettle.store.trail import leave_trail
 

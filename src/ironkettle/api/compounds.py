@@ -9,7 +9,9 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
-from ironkettle.core.compounds import (
+from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.quantities import read_gauge_pressure, read_length, read_temperature
+from ironkettle.core.sealing.compounds import (
     WORDS,
     CompoundAdvice,
     Duty,
@@ -19,9 +21,7 @@ from ironkettle.core.compounds import (
     medium_of,
     rank_compounds,
 )
-from ironkettle.core.findings import Finding
-from ironkettle.core.glands import hardness_for
-from ironkettle.core.quantities import read_gauge_pressure, read_length, read_temperature
+from ironkettle.core.sealing.grooves import hardness_for
 from ironkettle.reference import compounds, extrusion_limits, fluids, media
 
 router = APIRouter(prefix="/api", tags=["compounds"], responses=ERROR_RESPONSES)

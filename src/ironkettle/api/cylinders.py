@@ -9,7 +9,19 @@ from pydantic import AliasChoices, BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
-from ironkettle.core.cylinders import (
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.findings import Finding, reject
+from ironkettle.core.base.housing import HOUSINGS, HousingMaterial
+from ironkettle.core.base.quantities import (
+    Dimension,
+    read_flow,
+    read_gauge_pressure,
+    read_length,
+    read_quantity,
+    read_speed,
+)
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.cylinders import (
     Cylinder,
     Rating,
     drift_of,
@@ -20,19 +32,7 @@ from ironkettle.core.cylinders import (
     thermal_rise,
     weakest,
 )
-from ironkettle.core.errors import fault
-from ironkettle.core.findings import Finding, reject
-from ironkettle.core.housing import HOUSINGS, HousingMaterial
-from ironkettle.core.pressure import Fluid, find_fluid
-from ironkettle.core.quantities import (
-    Dimension,
-    read_flow,
-    read_gauge_pressure,
-    read_length,
-    read_quantity,
-    read_speed,
-)
-from ironkettle.core.text import Figure
+from ironkettle.core.machine.pressure import Fluid, find_fluid
 from ironkettle.reference import fluids
 
 _ROOM_C = 20.0

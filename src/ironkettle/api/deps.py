@@ -9,7 +9,7 @@ from typing import Annotated
 from fastapi import Depends, Request
 from sqlalchemy.orm import Session
 
-from ironkettle.core.house import House
+from ironkettle.core.shop.settings import House
 from ironkettle.store.base import session_of
 from ironkettle.store.house import house_of
 from ironkettle.store.shop import Shop, shop_of

@@ -9,13 +9,13 @@ from ironkettle.api.deps import HouseRules
 from ironkettle.api.glands import GlandCheckBody, ring_of
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
-from ironkettle.core.buildsheets.places import StationMotion
-from ironkettle.core.catalogue import KINDS, ElementKind
-from ironkettle.core.compounds import Lubricant, find_compound, medium_of
-from ironkettle.core.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose
-from ironkettle.core.glands import check_gland
-from ironkettle.core.quantities import read_speed, read_temperature
-from ironkettle.core.text import Figure
+from ironkettle.core.base.quantities import read_speed, read_temperature
+from ironkettle.core.base.text import Figure
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind
+from ironkettle.core.sealing.compounds import Lubricant, find_compound, medium_of
+from ironkettle.core.sealing.failures import Cause, Circumstances, Diagnosed, Faced, Sign, diagnose
+from ironkettle.core.sealing.grooves import check_gland
+from ironkettle.core.sheets.document.places import StationMotion
 from ironkettle.reference import compounds, failure_table, media
 from ironkettle.store.shop import gland_tables
 

@@ -11,11 +11,11 @@ from pydantic import BaseModel, ConfigDict
 from sqlalchemy.orm import Session
 
 from ironkettle.api.move_view import name_of
-from ironkettle.core.drawings.leaks import paths_through
-from ironkettle.core.failures import Cause
-from ironkettle.core.moves.log import Case, State
-from ironkettle.core.moves.slices.cause import told_causes
-from ironkettle.core.moves.slices.find import reversed_words
+from ironkettle.core.jobs.kinds.cause import told_causes
+from ironkettle.core.jobs.kinds.find import reversed_words
+from ironkettle.core.jobs.log import Case, State
+from ironkettle.core.sealing.failures import Cause
+from ironkettle.core.sheets.drawing.leaks import paths_through
 from ironkettle.store.jobs import JobRow, earlier_jobs
 
 

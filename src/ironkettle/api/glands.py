@@ -21,7 +21,17 @@ from ironkettle.api.schemas import (
     findings_out,
     size_out,
 )
-from ironkettle.core.glands import (
+from ironkettle.core.base.housing import HousingMaterial
+from ironkettle.core.base.quantities import (
+    Toleranced,
+    read_gauge_pressure,
+    read_length,
+    read_temperature,
+    read_toleranced_length,
+)
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.pressure import STANDARD_PRESSURE_MPA
+from ironkettle.core.sealing.grooves import (
     Gland,
     GlandCheck,
     GrooveProposal,
@@ -35,17 +45,7 @@ from ironkettle.core.glands import (
     design_groove,
     search_rings,
 )
-from ironkettle.core.housing import HousingMaterial
-from ironkettle.core.pressure import STANDARD_PRESSURE_MPA
-from ironkettle.core.quantities import (
-    Toleranced,
-    read_gauge_pressure,
-    read_length,
-    read_temperature,
-    read_toleranced_length,
-)
-from ironkettle.core.rings import RingSize
-from ironkettle.core.text import Figure
+from ironkettle.core.sealing.rings import RingSize
 from ironkettle.reference import ring_table
 from ironkettle.store.shop import gland_tables
 

@@ -16,8 +16,8 @@ from ironkettle.api.jobs import case_for, named_job
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE
 from ironkettle.api.schemas import NameText
-from ironkettle.core.moves.chart import moves_of
-from ironkettle.core.moves.handover import hand_over
+from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs.handover import hand_over
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
 

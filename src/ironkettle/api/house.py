@@ -13,8 +13,8 @@ from ironkettle.api.identity import allow
 from ironkettle.api.policies import Caller, HousePolicy
 from ironkettle.api.problems import ERROR_RESPONSES, GUARDED
 from ironkettle.api.schemas import Body, NameText
-from ironkettle.core.house import HOUSE_RULES
-from ironkettle.core.text import Figure
+from ironkettle.core.base.text import Figure
+from ironkettle.core.shop.settings import HOUSE_RULES
 from ironkettle.store.house import house_of, house_rows, reset_rule, set_rule
 from ironkettle.store.people import names_of
 from ironkettle.store.trail import leave_trail

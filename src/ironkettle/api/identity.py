@@ -14,8 +14,8 @@ from sqlalchemy import Engine
 from ironkettle.api.deps import DbSession, now
 from ironkettle.api.policies import Caller, Right, authorize
 from ironkettle.api.problems import problem
-from ironkettle.core.moves.basis import TokenUsed
-from ironkettle.core.people import (
+from ironkettle.core.jobs.basis import TokenUsed
+from ironkettle.core.shop.people import (
     ADDRESS_TRIES,
     ALL_BADGE_TRIES,
     BADGE_TRIES,

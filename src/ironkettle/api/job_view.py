@@ -25,26 +25,26 @@ from ironkettle.api.found_view import (
 )
 from ironkettle.api.move_view import MoveOut, move_out, name_of, recorded_by_move
 from ironkettle.api.schemas import FindingOut, findings_out
-from ironkettle.core.buildsheets.approval import words_of
-from ironkettle.core.errors import NotAllowedError
+from ironkettle.core.base.errors import NotAllowedError
 from ironkettle.core.jobs import (
     check_may_write,
     compose_statement,
     kit_of,
     signature_of,
 )
-from ironkettle.core.moves.inspecting import points_drawn
-from ironkettle.core.moves.judging import planned_hold
-from ironkettle.core.moves.log import Case, Run
-from ironkettle.core.moves.model import CHAPTER_WORD, Chapter, Move, Status
-from ironkettle.core.moves.register import payload_words
-from ironkettle.core.moves.runs import GaugeUsed, Judgement
-from ironkettle.core.moves.slices.care import condemned
-from ironkettle.core.moves.slices.closing import Released
-from ironkettle.core.moves.slices.leak import suspects
-from ironkettle.core.moves.slices.timer import running_timers
-from ironkettle.core.moves.trialling import in_words
-from ironkettle.core.people import AUTHORITY_WORD, Authority
+from ironkettle.core.jobs.inspecting import points_drawn
+from ironkettle.core.jobs.judging import planned_hold
+from ironkettle.core.jobs.kinds.care import condemned
+from ironkettle.core.jobs.kinds.closing import Released
+from ironkettle.core.jobs.kinds.leak import suspects
+from ironkettle.core.jobs.kinds.timer import running_timers
+from ironkettle.core.jobs.log import Case, Run
+from ironkettle.core.jobs.model import CHAPTER_WORD, Chapter, Move, Status
+from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.runs import GaugeUsed, Judgement
+from ironkettle.core.jobs.trialling import in_words
+from ironkettle.core.sheets.document.approval import words_of
+from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs import JobRow, log_rows, sheet_of
 from ironkettle.store.people import names_of
 from ironkettle.store.recordings import RecordingRow, recordings_of

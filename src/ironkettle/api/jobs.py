@@ -19,18 +19,18 @@ from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.sheets import find_sheet, job_picture
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.drawings import Picture
-from ironkettle.core.errors import NotAllowedError, fault
+from ironkettle.core.base.errors import NotAllowedError, fault
+from ironkettle.core.base.text import Plain, spelled_out
 from ironkettle.core.jobs import compose_statement, needs_signature
-from ironkettle.core.moves.asked import asked_of
-from ironkettle.core.moves.chart import moves_of
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.model import CHAPTER_WORD
-from ironkettle.core.moves.register import AnyPayload, payload_words, read_payload
-from ironkettle.core.moves.slices.base import Reason
-from ironkettle.core.moves.slices.observe import IntakeRecorded
-from ironkettle.core.text import Plain, spelled_out
+from ironkettle.core.jobs.asked import asked_of
+from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs.kinds.base import Reason
+from ironkettle.core.jobs.kinds.observe import IntakeRecorded
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.model import CHAPTER_WORD
+from ironkettle.core.jobs.register import AnyPayload, payload_words, read_payload
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.drawing import Picture
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.store.bench_list import Group, Promised, Sought, Which, list_jobs

@@ -14,9 +14,9 @@ from ironkettle.core.jobs import (
     kit_of,
     signed_words,
 )
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.register import payload_words
-from ironkettle.core.moves.slices.passed_over import is_strikable
+from ironkettle.core.jobs.kinds.passed_over import is_strikable
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.register import payload_words
 from ironkettle.store.jobs import JobRow, Page, log_page
 from ironkettle.store.people import names_of
 

@@ -8,15 +8,15 @@ from pydantic import BaseModel
 
 from ironkettle.api.glands import GrooveBody
 from ironkettle.api.torque import FastenerBody, PatternBody, SpecBody, TorquePlanBody
-from ironkettle.core.buildsheets.facts import gland_of
-from ironkettle.core.buildsheets.fastening import Phase, PhaseTo, SettingSpec
-from ironkettle.core.errors import RuleError
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.model import Move
-from ironkettle.core.moves.phases import told_group, turns_between
-from ironkettle.core.moves.slices.adjust import Aim, aim_of, setting_words
-from ironkettle.core.quantities import OFFERED, find_unit, from_base, scale_and_offset, show
-from ironkettle.core.tightening import Layout, find_thread
+from ironkettle.core.base.errors import RuleError
+from ironkettle.core.base.quantities import OFFERED, find_unit, from_base, scale_and_offset, show
+from ironkettle.core.jobs.kinds.adjust import Aim, aim_of, setting_words
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.model import Move
+from ironkettle.core.jobs.phases import told_group, turns_between
+from ironkettle.core.machine.tightening import Layout, find_thread
+from ironkettle.core.sheets.document.facts import gland_of
+from ironkettle.core.sheets.document.fastening import Phase, PhaseTo, SettingSpec
 from ironkettle.reference import threads
 
 

@@ -24,18 +24,18 @@ from ironkettle.api.move_facts import (
     trial_of,
 )
 from ironkettle.api.torque import PatternBody, TorquePlanBody
-from ironkettle.core.buildsheets.parts import Read
-from ironkettle.core.house import Held
 from ironkettle.core.jobs import (
     signed_words,
 )
-from ironkettle.core.moves.chart import move_key_of
-from ironkettle.core.moves.inspecting import NOTHING_SEEN
-from ironkettle.core.moves.log import Case, Mark, Marked
-from ironkettle.core.moves.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
-from ironkettle.core.moves.register import payload_words
-from ironkettle.core.moves.schools import school_of
-from ironkettle.core.moves.slices.passed_over import GROUND_WORD, danger_of, is_passable
+from ironkettle.core.jobs.chart import move_key_of
+from ironkettle.core.jobs.inspecting import NOTHING_SEEN
+from ironkettle.core.jobs.kinds.passed_over import GROUND_WORD, danger_of, is_passable
+from ironkettle.core.jobs.log import Case, Mark, Marked
+from ironkettle.core.jobs.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
+from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.schools import school_of
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.shop.settings import Held
 
 
 class ChoiceOut(BaseModel):

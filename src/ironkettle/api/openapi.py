@@ -7,7 +7,7 @@ import sys
 from typing import Any
 
 from ironkettle.api.app import create_app
-from ironkettle.core.quantities import OFFERED, find_unit, scale_and_offset
+from ironkettle.core.base.quantities import OFFERED, find_unit, scale_and_offset
 from ironkettle.settings import PROJECT
 
 FILE = PROJECT / "web" / "openapi.json"

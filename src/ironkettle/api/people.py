@@ -16,8 +16,9 @@ from ironkettle.api.identity import SignedIn, allow, prove_signature
 from ironkettle.api.policies import Caller, PersonPolicy, authorize
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
-from ironkettle.core.errors import fault
-from ironkettle.core.people import (
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.text import Plain
+from ironkettle.core.shop.people import (
     AUTHORITY_WORD,
     ROLE_WORD,
     Authority,
@@ -25,7 +26,6 @@ from ironkettle.core.people import (
     check_badge,
     check_secret,
 )
-from ironkettle.core.text import Plain
 from ironkettle.store.people import (
     AuthorisationRow,
     Person,

@@ -15,7 +15,7 @@ from ironkettle.api.identity import allow
 from ironkettle.api.jobs import job_of
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.core.errors import RefusedError, fault
+from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.photos import made_small
 from ironkettle.store.cases import state_of
 from ironkettle.store.people import names_of

@@ -15,9 +15,9 @@ from ironkettle.api.policies import Caller, PracticePolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.rings import RingMatchBody, RingMatchOut, match_out
 from ironkettle.api.schemas import Body, NameText, SizeName
-from ironkettle.core.errors import RefusedError, fault
-from ironkettle.core.glands import check_gland
-from ironkettle.core.house import House
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.sealing.grooves import check_gland
+from ironkettle.core.shop.settings import House
 from ironkettle.demo.puzzles import Choice, Puzzle, puzzles
 from ironkettle.reference import ring_table
 from ironkettle.store.people import all_people

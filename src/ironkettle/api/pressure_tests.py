@@ -23,10 +23,19 @@ from ironkettle.api.trials import (
     analyse_trial,
     plan_trial,
 )
-from ironkettle.core.errors import fault
-from ironkettle.core.house import House
-from ironkettle.core.housing import HousingMaterial
-from ironkettle.core.pressure import (
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.housing import HousingMaterial
+from ironkettle.core.base.quantities import (
+    Dimension,
+    find_unit,
+    read_flow,
+    read_gauge_pressure,
+    read_quantity,
+    read_volume,
+    to_base,
+)
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.pressure import (
     STANDARD_PRESSURE_MPA,
     Analysis,
     Compliance,
@@ -42,16 +51,7 @@ from ironkettle.core.pressure import (
     plan_hold,
     read_trace_part,
 )
-from ironkettle.core.quantities import (
-    Dimension,
-    find_unit,
-    read_flow,
-    read_gauge_pressure,
-    read_quantity,
-    read_volume,
-    to_base,
-)
-from ironkettle.core.text import Figure
+from ironkettle.core.shop.settings import House
 from ironkettle.reference import fluids
 
 BAR_PER_MPA = 10.0

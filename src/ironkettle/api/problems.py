@@ -14,10 +14,10 @@ from sqlalchemy.exc import DBAPIError, IntegrityError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from starlette.exceptions import HTTPException
 
-from ironkettle.core.buildsheets.trials import TestKind
-from ironkettle.core.errors import FieldFault, NotAllowedError, RefusedError, RuleError
-from ironkettle.core.text import spelled_out
-from ironkettle.core.wording import plain_words
+from ironkettle.core.base.errors import FieldFault, NotAllowedError, RefusedError, RuleError
+from ironkettle.core.base.text import spelled_out
+from ironkettle.core.base.wording import plain_words
+from ironkettle.core.sheets.document.trials import TestKind
 from ironkettle.store.jobs import DamagedLogError
 
 log = structlog.get_logger()

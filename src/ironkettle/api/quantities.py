@@ -8,7 +8,7 @@ from pydantic import BaseModel
 from ironkettle.api.deps import HouseRules
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, QuantityText
-from ironkettle.core.quantities import (
+from ironkettle.core.base.quantities import (
     BASE_UNIT,
     Dimension,
     in_both,

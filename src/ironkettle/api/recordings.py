@@ -18,10 +18,10 @@ from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THER
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.stand import AWAY, driver_of, recorder_of
 from ironkettle.api.stand_records import RecordingOut, recover_all
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.quantities import BASE_UNIT, read_gauge_pressure
-from ironkettle.core.stands import Reads, RecordedChannel, RecordingPlan, StandMap, Trouble
-from ironkettle.core.stands.channels import DIMENSION
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.base.quantities import BASE_UNIT, read_gauge_pressure
+from ironkettle.core.machine.stand import Reads, RecordedChannel, RecordingPlan, StandMap, Trouble
+from ironkettle.core.machine.stand.channels import DIMENSION
 from ironkettle.stand.recorder import Recording
 from ironkettle.store.base import session_of
 from ironkettle.store.people import names_of

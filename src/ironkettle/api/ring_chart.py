@@ -13,9 +13,9 @@ from ironkettle.api.deps import HouseRules
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.rings import SeriesName
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText, SizeName, SizeOut, size_out
-from ironkettle.core.errors import FieldFault, RuleError
-from ironkettle.core.quantities import read_length
-from ironkettle.core.rings import RingSize, RingTable, compare_sizes, plain_designation
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.quantities import read_length
+from ironkettle.core.sealing.rings import RingSize, RingTable, compare_sizes, plain_designation
 from ironkettle.reference import ring_table
 
 router = APIRouter(prefix="/api/rings", tags=["rings"], responses=ERROR_RESPONSES)

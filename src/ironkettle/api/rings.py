@@ -20,11 +20,10 @@ from ironkettle.api.schemas import (
     findings_out,
     size_out,
 )
-from ironkettle.core.errors import fault
-from ironkettle.core.glands import check_rings, sift_rings
-from ironkettle.core.house import House
-from ironkettle.core.quantities import read_length
-from ironkettle.core.rings import (
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import read_length
+from ironkettle.core.sealing.grooves import check_rings, sift_rings
+from ironkettle.core.sealing.rings import (
     ACROSS,
     SERIES,
     Condition,
@@ -35,6 +34,7 @@ from ironkettle.core.rings import (
     Read,
     match_ring,
 )
+from ironkettle.core.shop.settings import House
 from ironkettle.reference import ring_table
 from ironkettle.store.shop import gland_tables
 

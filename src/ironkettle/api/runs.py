@@ -15,9 +15,9 @@ from ironkettle.api.jobs import case_for, job_of
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.pressure_tests import AnalysisOut
 from ironkettle.api.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.core.moves.judging import analysis_of
-from ironkettle.core.moves.witness import shown_with_glass
-from ironkettle.core.pressure import Sample, thinned, trace_csv
+from ironkettle.core.jobs.judging import analysis_of
+from ironkettle.core.jobs.witness import shown_with_glass
+from ironkettle.core.machine.pressure import Sample, thinned, trace_csv
 from ironkettle.store.cases import run_samples
 from ironkettle.store.recordings import unsealed_samples
 

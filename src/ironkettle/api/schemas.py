@@ -7,11 +7,11 @@ from typing import Annotated, Any, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
-from ironkettle.core.errors import FieldFault, RuleError
-from ironkettle.core.findings import Finding
-from ironkettle.core.glands import Span
-from ironkettle.core.rings import RingSize
-from ironkettle.core.text import Plain, half_character_at
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.text import Plain, half_character_at
+from ironkettle.core.sealing.grooves import Span
+from ironkettle.core.sealing.rings import RingSize
 
 QuantityText = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain, Field(examples=["24.9 mm"])]
 NameText = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True), Plain]

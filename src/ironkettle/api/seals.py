@@ -11,8 +11,9 @@ from ironkettle.api.deps import DbSession
 from ironkettle.api.identity import MaybeCaller
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, QuantityText, findings_out
-from ironkettle.core.quantities import read_length, read_toleranced_length
-from ironkettle.core.seals import (
+from ironkettle.core.base.quantities import read_length, read_toleranced_length
+from ironkettle.core.base.text import Figure
+from ironkettle.core.sealing.seals import (
     Cladding,
     Housing,
     PackingBox,
@@ -23,7 +24,6 @@ from ironkettle.core.seals import (
     match_seal,
     plan_packing,
 )
-from ironkettle.core.text import Figure
 from ironkettle.reference import seal_sizes
 from ironkettle.store.stock import seals_in_stock
 

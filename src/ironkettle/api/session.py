@@ -22,8 +22,8 @@ from ironkettle.api.people import AuthorisationOut, Secret, free_key
 from ironkettle.api.policies import OFFERED, Caller
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, NOT_SIGNED_IN
 from ironkettle.api.schemas import Body, NameText
-from ironkettle.core.errors import NotAllowedError, RefusedError, fault
-from ironkettle.core.people import ROLE_WORD, Role, check_badge, check_secret
+from ironkettle.core.base.errors import NotAllowedError, RefusedError, fault
+from ironkettle.core.shop.people import ROLE_WORD, Role, check_badge, check_secret
 from ironkettle.demo.load import shipped_pins
 from ironkettle.store.people import Person, add_person, all_people, find_person, has_lead, set_secret
 from ironkettle.store.sessions import begin_session, end_session, session_of_cookie

@@ -9,8 +9,8 @@ from pydantic import BaseModel, Discriminator, Field, Tag
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, QuantityText, findings_out
-from ironkettle.core.errors import RuleError, fault
-from ironkettle.core.quantities import (
+from ironkettle.core.base.errors import RuleError, fault
+from ironkettle.core.base.quantities import (
     Dimension,
     Quantity,
     Toleranced,
@@ -19,7 +19,8 @@ from ironkettle.core.quantities import (
     read_quantity,
     read_toleranced,
 )
-from ironkettle.core.settings import (
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.adjusters import (
     Advice,
     Direction,
     Reading,
@@ -32,7 +33,6 @@ from ironkettle.core.settings import (
     advise_preset,
     turn_words,
 )
-from ironkettle.core.text import Figure
 
 router = APIRouter(prefix="/api/settings", tags=["settings"], responses=ERROR_RESPONSES)
 

@@ -10,13 +10,13 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES, FieldErrorOut
 from ironkettle.api.schemas import Body, Collector, NameText
-from ironkettle.core.buildsheets import answered, first_answers, sheet_schema
-from ironkettle.core.drawings import Picture, picture
-from ironkettle.core.drawings.section import MAIN_VIEW
-from ironkettle.core.house.limits import FAMILIES
-from ironkettle.core.moves.log import Tables
-from ironkettle.core.moves.preview import preview, work_faults
-from ironkettle.core.soundness import SheetTables, check_text
+from ironkettle.core.jobs.log import Tables
+from ironkettle.core.jobs.preview import preview, work_faults
+from ironkettle.core.sheets.document import answered, first_answers, sheet_schema
+from ironkettle.core.sheets.drawing import Picture, picture
+from ironkettle.core.sheets.drawing.section import MAIN_VIEW
+from ironkettle.core.sheets.soundness import SheetTables, check_text
+from ironkettle.core.shop.settings.limits import FAMILIES
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)

@@ -23,21 +23,21 @@ from ironkettle.api.problems import (
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.sheet_check import ImportBody, move_tables, sheet_tables
 from ironkettle.api.stacks import OrientOut, orientation_out
-from ironkettle.core.buildsheets import Sheet, answered, differences, document_of, first_answers
-from ironkettle.core.buildsheets.approval import check_may_approve, is_draft_at_import, may_approve, words_of
-from ironkettle.core.buildsheets.care import counters_of
-from ironkettle.core.buildsheets.facts import orientation_of
-from ironkettle.core.buildsheets.finder import found_by
-from ironkettle.core.buildsheets.loosening import Change, Weight
-from ironkettle.core.buildsheets.loosening import changes as sheet_changes
-from ironkettle.core.drawings import Picture, picture
-from ironkettle.core.drawings.section import MAIN_VIEW
-from ironkettle.core.errors import NotAllowedError, RefusedError, RuleError, fault
-from ironkettle.core.moves.preview import preview, work_faults
-from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.slices.base import Reason
-from ironkettle.core.people import ROLE_WORD, Authority, Role
-from ironkettle.core.soundness import read_text
+from ironkettle.core.base.errors import NotAllowedError, RefusedError, RuleError, fault
+from ironkettle.core.jobs.kinds.base import Reason
+from ironkettle.core.jobs.preview import preview, work_faults
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.sheets.document import Sheet, answered, differences, document_of, first_answers
+from ironkettle.core.sheets.document.approval import check_may_approve, is_draft_at_import, may_approve, words_of
+from ironkettle.core.sheets.document.care import counters_of
+from ironkettle.core.sheets.document.facts import orientation_of
+from ironkettle.core.sheets.document.finder import found_by
+from ironkettle.core.sheets.document.loosening import Change, Weight
+from ironkettle.core.sheets.document.loosening import changes as sheet_changes
+from ironkettle.core.sheets.drawing import Picture, picture
+from ironkettle.core.sheets.drawing.section import MAIN_VIEW
+from ironkettle.core.sheets.soundness import read_text
+from ironkettle.core.shop.people import ROLE_WORD, Authority, Role
 from ironkettle.reference import ring_table
 from ironkettle.store.dues import note_new_sheet
 from ironkettle.store.people import all_people

@@ -9,9 +9,9 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
-from ironkettle.core.catalogue import ElementKind
-from ironkettle.core.quantities import read_gauge_pressure
-from ironkettle.core.stacks import Element, Orientation, Station, Zone, ZoneKind, orient
+from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
 
 router = APIRouter(prefix="/api/stacks", tags=["stacks"], responses=ERROR_RESPONSES)
 

@@ -19,12 +19,12 @@ from ironkettle.api.policies import Caller, StandPolicy, authorize
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, problem
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.api.stand_records import RecordingOut
-from ironkettle.core.benchsim import RIGS
-from ironkettle.core.errors import FieldFault, RefusedError, RuleError
-from ironkettle.core.pressure import thinned
-from ironkettle.core.quantities import find_unit, from_base, read_gauge_pressure
-from ironkettle.core.stands import SHIPPED, Reads, RegisterFormat, Shown, StandChannel, StandMap
-from ironkettle.core.text import Figure
+from ironkettle.core.base.errors import FieldFault, RefusedError, RuleError
+from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.pressure import thinned
+from ironkettle.core.machine.stand import SHIPPED, Reads, RegisterFormat, Shown, StandChannel, StandMap
+from ironkettle.core.simulation import RIGS
 from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel
 from ironkettle.stand.recorder import Recorder
 from ironkettle.store.base import session_of

@@ -13,7 +13,7 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
-from ironkettle.core.stands import RecordingState, StandMap, Trouble
+from ironkettle.core.machine.stand import RecordingState, StandMap, Trouble
 from ironkettle.stand.recorder import Recording
 from ironkettle.store.base import session_of
 from ironkettle.store.recordings import (

@@ -13,11 +13,11 @@ from ironkettle.api.policies import Caller, StockPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.api.seals import HousingBody
-from ironkettle.core.buildsheets.fields import Key
-from ironkettle.core.errors import fault
-from ironkettle.core.moves.shelf import StockKind
-from ironkettle.core.seals import SealSide
-from ironkettle.core.text import Plain
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.text import Plain
+from ironkettle.core.jobs.shelf import StockKind
+from ironkettle.core.sealing.seals import SealSide
+from ironkettle.core.sheets.document.fields import Key
 from ironkettle.reference import ring_table
 from ironkettle.store.stock import StockItem, add_stock, all_stock, find_stock
 from ironkettle.store.trail import leave_trail

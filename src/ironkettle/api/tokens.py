@@ -15,7 +15,7 @@ from ironkettle.api.identity import allow
 from ironkettle.api.policies import Caller, TokenPolicy
 from ironkettle.api.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, NameText
-from ironkettle.core.errors import fault
+from ironkettle.core.base.errors import fault
 from ironkettle.store.people import find_person, names_of
 from ironkettle.store.sessions import TokenRow, all_tokens, find_token, make_token
 from ironkettle.store.trail import leave_trail

@@ -14,10 +14,10 @@ from ironkettle.api.identity import allow
 from ironkettle.api.policies import Caller, ToolPolicy
 from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.schemas import Body, Collector, NameText, QuantityText
-from ironkettle.core.buildsheets.fields import Key
-from ironkettle.core.errors import fault
-from ironkettle.core.quantities import read_gauge_pressure, read_torque
-from ironkettle.core.text import Figure, Plain
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import read_gauge_pressure, read_torque
+from ironkettle.core.base.text import Figure, Plain
+from ironkettle.core.sheets.document.fields import Key
 from ironkettle.store.tools import GaugeTool, WrenchTool, add_tool, all_gauges, all_wrenches
 from ironkettle.store.trail import leave_trail
 

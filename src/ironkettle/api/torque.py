@@ -11,10 +11,10 @@ from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.api.problems import ERROR_RESPONSES
 from ironkettle.api.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
-from ironkettle.core.errors import RuleError, fault
-from ironkettle.core.quantities import Dimension, read_length, read_quantity, read_torque, show, turns_of
-from ironkettle.core.text import Figure
-from ironkettle.core.tightening import (
+from ironkettle.core.base.errors import RuleError, fault
+from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque, show, turns_of
+from ironkettle.core.base.text import Figure
+from ironkettle.core.machine.tightening import (
     LOCKING_WORD,
     Adapter,
     ByTorque,

@@ -7,8 +7,8 @@ from typing import Any, Literal, cast
 from pydantic import BaseModel, ConfigDict, Field, create_model
 
 from ironkettle.api.schemas import Body, FindingOut, findings_out
-from ironkettle.core.quantities import Dimension, find_unit
-from ironkettle.core.trials import (
+from ironkettle.core.base.quantities import Dimension, find_unit
+from ironkettle.core.machine.tests import (
     TRIALS,
     Curve,
     Instrument,

@@ -9,11 +9,11 @@ from uuid import UUID
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.buildsheets.care import conditions_of, counters_of
-from ironkettle.core.care import STANDING_WORD, CounterRead, Lower, Standing, rate_of, totals
-from ironkettle.core.moves.history import figures_of, fitted_words
-from ironkettle.core.moves.log import Case
+from ironkettle.core.jobs.history import figures_of, fitted_words
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.care import conditions_of, counters_of
+from ironkettle.core.shop.service import STANDING_WORD, CounterRead, Lower, Standing, rate_of, totals
 from ironkettle.store.jobs import JobRow
 from ironkettle.store.people import names_of
 from ironkettle.store.units import (

@@ -19,13 +19,13 @@ from ironkettle.api.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THER
 from ironkettle.api.schemas import Body, NameText
 from ironkettle.api.sheets import find_sheet
 from ironkettle.api.unit_view import UnitDueOut, UnitSummary, UnitView, due_out, summary_of, unit_view
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.buildsheets.care import conditions_of, counters_of, interval_of
-from ironkettle.core.care import CounterRead, Lower, Standing, check_reading, read_count, read_counters
-from ironkettle.core.errors import FieldFault, RefusedError, RuleError, fault
-from ironkettle.core.moves.chart import moves_of
-from ironkettle.core.moves.slices.observe import CounterShown, IntakeRecorded
-from ironkettle.core.text import Plain
+from ironkettle.core.base.errors import FieldFault, RefusedError, RuleError, fault
+from ironkettle.core.base.text import Plain
+from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs.kinds.observe import CounterShown, IntakeRecorded
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.care import conditions_of, counters_of, interval_of
+from ironkettle.core.shop.service import CounterRead, Lower, Standing, check_reading, read_count, read_counters
 from ironkettle.reports.label import unit_label_svg
 from ironkettle.store.cases import case_of, state_of
 from ironkettle.store.dues import units_due

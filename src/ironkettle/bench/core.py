@@ -8,10 +8,10 @@ from dataclasses import replace
 import numpy as np
 
 from ironkettle.bench.timing import median_time
-from ironkettle.core.glands import Gland, GlandTables, Seat, search_rings
-from ironkettle.core.quantities import Toleranced
-from ironkettle.core.rings import Condition, Measurement, RingTable, match_ring
-from ironkettle.core.rings.likelihood import log_likelihood
+from ironkettle.core.base.quantities import Toleranced
+from ironkettle.core.sealing.grooves import Gland, GlandTables, Seat, search_rings
+from ironkettle.core.sealing.rings import Condition, Measurement, RingTable, match_ring
+from ironkettle.core.sealing.rings.likelihood import log_likelihood
 from ironkettle.reference import compounds, extrusion_limits, gland_rows, ring_table
 
 Figure = tuple[str, float, float]

@@ -13,9 +13,18 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ironkettle.core.pressure import Analysis, Compliance, Fluid, Gauge, HoldRules, Sample, TestVolume, analyse_hold
-from ironkettle.core.pressure.softness import softness_of
-from ironkettle.core.pressure.trend import Floats
+from ironkettle.core.machine.pressure import (
+    Analysis,
+    Compliance,
+    Fluid,
+    Gauge,
+    HoldRules,
+    Sample,
+    TestVolume,
+    analyse_hold,
+)
+from ironkettle.core.machine.pressure.softness import softness_of
+from ironkettle.core.machine.pressure.trend import Floats
 
 EVERY_S = 2.0
 _ATMOSPHERE, _T_STD, _P_STD = 0.101325, 293.15, 0.101325

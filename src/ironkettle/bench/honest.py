@@ -13,9 +13,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ironkettle.core.rings import DEFAULT_PRIOR, SERIES, Condition, Measurement, RingTable, match_ring
-from ironkettle.core.rings.condition import MISTAKEN
-from ironkettle.core.rings.sizes import Floats
+from ironkettle.core.sealing.rings import DEFAULT_PRIOR, SERIES, Condition, Measurement, RingTable, match_ring
+from ironkettle.core.sealing.rings.condition import MISTAKEN
+from ironkettle.core.sealing.rings.sizes import Floats
 
 # Quarters of the sections that are seldom met.
 _SELDOM = 0.25

@@ -10,11 +10,11 @@ from sqlalchemy import Engine
 
 from ironkettle.api.job_view import job_view
 from ironkettle.bench.timing import median_time
-from ironkettle.core.house import House
-from ironkettle.core.moves.chart import moves_of, next_move
-from ironkettle.core.moves.log import Payload
-from ironkettle.core.moves.register import read_payload
-from ironkettle.core.people import Author, Authorisation, Authority, Role
+from ironkettle.core.jobs.chart import moves_of, next_move
+from ironkettle.core.jobs.log import Payload
+from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
+from ironkettle.core.shop.settings import House
 from ironkettle.demo.walker import filled
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.cases import case_of, state_of

@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from ironkettle.core.trials import TRIALS, Instrument
+from ironkettle.core.machine.tests import TRIALS, Instrument
 
 SHARES = (0.5, 0.9, 0.98, 1.02, 1.05, 1.2, 1.5)
 _Chance = np.random.Generator

@@ -11,7 +11,7 @@ from sqlalchemy import Engine, text
 
 from ironkettle.bench.jobs import Bench, Figure
 from ironkettle.bench.timing import median_time
-from ironkettle.core.moves.register import read_payload
+from ironkettle.core.jobs.register import read_payload
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.bench_list import Sought, list_jobs
 from ironkettle.store.photos import PhotoRow, add_photo

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from ironkettle.bench.timing import median_time
-from ironkettle.core.benchsim import Stand
-from ironkettle.core.pressure import Gauge, Sample, TestVolume, analyse_hold, read_trace, trace_csv
+from ironkettle.core.machine.pressure import Gauge, Sample, TestVolume, analyse_hold, read_trace, trace_csv
+from ironkettle.core.simulation import Stand
 from ironkettle.reference import fluids
 
 Figure = tuple[str, float, float]

@@ -12,7 +12,7 @@ from pathlib import Path
 from ironkettle.bench.holds import Rig, Share, rigs, try_rig, worlds
 from ironkettle.bench.honest import EDGES, Honesty, try_match
 from ironkettle.bench.kinds import SHARES, WORLDS, verdicts
-from ironkettle.core.rings import Condition
+from ironkettle.core.sealing.rings import Condition
 from ironkettle.reference import ring_table
 
 RINGS, RING_SEED, PARTS = 20_000, 2026, 8

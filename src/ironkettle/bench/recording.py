@@ -12,8 +12,8 @@ from collections.abc import Iterator
 
 from ironkettle.bench.jobs import Bench, Figure
 from ironkettle.bench.timing import median_time
-from ironkettle.core.moves.register import read_payload
-from ironkettle.core.stands import SHIPPED
+from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.machine.stand import SHIPPED
 from ironkettle.demo.load import shipped_pins
 from ironkettle.store.base import make_engine
 

@@ -11,13 +11,13 @@ import shapely
 
 import ironkettle.demo
 from ironkettle.bench.timing import median_time
-from ironkettle.core.buildsheets.answers import answered, first_answers
-from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.buildsheets.text import read_document
-from ironkettle.core.drawings.picture import picture
-from ironkettle.core.drawings.proof import prove
-from ironkettle.core.drawings.section import Section, section, views_of
-from ironkettle.core.moves import Case, Mark, Payload, Tables, fold, moves_of, read_payload, resolve
+from ironkettle.core.jobs import Case, Mark, Payload, Tables, fold, moves_of, read_payload, resolve
+from ironkettle.core.sheets.document.answers import answered, first_answers
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.text import read_document
+from ironkettle.core.sheets.drawing.picture import picture
+from ironkettle.core.sheets.drawing.proof import prove
+from ironkettle.core.sheets.drawing.section import Section, section, views_of
 from ironkettle.reference import ring_table, shipped_tables
 
 Figure = tuple[str, float, float]

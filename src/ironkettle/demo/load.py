@@ -11,11 +11,11 @@ from typing import Any
 import yaml
 from sqlalchemy.orm import Session
 
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.buildsheets.text import read_document
-from ironkettle.core.moves.chart import next_move
-from ironkettle.core.moves.register import read_payload
-from ironkettle.core.people import Authority, Role
+from ironkettle.core.jobs.chart import next_move
+from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.text import read_document
+from ironkettle.core.shop.people import Authority, Role
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
 from ironkettle.store.house import house_of

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from ironkettle.core.benchsim import RIGS, Liquid, LiquidVolume, OilUnit, Opening, Stand
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.moves.model import Move
-from ironkettle.core.quantities import find_unit, from_base, read_gauge_pressure, read_volume
+from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure, read_volume
+from ironkettle.core.jobs.model import Move
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.simulation import RIGS, Liquid, LiquidVolume, OilUnit, Opening, Stand
 
 # What the hoses of the stand give, for each millilitre of the unit. [1/MPa]
 _HOSES_PER_ML = 1e-4

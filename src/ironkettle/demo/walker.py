@@ -11,7 +11,7 @@ import random
 from collections.abc import Iterator
 from typing import Any
 
-from ironkettle.core.moves.model import Ask, Move
+from ironkettle.core.jobs.model import Ask, Move
 
 # No two holds are alike, as no two traces of a shop are.
 _PHASES = random.Random()

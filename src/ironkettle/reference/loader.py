@@ -6,16 +6,16 @@ import csv
 from functools import cache
 from pathlib import Path
 
-from ironkettle.core.compounds import Compound, Rating
-from ironkettle.core.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
-from ironkettle.core.failures.model import Group
-from ironkettle.core.glands import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
-from ironkettle.core.moves.log import Tables
-from ironkettle.core.parts import Cleaning
-from ironkettle.core.pressure import Fluid
-from ironkettle.core.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
-from ironkettle.core.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals
-from ironkettle.core.tightening import BoltStrength, NutFactor, Tapped, Thread
+from ironkettle.core.jobs.log import Tables
+from ironkettle.core.machine.parts import Cleaning
+from ironkettle.core.machine.pressure import Fluid
+from ironkettle.core.machine.tightening import BoltStrength, NutFactor, Tapped, Thread
+from ironkettle.core.sealing.compounds import Compound, Rating
+from ironkettle.core.sealing.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
+from ironkettle.core.sealing.failures.model import Group
+from ironkettle.core.sealing.grooves import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
+from ironkettle.core.sealing.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
+from ironkettle.core.sealing.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals
 
 _TABLES = Path(__file__).parent / "tables"
 _INCH = 25.4

@@ -11,21 +11,21 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
-from ironkettle.core.catalogue import KINDS
-from ironkettle.core.drawings import picture
 from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, signed_words
-from ironkettle.core.moves.inspecting import VERDICT_WORD
-from ironkettle.core.moves.log import Case, Mark, State
-from ironkettle.core.moves.register import payload_words
-from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import WrenchUsed
-from ironkettle.core.moves.slices.adjust import SettingMade
-from ironkettle.core.moves.slices.cause import told_causes
-from ironkettle.core.moves.slices.closing import ENDING_WORD
-from ironkettle.core.moves.slices.find import reversed_words
-from ironkettle.core.moves.slices.measure import standing
-from ironkettle.core.moves.slices.photo import PhotoTaken
-from ironkettle.core.pressure import Sample
+from ironkettle.core.jobs.inspecting import VERDICT_WORD
+from ironkettle.core.jobs.kinds.adjust import SettingMade
+from ironkettle.core.jobs.kinds.cause import told_causes
+from ironkettle.core.jobs.kinds.closing import ENDING_WORD
+from ironkettle.core.jobs.kinds.find import reversed_words
+from ironkettle.core.jobs.kinds.measure import standing
+from ironkettle.core.jobs.kinds.photo import PhotoTaken
+from ironkettle.core.jobs.log import Case, Mark, State
+from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.runs import WrenchUsed
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.sealing.catalogue import KINDS
+from ironkettle.core.sheets.drawing import picture
 from ironkettle.reports.house import schools_section
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from reportlab.platypus import Flowable
 
-from ironkettle.core.moves.chart import moves_of
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.model import Status
-from ironkettle.core.moves.schools import schools_in
+from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs.schools import schools_in
 from ironkettle.reports.pieces import paragraph, title
 from ironkettle.reports.style import FAINT
 

@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from reportlab.lib.utils import ImageReader
 from reportlab.platypus import Flowable, KeepTogether, Spacer, Table
 
-from ironkettle.core.moves.slices.photo import PhotoTaken
+from ironkettle.core.jobs.kinds.photo import PhotoTaken
 from ironkettle.reports.pieces import WIDTH, paragraph, title
 from ironkettle.reports.style import BOLD, FAIL, FAINT
 

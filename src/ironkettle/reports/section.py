@@ -7,8 +7,8 @@ from collections.abc import Iterable, Mapping
 from reportlab.graphics.shapes import FILL_EVEN_ODD, Drawing, Line, Path, Polygon, String
 from reportlab.lib.colors import Color, HexColor, white
 
-from ironkettle.core.drawings import Picture
-from ironkettle.core.drawings.picture import ElementPicture, Shape
+from ironkettle.core.sheets.drawing import Picture
+from ironkettle.core.sheets.drawing.picture import ElementPicture, Shape
 from ironkettle.reports.style import COPPER, FAINT, INK, IRON, REGULAR, RUBBER, TINT
 
 _NEAR = 9.0

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
 
-from ironkettle.core.pressure import Sample, thinned
+from ironkettle.core.machine.pressure import Sample, thinned
 from ironkettle.reports.style import COPPER, FAINT, INK, REGULAR, RULE
 
 _LEFT, _BOTTOM, _TOP = 44.0, 18.0, 8.0

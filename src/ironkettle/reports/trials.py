@@ -8,12 +8,12 @@ from typing import Protocol
 
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
-from ironkettle.core.moves.log import Mark, Run, State
-from ironkettle.core.moves.resolved import Resolved
-from ironkettle.core.moves.runs import Judgement
-from ironkettle.core.moves.trialling import in_words
-from ironkettle.core.pressure import Sample
-from ironkettle.core.quantities import read_gauge_pressure
+from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.jobs.log import Mark, Run, State
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.runs import Judgement
+from ironkettle.core.jobs.trialling import in_words
+from ironkettle.core.machine.pressure import Sample
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS
 from ironkettle.reports.trace import trace_drawing

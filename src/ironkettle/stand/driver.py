@@ -12,8 +12,8 @@ from dataclasses import dataclass
 from pymodbus.client import AsyncModbusTcpClient
 from pymodbus.exceptions import ModbusException
 
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import Reads, Shown, StandMap, blocks_of, encode, kept_blocks, kept_of, shown_of
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.machine.stand import Reads, Shown, StandMap, blocks_of, encode, kept_blocks, kept_of, shown_of
 from ironkettle.stand import registers
 
 logging.getLogger("pymodbus").setLevel(logging.CRITICAL)

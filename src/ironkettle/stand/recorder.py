@@ -15,8 +15,18 @@ from uuid import UUID
 
 import structlog
 
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.stands import Beat, RecordingPlan, RecordingState, Row, Shown, Trouble, Watch, rows_text, took_none
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.machine.stand import (
+    Beat,
+    RecordingPlan,
+    RecordingState,
+    Row,
+    Shown,
+    Trouble,
+    Watch,
+    rows_text,
+    took_none,
+)
 from ironkettle.stand.driver import StandAwayError, StandDriver
 
 log = structlog.get_logger()

@@ -3,8 +3,8 @@
 What it shows lies where the shipped map of core says. A real stand needs none of what stands here but the pressure to hold.
 """
 
-from ironkettle.core.benchsim import RIGS, Fault
-from ironkettle.core.stands import SHIPPED, Reads
+from ironkettle.core.machine.stand import SHIPPED, Reads
+from ironkettle.core.simulation import RIGS, Fault
 
 # Up to here the stand shows; from here on it is written to.
 WRITTEN_FROM = 40

@@ -16,8 +16,8 @@ import time
 from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
-from ironkettle.core.benchsim import MOST_MPA, Fault, Stand
-from ironkettle.core.stands import SHIPPED, Reads, encode
+from ironkettle.core.machine.stand import SHIPPED, Reads, encode
+from ironkettle.core.simulation import MOST_MPA, Fault, Stand
 from ironkettle.stand import registers
 
 _READ, _WRITE = 3, 16

@@ -13,7 +13,7 @@ from sqlalchemy import DateTime, Engine, Enum, MetaData, Uuid, create_engine
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Session, sessionmaker
 
-from ironkettle.core.people import Authority, Role
+from ironkettle.core.shop.people import Authority, Role
 from ironkettle.settings import sqlalchemy_url
 
 NAMING = {

@@ -14,7 +14,7 @@ from uuid import UUID
 from sqlalchemy import ColumnElement, and_, false, func, not_, or_, select
 from sqlalchemy.orm import Session
 
-from ironkettle.core.errors import fault
+from ironkettle.core.base.errors import fault
 from ironkettle.store.jobs import JobRow
 
 Which = Literal["open", "released", "all"]

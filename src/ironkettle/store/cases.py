@@ -8,21 +8,21 @@ from uuid import UUID
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.house import House
+from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs import (
     SEAL_FORMAT,
     Entry,
     kit_of,
     samples_within,
 )
-from ironkettle.core.moves.basis import JobBasis
-from ironkettle.core.moves.log import Carried, Case, State, carried_from
-from ironkettle.core.moves.register import fold
-from ironkettle.core.moves.runs import read_chunk
-from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot
-from ironkettle.core.people import Author
-from ironkettle.core.pressure import Sample
+from ironkettle.core.jobs.basis import JobBasis
+from ironkettle.core.jobs.log import Carried, Case, State, carried_from
+from ironkettle.core.jobs.register import fold
+from ironkettle.core.jobs.runs import read_chunk
+from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.shop.people import Author
+from ironkettle.core.shop.settings import House
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.sheets import document_hash, is_draft, resolved_sheet, sheet_hash
 from ironkettle.store.shop import Shop, tables_of

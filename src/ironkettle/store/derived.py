@@ -10,10 +10,10 @@ from PIL import Image, ImageChops, ImageStat
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ironkettle.core.moves.log import State
-from ironkettle.core.moves.runs import plain
-from ironkettle.core.moves.slices.closing import ENDING_WORD
-from ironkettle.core.stands import RecordingPlan
+from ironkettle.core.jobs.kinds.closing import ENDING_WORD
+from ironkettle.core.jobs.log import State
+from ironkettle.core.jobs.runs import plain
+from ironkettle.core.machine.stand import RecordingPlan
 from ironkettle.photos import made_small
 from ironkettle.store.cases import basis_differs, folded, run_samples
 from ironkettle.store.jobs import JobRow, SampleRow, log_rows

@@ -7,7 +7,7 @@ from datetime import datetime
 from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.house import House
+from ironkettle.core.shop.settings import House
 from ironkettle.store.base import Base
 
 

@@ -22,10 +22,10 @@ from sqlalchemy import (
 from sqlalchemy.exc import DataError
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.errors import DamagedEntryError, RefusedError
-from ironkettle.core.house import House
+from ironkettle.core.base.errors import DamagedEntryError, RefusedError
 from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.shop.settings import House
 from ironkettle.store.base import Base
 from ironkettle.store.sheets import SheetRow, load_sheet
 

@@ -12,7 +12,7 @@ from uuid import UUID, uuid4
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ironkettle.core.errors import RefusedError
+from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs import (
     SEAL_FORMAT,
     BrokenLink,
@@ -27,24 +27,24 @@ from ironkettle.core.jobs import (
     seal_text,
     signature_of,
 )
-from ironkettle.core.moves.basis import TokenUsed
-from ironkettle.core.moves.chart import check_entry, moves_of, next_move
-from ironkettle.core.moves.log import Case, Mark, Payload, State
-from ironkettle.core.moves.model import Kind, Move, Status
-from ironkettle.core.moves.register import apply_entry, as_sent, complete
-from ironkettle.core.moves.runs import SampleRead, chunks_of, plain
-from ironkettle.core.moves.shelf import taken
-from ironkettle.core.moves.slices.care import CareWidened
-from ironkettle.core.moves.slices.cause import told_causes
-from ironkettle.core.moves.slices.closing import ENDING_WORD, JobEnded, Released, Reopened
-from ironkettle.core.moves.slices.observe import IntakeRecorded
-from ironkettle.core.moves.slices.passed_over import EntryStruck
-from ironkettle.core.moves.slices.photo import PhotoTaken
-from ironkettle.core.moves.slices.supply import short_of
-from ironkettle.core.moves.slices.timer import running_timers
-from ironkettle.core.moves.slices.trial import TestClosed, TestRun, judgement_of
-from ironkettle.core.moves.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
-from ironkettle.core.people import Author, Signature
+from ironkettle.core.jobs.basis import TokenUsed
+from ironkettle.core.jobs.chart import check_entry, moves_of, next_move
+from ironkettle.core.jobs.kinds.care import CareWidened
+from ironkettle.core.jobs.kinds.cause import told_causes
+from ironkettle.core.jobs.kinds.closing import ENDING_WORD, JobEnded, Released, Reopened
+from ironkettle.core.jobs.kinds.observe import IntakeRecorded
+from ironkettle.core.jobs.kinds.passed_over import EntryStruck
+from ironkettle.core.jobs.kinds.photo import PhotoTaken
+from ironkettle.core.jobs.kinds.supply import short_of
+from ironkettle.core.jobs.kinds.timer import running_timers
+from ironkettle.core.jobs.kinds.trial import TestClosed, TestRun, judgement_of
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import Kind, Move, Status
+from ironkettle.core.jobs.register import apply_entry, as_sent, complete
+from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
+from ironkettle.core.jobs.shelf import taken
+from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
+from ironkettle.core.shop.people import Author, Signature
 from ironkettle.store.cases import basis_of, case_of, folded, run_samples, state_of
 from ironkettle.store.jobs import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.photos import find_photo, photos_of

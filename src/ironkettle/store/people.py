@@ -11,8 +11,8 @@ from pwdlib.hashers.argon2 import Argon2Hasher
 from sqlalchemy import ForeignKey, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, relationship
 
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.people import Author, Authorisation, Authority, Role
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
 from ironkettle.store.base import Base
 
 

@@ -13,11 +13,20 @@ from sqlalchemy import ForeignKey, Text, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.errors import RefusedError, RuleError
-from ironkettle.core.moves.runs import SampleRead, plain
-from ironkettle.core.moves.slices.trial import MOST_SAMPLES, TestSamples
-from ironkettle.core.pressure import Sample
-from ironkettle.core.stands import FIRST_CHUNK, SHIPPED, Beat, RecordingPlan, StandMap, broken_at, chained, read_rows
+from ironkettle.core.base.errors import RefusedError, RuleError
+from ironkettle.core.jobs.kinds.trial import MOST_SAMPLES, TestSamples
+from ironkettle.core.jobs.runs import SampleRead, plain
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.machine.stand import (
+    FIRST_CHUNK,
+    SHIPPED,
+    Beat,
+    RecordingPlan,
+    StandMap,
+    broken_at,
+    chained,
+    read_rows,
+)
 from ironkettle.store.base import Base
 from ironkettle.store.logs import NewEntry, append_entry
 from ironkettle.store.people import find_person

@@ -12,7 +12,7 @@ from sqlalchemy import ForeignKey, delete, or_, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.people import Tries, pause_after
+from ironkettle.core.shop.people import Tries, pause_after
 from ironkettle.store.base import Base
 from ironkettle.store.people import Person
 

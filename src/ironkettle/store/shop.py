@@ -8,10 +8,10 @@ from functools import lru_cache
 
 from sqlalchemy.orm import Session
 
-from ironkettle.core.glands import GlandTables
-from ironkettle.core.house import House
-from ironkettle.core.moves.log import OnShelf, Tables
-from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.jobs.log import OnShelf, Tables
+from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.sealing.grooves import GlandTables
+from ironkettle.core.shop.settings import House
 from ironkettle.reference import cleaning, compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
 from ironkettle.store.stock import all_stock, shelf_of
 from ironkettle.store.tools import all_gauges, all_wrenches

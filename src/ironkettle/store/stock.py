@@ -9,9 +9,9 @@ from uuid import UUID
 from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.moves.log import OnShelf
-from ironkettle.core.quantities import read_length
-from ironkettle.core.seals import SealKind, SealSide, SealSize
+from ironkettle.core.base.quantities import read_length
+from ironkettle.core.jobs.log import OnShelf
+from ironkettle.core.sealing.seals import SealKind, SealSide, SealSize
 from ironkettle.store.base import Base
 from ironkettle.store.trail import leave_trail
 

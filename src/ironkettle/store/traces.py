@@ -9,7 +9,7 @@ from sqlalchemy import ForeignKey, Index, func, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.pressure import Sample, piece_marks, whole_mark
+from ironkettle.core.machine.pressure import Sample, piece_marks, whole_mark
 from ironkettle.store.base import Base
 from ironkettle.store.jobs import JobRow
 

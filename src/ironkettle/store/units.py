@@ -13,10 +13,13 @@ from sqlalchemy import ForeignKey, Identity, Index, UniqueConstraint, delete, ex
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.buildsheets.care import every_of
-from ironkettle.core.buildsheets.trials import Interval
-from ironkettle.core.care import (
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.kinds.closing import ENDING_WORD, Ending, fulfilled
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.care import every_of
+from ironkettle.core.sheets.document.trials import Interval
+from ironkettle.core.shop.service import (
     LETTERS,
     SHOP_LENGTH,
     CounterRead,
@@ -30,9 +33,6 @@ from ironkettle.core.care import (
     read_label,
     serial_key,
 )
-from ironkettle.core.errors import RefusedError
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.slices.closing import ENDING_WORD, Ending, fulfilled
 from ironkettle.store.base import Base
 from ironkettle.store.jobs import JobRow
 from ironkettle.store.sheets import load_sheet

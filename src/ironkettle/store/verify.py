@@ -8,7 +8,7 @@ import sys
 from sqlalchemy import select
 from sqlalchemy.exc import DBAPIError
 
-from ironkettle.core.errors import RefusedError
+from ironkettle.core.base.errors import RefusedError
 from ironkettle.settings import Settings
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.derived import derived_differs

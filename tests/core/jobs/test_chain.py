@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.errors import DamagedEntryError
+from ironkettle.core.base.errors import DamagedEntryError
 from ironkettle.core.jobs import (
     FIRST_LINK,
     SEAL_FORMAT,
@@ -23,9 +23,9 @@ from ironkettle.core.jobs import (
     read_sealed,
     seal_text,
 )
-from ironkettle.core.moves.runs import SampleRead
-from ironkettle.core.moves.slices.passed_over import NoteMade
-from ironkettle.core.people import Authority, Role, Signature
+from ironkettle.core.jobs.kinds.passed_over import NoteMade
+from ironkettle.core.jobs.runs import SampleRead
+from ironkettle.core.shop.people import Authority, Role, Signature
 
 JOB = uuid.UUID(int=7)
 START = datetime(2026, 11, 24, 9, tzinfo=UTC)

@@ -8,9 +8,7 @@ from uuid import UUID
 
 import pytest
 
-from ironkettle.core.buildsheets import Sheet
-from ironkettle.core.buildsheets.approval import standing_of
-from ironkettle.core.errors import NotAllowedError, RuleError
+from ironkettle.core.base.errors import NotAllowedError, RuleError
 from ironkettle.core.jobs import (
     Entry,
     check_bench_time,
@@ -19,9 +17,11 @@ from ironkettle.core.jobs import (
     signature_of,
     signed_words,
 )
+from ironkettle.core.jobs.register import read_payload
 from ironkettle.core.jobs.signing import check_may_write
-from ironkettle.core.moves.register import read_payload
-from ironkettle.core.people import Author, Authorisation, Authority, Role, Signature
+from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.approval import standing_of
+from ironkettle.core.shop.people import Author, Authorisation, Authority, Role, Signature
 from tests.bench import INTAKE, Job
 from tests.tiny import sheet_of, unit
 from tests.walk import RELEASE as RELEASED

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from ironkettle.core.errors import NotAllowedError
-from ironkettle.core.moves.basis import TokenUsed
-from ironkettle.core.people import ROLE_WORD, Author, Role
+from ironkettle.core.base.errors import NotAllowedError
+from ironkettle.core.jobs.basis import TokenUsed
+from ironkettle.core.shop.people import ROLE_WORD, Author, Role
 
 EVERYBODY = frozenset(Role)
 WORKERS = frozenset({Role.TECHNICIAN, Role.LEAD})

@@ -8,7 +8,7 @@ from ironkettle.api.policies.base import EVERYBODY, LEAD, WORKERS, Right
 class SheetPolicy:
     """Everybody signed in reads; who works on units brings sheets in, as drafts until they are approved.
 
-    Who may approve a sheet depends on what it guards: core/buildsheets/approval.py asks for it.
+    Who may approve a sheet depends on what it guards: core/sheets/document/approval.py asks for it.
     """
 
     read = Right("look at build sheets", EVERYBODY)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ironkettle.api.policies.base import EVERYBODY, LEAD, Right
-from ironkettle.core.people import Role
+from ironkettle.core.shop.people import Role
 
 
 class ToolPolicy:

@@ -16,7 +16,7 @@ from uuid import UUID
 
 from pydantic import ValidationError
 
-from ironkettle.core.errors import DamagedEntryError
+from ironkettle.core.base.errors import DamagedEntryError
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.jobs.older import carried_over
 

@@ -7,11 +7,11 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, SerializeAsAny, field_validator
 
-from ironkettle.core.moves.basis import JobBasis, TokenUsed
-from ironkettle.core.moves.log import Mark, Payload
-from ironkettle.core.moves.register import read_payload
-from ironkettle.core.moves.runs import Chunk, Judgement
-from ironkettle.core.people import Signature
+from ironkettle.core.jobs.basis import JobBasis, TokenUsed
+from ironkettle.core.jobs.log import Mark, Payload
+from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs.runs import Chunk, Judgement
+from ironkettle.core.shop.people import Signature
 
 
 class Entry(BaseModel):

@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from ironkettle.core.buildsheets.sheet import Sheet
-from ironkettle.core.moves.runs import SampleRead, chunks_of, plain
-from ironkettle.core.pressure import Sample
+from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.sheets.document.sheet import Sheet
 
 _Document = dict[str, Any]
 _TRAY = {"scrap": "old part to scrap", "reuse": "old part to reuse"}

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 
-from ironkettle.core.buildsheets.approval import Standing, words_of
-from ironkettle.core.errors import NotAllowedError, fault
+from ironkettle.core.base.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
-from ironkettle.core.moves.log import Payload
-from ironkettle.core.moves.slices.closing import JobEnded, Released, Reopened
-from ironkettle.core.moves.slices.passed_over import MoveSkipped, NoteMade
-from ironkettle.core.moves.slices.supply import KitCounted, PartArrived, PartOrdered
-from ironkettle.core.people import AUTHORITY_WORD, ROLE_WORD, Author, Authority, Role, Signature
+from ironkettle.core.jobs.kinds.closing import JobEnded, Released, Reopened
+from ironkettle.core.jobs.kinds.passed_over import MoveSkipped, NoteMade
+from ironkettle.core.jobs.kinds.supply import KitCounted, PartArrived, PartOrdered
+from ironkettle.core.jobs.log import Payload
+from ironkettle.core.sheets.document.approval import Standing, words_of
+from ironkettle.core.shop.people import AUTHORITY_WORD, ROLE_WORD, Author, Authority, Role, Signature
 
 # A device without a battery wakes up at either end of its calendar; nothing here is older than the shop.
 EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from datetime import date
 
-from ironkettle.core.buildsheets.facts import gland_of
-from ironkettle.core.errors import RuleError
-from ironkettle.core.glands import check_gland
-from ironkettle.core.moves.log import Case
-from ironkettle.core.moves.model import Move, Status
-from ironkettle.core.moves.runs import GaugeUsed, WrenchUsed
-from ironkettle.core.moves.slices.closing import ENDING_WORD
-from ironkettle.core.moves.slices.identify import ring_of
-from ironkettle.core.moves.slices.passed_over import GROUND_WORD, ChapterSkipped, MoveSkipped
-from ironkettle.core.moves.slices.proven import counting_run, worked_since
-from ironkettle.core.moves.slices.supply import shortages
+from ironkettle.core.base.errors import RuleError
+from ironkettle.core.jobs.kinds.closing import ENDING_WORD
+from ironkettle.core.jobs.kinds.identify import ring_of
+from ironkettle.core.jobs.kinds.passed_over import GROUND_WORD, ChapterSkipped, MoveSkipped
+from ironkettle.core.jobs.kinds.proven import counting_run, worked_since
+from ironkettle.core.jobs.kinds.supply import shortages
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.model import Move, Status
+from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.sealing.grooves import check_gland
+from ironkettle.core.sheets.document.facts import gland_of
 
 # The end of a claim that nothing stands against.
 FIT = ", and fit for service."

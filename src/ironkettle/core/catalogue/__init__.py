@@ -1,6 +1,0 @@
-"""The catalogue: every kind of element once."""
-
-from ironkettle.core.catalogue.kinds import BACKUPS, KINDS, WIPERS, ElementKind, KindFacts, Law, has_law
-from ironkettle.core.catalogue.outlines import BLOCK, Polygon
-
-__all__ = ["BACKUPS", "BLOCK", "KINDS", "WIPERS", "ElementKind", "KindFacts", "Law", "Polygon", "has_law"]

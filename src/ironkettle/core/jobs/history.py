@@ -1,0 +1,74 @@
+"""What a unit's jobs tell over the years: figures as found and as left, what was fitted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.sheets.document.trials import TestSpec
+
+_NUMBER = re.compile(r"-?\d+(?:[.,]\d+)?")
+
+
+@dataclass(frozen=True, slots=True)
+class FigureTold:
+    """A figure of a test or observation: ``key`` names it over all jobs; ``shown`` has its unit."""
+
+    key: str
+    name: str
+    when: str
+    value: float
+    shown: str
+
+
+def figures_of(case: Case) -> Iterator[FigureTold]:
+    """The figures of a job: of the last closed run of each test, as found and as left, and of what was observed.
+
+    An observation in words has none.
+    """
+    state = case.state
+    tests = case.resolved.sheet.tests
+    for spec in tests:
+        left = _as_left_of(spec, tests)
+        for when in ("as_found", "as_left"):
+            runs = [run for run in state.runs_of(spec.key, when) if run.counts and run.judgement is not None]
+            told = runs[-1].judgement if runs else None
+            if told is None:
+                continue
+            for one in told.results:
+                name = left.name if one.name == left.name else f"{left.name}, {one.name.lower()}"
+                yield FigureTold(f"{left.key}:{one.key}", name, when, one.value, one.shown)
+            if not told.results and told.hold_s > 0:
+                shown = f"{told.rate_ml_min:.3g} ml/min"
+                yield FigureTold(f"{left.key}:rate", f"{left.name}, leak", when, told.rate_ml_min, shown)
+    for observation in case.resolved.sheet.observations:
+        for when in ("as_found", "as_left"):
+            seen = state.get("observed", (observation.key, when))
+            number = None if seen is None else _NUMBER.search(seen.value)
+            if seen is not None and number is not None:
+                unit = f" {observation.unit}" if observation.unit else ""
+                value = float(number[0].replace(",", "."))
+                yield FigureTold(observation.key, observation.name, when, value, f"{seen.value}{unit}")
+
+
+def _as_left_of(spec: TestSpec, tests: Sequence[TestSpec]) -> TestSpec:
+    """The test as left that a test as found is held beside: itself, or the only other one of its kind."""
+    if spec.when != "as_found":
+        return spec
+    left = [one for one in tests if one.kind is spec.kind and one.when == "as_left"]
+    found = [one for one in tests if one.kind is spec.kind and one.when == "as_found"]
+    return left[0] if len(left) == len(found) == 1 else spec
+
+
+def fitted_words(case: Case) -> tuple[str, ...]:
+    """What was fitted, by name and size."""
+    found = []
+    for key in case.state.book("fitted"):
+        at = case.resolved.elements.get(key)
+        if at is not None:
+            chosen = case.state.get("sizes", key)
+            size = chosen.size if chosen is not None else at.spec.size
+            found.append(f"{at.spec.name}{f', {size}' if size else ''}")
+    return tuple(found)

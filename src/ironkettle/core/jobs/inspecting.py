@@ -1,0 +1,243 @@
+"""The points of a part as they stand in a job: held against the sheet's limit or the house's, and what follows of them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import BeforeValidator, Field
+
+from ironkettle.core.base.quantities import Dimension, read_toleranced
+from ironkettle.core.jobs.kinds.base import ItemKey, Short, value_of
+from ironkettle.core.jobs.log import Case, Payload
+from ironkettle.core.machine.parts import figure_of, read_limit
+from ironkettle.core.sheets.document.facts import dimension_of
+from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
+from ironkettle.core.sheets.document.parts import Rung as RungSpec
+from ironkettle.core.shop.settings import part_limit
+
+
+class Verdict(StrEnum):
+    REUSE = "reuse"
+    DRESS = "dress"
+    REPLACE = "replace"
+    SEND_OUT = "send_out"
+
+
+VERDICT_WORD = {
+    Verdict.REUSE: "reuse", Verdict.DRESS: "dress", Verdict.REPLACE: "replace", Verdict.SEND_OUT: "send out",
+}  # fmt: skip
+# From the mildest to the hardest.
+ORDER = (Verdict.REUSE, Verdict.DRESS, Verdict.REPLACE, Verdict.SEND_OUT)
+NOTHING_SEEN = "none"
+# A reading this many times its limit, or this far from its nominal, is a slip of unit or point until somebody says it is not.
+_FAR, _FAR_FROM_NOMINAL = 20.0, 1.5
+_DRESS_PITS = 1
+
+
+def _as_text(value: object) -> object:
+    """A bare number read is kept as text, as readings with a unit are."""
+    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
+
+
+class PointRead(Payload):
+    """``values`` as typed with their unit; ``seen``: the signs seen, *none* where there are none; ``good``: yes or no."""
+
+    point: ItemKey
+    values: list[Annotated[Short, BeforeValidator(_as_text)]] = Field(default_factory=list, max_length=24)
+    seen: list[Short] | Short | None = None
+    good: bool | None = None
+
+    @property
+    def signs(self) -> list[str]:
+        given = [self.seen] if isinstance(self.seen, str) else list(self.seen or ())
+        return [sign for sign in given if sign != NOTHING_SEEN]
+
+
+@dataclass(frozen=True, slots=True)
+class Harmful:
+    """A rung of a ladder that was tried and did harm: what it became a point of inspection for."""
+
+    part: str
+    rung: RungSpec
+
+    @property
+    def point(self) -> PointSpec:
+        """Look at what the rung may have spoilt."""
+        may = self.rung.may or "harm"
+        return PointSpec.model_validate(
+            {
+                "key": f"harm-{self.rung.key}",
+                "ask": f"After “{self.rung.do}”: look for what it did",
+                "read": "look",
+                "bad": [may],
+            }
+        )
+
+
+def harmful(case: Case) -> list[Harmful]:
+    """The rungs that were tried and did harm, in the order of the sheet's ladders."""
+    tried = case.state.book("rungs")
+    return [
+        Harmful(ladder.part, rung)
+        for ladder in case.resolved.sheet.ladders
+        for rung in ladder.rungs
+        if (ladder.part, rung.key) in tried and tried[ladder.part, rung.key].value.harm
+    ]
+
+
+def points_of(case: Case, part: PartSpec) -> list[PointSpec]:
+    """The points of a part in this job: those of the sheet, with the house's limit where it names one, and harm done."""
+    own = [_limited(case, point) for point in part.points]
+    return [*own, *(one.point for one in harmful(case) if one.part == part.key)]
+
+
+def _limited(case: Case, point: PointSpec) -> PointSpec:
+    if point.limit is not None or point.rule is None:
+        return point
+    limit = part_limit(case.resolved.sheet.family, point.rule)
+    return (
+        point if limit is None else point.model_copy(update={"limit": f"at most {case.tables.house.most(limit):g} mm"})
+    )
+
+
+def limit_words(point: PointSpec) -> str | None:
+    """The limit as a person reads it, with where it comes from."""
+    if point.limit is None:
+        return None
+    return f"{point.limit}{' (house rule)' if point.rule else ''}"
+
+
+def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdict:
+    """What the readings of a part come to: the hardest of its points.
+
+    A point that does not hold its limit may be dressed where the sheet says so, the shop's school allows it, and it is
+    not beyond that; else the sheet says what follows.
+    """
+    specs = {point.key: point for point in points_of(case, part)}
+    found = [_verdict_of(case, specs[one.point], one) for one in points if one.point in specs]
+    return max(found, key=ORDER.index, default=Verdict.REUSE)
+
+
+def _verdict_of(case: Case, spec: PointSpec, one: PointRead) -> Verdict:
+    if _holds(spec, one):
+        return Verdict.REUSE
+    if spec.dress is not None and may_dress(case, spec) and _within_dressing(spec, one):
+        return Verdict.DRESS
+    otherwise = {
+        "replace": Verdict.REPLACE,
+        "send_out": Verdict.SEND_OUT,
+        "dress": Verdict.DRESS,
+        "reuse": Verdict.REUSE,
+    }
+    return otherwise.get(spec.otherwise, Verdict.REPLACE)
+
+
+def may_dress(case: Case, spec: PointSpec) -> bool:
+    """Whether the shop dresses such a fault at all."""
+    return spec.dress is not None and (not spec.dress.pits or case.tables.house.holds("pits", _DRESS_PITS))
+
+
+def _holds(spec: PointSpec, one: PointRead) -> bool:
+    if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
+        return one.good is True
+    if spec.read is Read.LOOK:
+        return not one.signs
+    if spec.limit is None or not is_measured(spec):
+        # A house limit that this family does not have: nothing says that it may stay.
+        return spec.rule is None
+    return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, one.values))
+
+
+def is_measured(spec: PointSpec) -> bool:
+    """Whether figures are read at a point."""
+    return dimension_of(spec.read) is not None or spec.read is Read.NUMBER
+
+
+def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
+    assert spec.dress is not None
+    dimension = dimension_of(spec.read)
+    if dimension is None:
+        return True
+    limit = read_limit(spec.dress.to, "dress.to", dimension)
+    most = limit.high if limit.high is not None else limit.low
+    return most is not None and computed(spec, one.values) <= most + 1e-9
+
+
+def computed(spec: PointSpec, values: Sequence[str]) -> float:
+    """What the readings of a point come to, in the base unit: what the sheet computes of them, else the worst of them."""
+    read = [value_of(text, spec.read, "values") for text in values]
+    if spec.compute is not None:
+        return figure_of(spec.compute, read, nominal_of(spec))
+    limit = read_limit(spec.limit, "limit", dimension_of(spec.read)) if spec.limit else None
+    if limit is not None and limit.high is None:
+        return min(read)
+    return max(read, key=lambda value: _how_far(value, limit.low if limit else None, limit.high if limit else None))
+
+
+def nominal_of(spec: PointSpec) -> float | None:
+    """What a point was made to, in the base unit; None where the sheet does not say."""
+    dimension = dimension_of(spec.read)
+    if spec.nominal is None or dimension is None:
+        return None
+    _, toleranced = read_toleranced(spec.nominal, dimension, "nominal")
+    return toleranced.nominal
+
+
+def _how_far(value: float, low: float | None, high: float | None) -> float:
+    return max(value - high if high is not None else float("-inf"), low - value if low is not None else float("-inf"))
+
+
+def far_off(spec: PointSpec, value: float) -> str | None:
+    """Why a reading looks like a slip of unit or of point, in words; None where it does not."""
+    nominal = nominal_of(spec)
+    if nominal is not None:
+        far = not nominal / _FAR_FROM_NOMINAL <= value <= nominal * _FAR_FROM_NOMINAL
+        return f"is far from {spec.nominal}" if far else None
+    if spec.limit is None or spec.compute is not None or dimension_of(spec.read) is not Dimension.LENGTH:
+        return None
+    limit = read_limit(spec.limit, "limit", dimension_of(spec.read))
+    if limit.high is not None and limit.high > 0 and value > _FAR * limit.high:
+        return f"is {value / limit.high:.0f} times the limit, {spec.limit}"
+    return None
+
+
+@dataclass(frozen=True, slots=True)
+class PointAt:
+    """A point where it lies in the drawing: what was read there in words, and whether it holds; nothing before it is read."""
+
+    part: str
+    point: str
+    view: str | None
+    at: tuple[float, float]
+    ask: str
+    words: str
+    good: bool | None
+
+
+def points_drawn(case: Case) -> tuple[PointAt, ...]:
+    """The points that have a place in the drawing, with what was read of them last. [mm]"""
+    found = []
+    for part in case.resolved.sheet.parts:
+        read = case.state.get("points", part.key)
+        by_key = {one.point: one for one in read.points} if read else {}
+        for spec in points_of(case, part):
+            if spec.at is None:
+                continue
+            one = by_key.get(spec.key)
+            words = (
+                "" if one is None else figure_words(spec, one.values) or ", ".join((*one.values, *one.signs)) or "seen"
+            )
+            good = None if one is None else _holds(spec, one)
+            found.append(PointAt(part.key, spec.key, spec.view, spec.at, spec.ask, words, good))
+    return tuple(found)
+
+
+def figure_words(spec: PointSpec, values: Sequence[str]) -> str | None:
+    """The computed figure in words with its unit; None where nothing is computed."""
+    if spec.compute is None or not values:
+        return None
+    unit = "mm" if dimension_of(spec.read) is Dimension.LENGTH else ""
+    return f"{spec.compute.replace('_', '-')} {computed(spec, values):.3g} {unit}".rstrip()

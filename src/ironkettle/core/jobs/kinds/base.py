@@ -1,0 +1,135 @@
+"""Helpers of the slices: names that must be known, and asks that several share."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Annotated, Any, Protocol
+
+from pydantic import BeforeValidator, StringConstraints
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import BASE_UNIT, Dimension, find_unit, from_base, read_quantity
+from ironkettle.core.base.text import Plain, PlainLines
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import Ask, Choice, Draft
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.machine.parts import Limit, read_limit
+from ironkettle.core.sheets.document.facts import dimension_of
+from ironkettle.core.sheets.document.parts import PartSpec, Read
+
+ItemKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_\-]{0,59}(@[a-z0-9_\-]{1,20})?$")]
+
+
+def _as_written(value: Any) -> Any:
+    """A number counted or read, as it would be written down."""
+    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
+
+
+Short = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), Plain]
+Note = Annotated[
+    str, BeforeValidator(_as_written), StringConstraints(max_length=2000, strip_whitespace=True), *PlainLines
+]
+Reason = Annotated[str, StringConstraints(min_length=5, max_length=600, strip_whitespace=True), *PlainLines]
+
+# What a length or a pressure is asked in where the sheet's limit does not say.
+ASKED_IN = {
+    Dimension.LENGTH: "mm", Dimension.PRESSURE: "bar", Dimension.TORQUE: "N·m", Dimension.VOLUME: "ml",
+    Dimension.FLOW: "ml/min", Dimension.TEMPERATURE: "°C", Dimension.TIME: "min", Dimension.ANGLE: "°",
+    Dimension.FORCE: "N", Dimension.SPEED: "m/s", Dimension.AREA: "mm²",
+}  # fmt: skip
+# Where a limit has one end only, the other is asked up to this multiple of it.
+_OPEN_END = 2.0
+_WIDEST = 1000.0
+
+
+class Slice(Protocol):
+    """What a kind of entry brings: its payloads, and four functions of them."""
+
+    PAYLOADS: tuple[type[Payload], ...]
+
+    def check(self, case: Case, payload: Payload) -> None: ...
+    def apply(self, state: State, payload: Payload, mark: Mark) -> None: ...
+    def drafts(self, case: Case) -> Iterator[Draft]: ...
+    def words(self, resolved: Resolved, payload: Payload) -> str: ...
+
+
+def known(field: str, key: str, names: Iterable[str], what: str) -> None:
+    """Raises RuleError naming the field when the key is none of these."""
+    found = tuple(names)
+    if key not in found:
+        article = "an" if what[0] in "aeiou" else "a"
+        raise fault(field, f"“{key}” is not {article} {what} of this build sheet", *found[:12])
+
+
+def delicate_of(parts: Iterable[PartSpec]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(f"{part.name}: {part.delicate}" for part in parts if part.delicate))
+
+
+def zone_choices(resolved: Resolved, between: tuple[str, str], right: str | None) -> tuple[Choice, ...]:
+    """The two zones to point at, the right one first."""
+    keys = sorted(between, key=lambda key: key != right)
+    return tuple(Choice(key, resolved.zone_names.get(key, key)) for key in keys)
+
+
+def measured(read: Read, limit: str | None, field: str) -> tuple[str | None, tuple[float, float] | None, Limit | None]:
+    """Unit, finite range and limit of something measured; the range within the limit where there is one."""
+    dimension = dimension_of(read)
+    if dimension is None and read is not Read.NUMBER:
+        return None, None, None
+    found = None if limit is None else read_limit(limit, field, dimension)
+    unit = None if dimension is None else _unit_in(limit, dimension)
+    ends = _finite(found)
+    if dimension is not None and unit is not None:
+        symbol = find_unit(unit)
+        if symbol is not None:
+            ends = (from_base(ends[0], symbol), from_base(ends[1], symbol))
+    return unit, ends, found
+
+
+def value_of(text: str, read: Read, field: str) -> float:
+    """A reading in the base unit of what is read; a plain number where it has none. Raises RuleError."""
+    dimension = dimension_of(read)
+    if dimension is None:
+        try:
+            return float(text.replace(",", "."))
+        except ValueError:
+            raise fault(field, f"“{text}” is not a number", "12") from None
+    return read_quantity(text, dimension, field).value
+
+
+def _unit_in(limit: str | None, dimension: Dimension) -> str:
+    if limit is not None:
+        for word in reversed(limit.replace("/", " / ").split()):
+            unit = find_unit(word)
+            if unit is not None and unit.dimension is dimension:
+                return word
+    return ASKED_IN.get(dimension, BASE_UNIT[dimension])
+
+
+def _finite(limit: Limit | None) -> tuple[float, float]:
+    if limit is None:
+        return 0.0, _WIDEST
+    low, high = limit.low, limit.high
+    if low is None and high is None:
+        return 0.0, _WIDEST
+    if low is None:
+        return min(0.0, high or 0.0), high or 0.0
+    if high is None:
+        return low, low * _OPEN_END if low > 0 else low + _WIDEST
+    return low, high
+
+
+def ask_yes(field: str, label: str) -> Ask:
+    return Ask(field, Read.YES_NO, label)
+
+
+def after_steps(case: Case, step: str) -> dict[str, str]:
+    """The moves a step waits for: the steps before it with everything that rides on them, and why."""
+    return {f"step:{before}": why for before, why in case.resolved.before.get(step, {}).items()}
+
+
+def merged(*afters: Mapping[str, str]) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for after in afters:
+        found.update({key: why for key, why in after.items() if key not in found})
+    return found

@@ -1,0 +1,152 @@
+"""An element as it came off: there or missing, and which way round."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, known, zone_choices
+from ironkettle.core.jobs.kinds.leak import suspicions
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.compounds import Lubricant
+from ironkettle.core.sealing.facing import reversed_finding
+from ironkettle.core.sealing.failures import Sign
+from ironkettle.core.sheets.document.facts import zones_by_key
+from ironkettle.core.sheets.document.fields import Length
+from ironkettle.core.sheets.document.parts import Read
+
+
+def _as_list(value: object) -> object:
+    return [value] if isinstance(value, str) else value
+
+
+# One sign may be told by its name alone.
+Signs = Annotated[list[Sign], BeforeValidator(_as_list)]
+
+
+class ElementFound(Payload):
+    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``section``: as measured, where it looks like another ring;
+    ``signs``: what was seen on it; ``lubricant``: what was on it, where it can be told."""
+
+    kind: Literal["element_found"] = "element_found"
+    element: ItemKey
+    present: bool
+    counted: int | None = Field(default=None, ge=0, le=99)
+    faced: ItemKey | None = None
+    section: Length | None = None
+    signs: Signs = Field(default_factory=list, max_length=24)
+    lubricant: Lubricant | None = None
+    note: Note = ""
+
+
+PAYLOADS = (ElementFound,)
+
+
+def check(case: Case, payload: ElementFound) -> None:
+    known("element", payload.element, case.resolved.elements, "element")
+    at = case.resolved.elements[payload.element]
+    if payload.faced is not None:
+        if not payload.present:
+            raise fault("faced", "a missing element faced nothing; leave it out")
+        known("faced", payload.faced, at.station.between, "zone beside this station")
+    elif payload.present and case.resolved.oriented[payload.element].faces is not None:
+        names = [case.resolved.zone_names[key] for key in at.station.between]
+        raise fault("faced", "which side did it face? This decides about the cause", *names)
+    if not payload.present and not payload.note:
+        raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
+    if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
+        raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
+    if not payload.present and set(payload.signs) - {Sign.NONE}:
+        raise fault("signs", "what is missing shows no sign; leave it out", Sign.NONE.value)
+    if not payload.present and payload.lubricant is not None:
+        raise fault("lubricant", "what is missing has no lubricant on it; leave it out")
+
+
+def apply(state: State, payload: ElementFound, mark: Mark) -> None:
+    state.note("found", payload.element, payload, mark)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    resolved = case.resolved
+    suspected = suspicions(case)
+    for step in resolved.sheet.steps:
+        for station in step.opens:
+            for key in reversed(resolved.fitting_order.get(station, ())):
+                after = {f"step:{step.key}": ""}
+                yield Draft(
+                    _move(case, resolved.elements[key], suspected),
+                    case.state.has("found", key),
+                    step=step.key,
+                    after=after,
+                )
+
+
+# As a hand can tell them apart on a part; the fluid of the unit itself says nothing.
+_LUBRICANTS = tuple(
+    Choice(one.value, one.value.replace("_", " ")) for one in Lubricant if one is not Lubricant.SERVICE_FLUID
+)
+
+
+def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
+    resolved = case.resolved
+    must = resolved.oriented[at.key].faces
+    entry: dict[str, Any] = {"kind": "element_found", "element": at.key, "present": True}
+    asks = [Ask("present", Read.YES_NO, "Was it there?", proposed=True)]
+    if at.spec.count > 1:
+        asks.append(Ask("counted", Read.NUMBER, "How many were there?", limit=(at.spec.count, at.spec.count)))
+    if must is not None:
+        word = resolved.oriented[at.key].word
+        choices = zone_choices(resolved, at.station.between, must)
+        asks.append(Ask("faced", Read.ZONE, f"To which side: {word}?", choices))
+    signs = tuple(Choice(one.sign.value, one.says) for one in case.tables.failures.offered[at.spec.kind])
+    asks.append(Ask("signs", Read.LOOK, "What is seen on it?", signs))
+    if at.spec.kind is ElementKind.O_RING:
+        label = "Its section, if it looks like another ring"
+        asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=(0.5, 20.0), optional=True))
+    asks.append(Ask("lubricant", Read.CHOICE, "What was on it, if you can tell?", _LUBRICANTS, optional=True))
+    asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
+    missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
+    return Move(
+        f"find:{at.key}",
+        Chapter.STRIP,
+        Kind.FIND,
+        at.key,
+        f"{at.spec.name[0].upper()}{at.spec.name[1:]}: as it came off{missed}",
+        entry,
+        why=suspected.get(at.station.key),
+        place=at.station.key,
+        asks=tuple(asks),
+    )
+
+
+def _belongs(at: ElementAt) -> str:
+    return f"a {at.spec.name} belongs here"
+
+
+def reversed_words(case: Case) -> dict[str, str]:
+    """What was found the wrong way round, by element, with what comes of it. As found first, not as looked at later."""
+    zones = zones_by_key(case.resolved.sheet)
+    told = {}
+    for key, marked in case.state.seen_first.get("found", {}).items():
+        oriented = case.resolved.oriented.get(key)
+        finding = reversed_finding(oriented, marked.value.faced, zones) if oriented else None
+        if finding is not None:
+            told[key] = finding.message
+    return told
+
+
+def words(resolved: Resolved, payload: ElementFound) -> str:
+    at, oriented = resolved.elements.get(payload.element), resolved.oriented.get(payload.element)
+    name = at.spec.name if at else payload.element
+    facing = ""
+    if payload.faced and oriented:
+        facing = f", {oriented.word} to {resolved.zone_names.get(payload.faced, payload.faced)}"
+    signs = ", ".join(sign.value.replace("_", " ") for sign in payload.signs if sign is not Sign.NONE)
+    how = f"found{facing}{f', {signs}' if signs else ''}" if payload.present else "found missing"
+    return f"{name} {how}{f': {payload.note}' if payload.note else ''}"

@@ -1,0 +1,117 @@
+"""Where it is wet, picked on the drawing before anything is opened: the stations that can let it there, nearest first."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.sealing.facing import ZoneKind
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.drawing.leaks import LeakPath, leak_paths
+
+DRY = "none"
+# Where a leak is seen from outside.
+_SEEN_IN = frozenset({ZoneKind.ATMOSPHERE, ZoneKind.DRAIN})
+
+
+class LeakSeen(Payload):
+    """``zone``: where it is seen; *none* where nothing is wet or blows."""
+
+    kind: Literal["leak_seen"] = "leak_seen"
+    zone: ItemKey
+    note: Note = ""
+
+
+PAYLOADS = (LeakSeen,)
+
+
+@dataclass(frozen=True, slots=True)
+class Suspect:
+    """A station that can let the leak there: how many stations it lies behind, and what to look at in it."""
+
+    station: str
+    name: str
+    distance: int
+    source: str
+    look: str
+
+
+def check(case: Case, payload: LeakSeen) -> None:
+    known("zone", payload.zone, [DRY, *(zone.key for zone in case.resolved.sheet.zones)], "zone")
+
+
+def apply(state: State, payload: LeakSeen, mark: Mark) -> None:
+    state.note("leak", "leak", payload, mark)
+
+
+def suspects(case: Case) -> tuple[Suspect, ...]:
+    """The stations whose failure would let what was seen get there, nearest first; none while nothing was seen."""
+    seen = case.state.get("leak", "leak")
+    if seen is None or seen.zone == DRY:
+        return ()
+    found: dict[str, Suspect] = {}
+    for path in leak_paths(case.resolved.sheet, seen.zone):
+        for distance, key in enumerate(reversed(path.stations), start=1):
+            if key not in found:
+                found[key] = _suspect(case, key, distance, path)
+    return tuple(sorted(found.values(), key=lambda one: one.distance))
+
+
+def _suspect(case: Case, key: str, distance: int, path: LeakPath) -> Suspect:
+    station = case.resolved.stations[key]
+    names = [element.name for seat in station.seats for element in seat.elements if element.same_as is None]
+    source = case.resolved.zone_names[path.source]
+    look = f"look at {', '.join(names)}" if names else "look at its faces"
+    return Suspect(key, station.name, distance, source, look)
+
+
+def suspicions(case: Case) -> dict[str, str]:
+    """Why each suspected station is looked at with care, in words."""
+    seen = case.state.get("leak", "leak")
+    if seen is None:
+        return {}
+    where = case.resolved.zone_names.get(seen.zone, seen.zone)
+    return {one.station: f"suspect: what leaked to {where} may have come through here" for one in suspects(case)}
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    if case.resolved.care is not None:
+        return
+    zones = [zone for zone in case.resolved.sheet.zones if zone.kind in _SEEN_IN]
+    ways = [zone for zone in zones if leak_paths(case.resolved.sheet, zone.key)]
+    if not ways:
+        return
+    inside = [zone for zone in case.resolved.sheet.zones if zone.kind is ZoneKind.PRESSURE]
+    choices = (
+        Choice(DRY, "nowhere: dry outside"),
+        *(Choice(zone.key, zone.name) for zone in ways),
+        *(
+            Choice(zone.key, f"inside, into {zone.name}")
+            for zone in inside
+            if leak_paths(case.resolved.sheet, zone.key)
+        ),
+    )
+    move = Move(
+        "leak",
+        Chapter.AS_FOUND,
+        Kind.OBSERVE,
+        "leak",
+        "Where is it wet, or where does it blow?",
+        {"kind": "leak_seen"},
+        why="it names the places to look at before anything is opened",
+        asks=(
+            Ask("zone", Read.CHOICE, "It is seen in", choices),
+            Ask("note", Read.TEXT, "What is seen", optional=True),
+        ),
+    )
+    yield Draft(move, case.state.has("leak", "leak"))
+
+
+def words(resolved: Resolved, payload: LeakSeen) -> str:
+    seen = "nothing wet" if payload.zone == DRY else f"leak seen: {resolved.zone_names.get(payload.zone, payload.zone)}"
+    return f"{seen}{f', {payload.note}' if payload.note else ''}"

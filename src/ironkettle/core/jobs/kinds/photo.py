@@ -1,0 +1,75 @@
+"""A photo put to a move, a part or an element, with arrows and a word; chosen for the certificate or not."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.kinds.base import Note, Short
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import Draft
+from ironkettle.core.jobs.resolved import Resolved
+
+Share = Annotated[Figure, Field(ge=0, le=1)]
+
+
+class Arrow(Payload):
+    """From and to as shares of the photo's width and height [-], and a word at its tail."""
+
+    start: tuple[Share, Share]
+    end: tuple[Share, Share]
+    word: Annotated[str, Field(max_length=60)] = ""
+
+
+class PhotoTaken(Payload):
+    """A photo that was sent before. ``sha256`` is set by the server: the entry seals what was kept.
+
+    Told again for the same photo it changes words, arrows and whether it goes on the certificate. ``about``: the key of
+    the move it belongs to; ``time``: before or after the work, where two stand side by side.
+    """
+
+    kind: Literal["photo_taken"] = "photo_taken"
+    photo: UUID
+    about: Short | None = None
+    time: Literal["before", "after"] | None = None
+    words: Note = ""
+    arrows: list[Arrow] = Field(default_factory=list, max_length=20)
+    on_certificate: bool = False
+    sha256: Short | None = None
+
+
+PAYLOADS = (PhotoTaken,)
+
+
+def check(case: Case, payload: PhotoTaken) -> None:
+    if str(payload.photo) not in case.photos:
+        raise fault("photo", "no such photo was sent for this job; send it first")
+
+
+def complete(case: Case, payload: PhotoTaken) -> PhotoTaken:
+    """With the hash of what was kept."""
+    return payload.model_copy(update={"sha256": case.photos[str(payload.photo)]})
+
+
+def as_sent(payload: PhotoTaken) -> PhotoTaken:
+    return payload.model_copy(update={"sha256": None})
+
+
+def apply(state: State, payload: PhotoTaken, mark: Mark) -> None:
+    state.note("photos", str(payload.photo), payload, mark)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    yield from ()
+
+
+def words(resolved: Resolved, payload: PhotoTaken) -> str:
+    when = f", {payload.time}" if payload.time else ""
+    marked = f", {len(payload.arrows)} {'arrow' if len(payload.arrows) == 1 else 'arrows'}" if payload.arrows else ""
+    chosen = ", for the certificate" if payload.on_certificate else ""
+    return f"photo{when}{marked}{chosen}{f': {payload.words}' if payload.words else ''}"

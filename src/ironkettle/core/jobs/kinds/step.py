@@ -1,0 +1,297 @@
+"""A step of work done, with everything that rides on it: parts off and their places, marks, alignment, free movement."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.jobs.kinds.again import undone
+from ironkettle.core.jobs.kinds.base import (
+    ItemKey,
+    Note,
+    Short,
+    after_steps,
+    ask_yes,
+    delicate_of,
+    known,
+    measured,
+    merged,
+    value_of,
+)
+from ironkettle.core.jobs.kinds.relief import relief_of
+from ironkettle.core.jobs.log import Case, Mark, Payload, State
+from ironkettle.core.jobs.model import STAGE_CHAPTER, Ask, Draft, Kind, Move, Rung
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
+from ironkettle.core.machine.parts import cleaning_of
+from ironkettle.core.sheets.document.facts import cylinder_of
+from ironkettle.core.sheets.document.parts import Fate, LadderSpec, Read
+from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.soundness.order import off_order
+
+
+class PartOff(Payload):
+    """A part that came off, and its numbered place in the tray."""
+
+    part: ItemKey
+    place: int = Field(ge=1, le=999)
+
+
+class StepDone(Payload):
+    kind: Literal["step_done"] = "step_done"
+    step: ItemKey
+    note: Note = ""
+    parts_off: list[PartOff] = Field(default_factory=list, max_length=200)
+    marked: bool | None = None
+    met: bool | None = None
+    aligned: bool | None = None
+    free: bool | None = None
+    page: Short | None = None
+
+
+PAYLOADS = (StepDone,)
+
+
+def check(case: Case, payload: StepDone) -> None:
+    known("step", payload.step, case.resolved.steps, "step")
+    step = case.resolved.steps[payload.step]
+    if step.note and not payload.note:
+        raise fault("note", f"write down: {step.note.ask}")
+    if step.note:
+        _check_note(step, payload)
+    for index, off in enumerate(payload.parts_off):
+        known(f"parts_off.{index}.part", off.part, step.takes_off, "part that comes off here")
+    if step.mark and payload.marked is not True:
+        raise fault("marked", f"make the mark: {_mark_words(case.resolved, step)}", "yes")
+    if step.meets and payload.met is not True:
+        raise fault("met", "the marks must meet before it goes on", "yes")
+    if step.align and payload.aligned is not True:
+        raise fault("aligned", f"align: {step.align}", "yes")
+    if step.free and payload.free is None:
+        raise fault("free", f"does it move freely: {step.free}?", "yes", "no")
+    if step.free and payload.free is False and not payload.note:
+        raise fault("note", "say how it moved")
+
+
+def _check_note(step: StepSpec, payload: StepDone) -> None:
+    """Raises RuleError for what is no reading, for a page left out, and at the rebuild for what must be and is not."""
+    note = step.note
+    assert note is not None
+    if note.page and not payload.page:
+        raise fault("page", f"{note.ask}: on which page of which manual does it stand?")
+    if note.read is Read.TEXT:
+        return
+    value = value_of(payload.note, note.read, "note")
+    _, _, limit = measured(note.read, note.limit, "note")
+    if limit is not None and step.stage == "rebuild" and not limit.holds(value):
+        raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "")
+
+
+def apply(state: State, payload: StepDone, mark: Mark) -> None:
+    state.note("steps", payload.step, payload, mark)
+
+
+def is_done(case: Case, step: StepSpec) -> bool:
+    """Whether a step counts as done: not where it did not move freely, nor where a test has pressed the unit since."""
+    marked = case.state.book("steps").get(step.key)
+    if marked is None or marked.value.free is False or undone(case, "steps", step.key, marked.mark):
+        return False
+    stuck = _stuck_since(case, marked.mark.seq)
+    if stuck and step.key in stuck:
+        return False
+    return not (step.again_after_pressure and _pressed_since(case, marked.mark.seq) and _work_ahead(case))
+
+
+def _stuck_since(case: Case, seq: int) -> set[str]:
+    """The step that put it on, for what was found not to move freely after it."""
+    found: set[str] = set()
+    listed = [step for step in case.resolved.sheet.steps if step.stage == "rebuild"]
+    for place, step in enumerate(listed):
+        marked = case.state.book("steps").get(step.key)
+        if step.free and marked is not None and marked.value.free is False and marked.mark.seq > seq:
+            back = next((one for one in reversed(listed[:place]) if one.puts_on), None)
+            if back is not None and not step.puts_on:
+                found.add(back.key)
+    return found
+
+
+def _pressed_since(case: Case, seq: int) -> bool:
+    return any(run.mark.seq > seq for run in case.state.runs.values())
+
+
+def _work_ahead(case: Case) -> bool:
+    done = case.state.book("steps")
+    return any(step.stage in {"strip", "rebuild"} and step.key not in done for step in case.resolved.sheet.steps)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    resolved = case.resolved
+    safe = {f"step:{one.key}": "" for one in resolved.sheet.steps if one.stage == "safe"}
+    found = {f"test:{one.key}:as_found": "" for one in resolved.sheet.tests if one.when in {"as_found", "both"}}
+    places = off_order(resolved.sheet)
+    for step in resolved.sheet.steps:
+        early = step.timer is not None and step.timer.early
+        after: dict[str, str] = {} if early else merged(after_steps(case, step.key), relief_of(case, step))
+        if step.stage in {"strip", "clean"} and not early:
+            after = merged(after, dict.fromkeys(safe, "make it safe first"))
+        if is_stripping(step):
+            after = merged(after, dict.fromkeys(found, "afterwards it can be tested no more"))
+        after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
+        yield Draft(_move(case, step, places), is_done(case, step), step=step.key, after=after)
+
+
+def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
+    """The elements that go in before a step is done: those of the stations it closes."""
+    return [key for station in step.closes for key in resolved.fitting_order.get(station, ())]
+
+
+def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
+    found = []
+    for one in ladder.rungs:
+        tried = case.state.get("rungs", (ladder.part, one.key))
+        harm = ", and did harm" if tried and tried.harm else ""
+        came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
+        found.append(Rung(ladder.part, one.key, one.do, one.may, one.caution, one.never, came))
+    return tuple(found)
+
+
+def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
+    resolved = case.resolved
+    handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
+    entry: dict[str, Any] = {"kind": "step_done", "step": step.key}
+    if step.takes_off:
+        entry["parts_off"] = [{"part": key, "place": places.get(key, 0) + 1} for key in step.takes_off]
+    # A part seizes where its fasteners are loosened, or else where it comes off.
+    moved = {resolved.groups[key].part for key in step.loosens if key in resolved.groups} | set(step.takes_off)
+    ladder = next((one for one in resolved.sheet.ladders if one.part in moved), None)
+    if step.mark:
+        entry["marked"] = True
+    return Move(
+        f"step:{step.key}",
+        STAGE_CHAPTER[step.stage],
+        Kind.STEP,
+        step.key,
+        step.text,
+        entry,
+        why=step.why,
+        caution=step.caution,
+        tools=(*step.tools, *step.consumables),
+        delicate=(*delicate_of(handled), *_cleaning(case, step), *_left_on(resolved, step)),
+        place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
+        hold=_grip_words(resolved, step),
+        asks=tuple(_asks(resolved, step)),
+        tray=tuple(
+            f"place {one['place']}: {resolved.parts[one['part']].name}"
+            for one in entry.get("parts_off", ())
+            if one["part"] in resolved.parts
+        ),
+        ladder=_rungs(case, ladder) if ladder else (),
+        stop=ladder.stop if ladder else None,
+        photo=step.photo,
+        shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
+    )
+
+
+def _cleaning(case: Case, step: StepSpec) -> tuple[str, ...]:
+    """How the parts of a step are cleaned, each material once, with its don'ts."""
+    materials = dict.fromkeys(
+        part.material.value for key in step.cleans if (part := case.resolved.parts.get(key)) and part.material
+    )
+    rows = (cleaning_of(case.tables.cleaning, material, step.soil or "") for material in materials)
+    return tuple(f"{row.words[0].upper()}{row.words[1:]}" for row in rows if row is not None)
+
+
+def _grip_words(resolved: Resolved, step: StepSpec) -> str | None:
+    """How it is gripped; a grip other than the one before is called out."""
+    if step.hold is None:
+        return None
+    listed = [one for one in resolved.sheet.steps if one.hold]
+    place = listed.index(step)
+    changed = place > 0 and listed[place - 1].hold != step.hold
+    return f"{'Change of grip' if changed else 'Grip'}: {step.hold}"
+
+
+def _left_on(resolved: Resolved, step: StepSpec) -> Iterator[str]:
+    """Parts that are never taken off in this job, where a hand is at work beside them."""
+    for part in resolved.parts.values():
+        if step.stage == "strip" and part.fate is Fate.LEAVE:
+            yield f"{part.name}: leave on{f', {part.why}' if part.why else ''}"
+
+
+def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
+    if step.mark:
+        yield Ask("marked", Read.YES_NO, _mark_words(resolved, step), proposed=True)
+    if step.meets:
+        yield ask_yes("met", f"Do the marks meet: {', '.join(_met_words(resolved, step))}?")
+    if step.align:
+        yield ask_yes("aligned", f"Aligned: {step.align}?")
+    if step.free:
+        yield ask_yes("free", f"Free: {step.free}?")
+    if step.note:
+        unit, limit, _ = measured(step.note.read, step.note.limit, "note")
+        yield Ask("note", step.note.read, step.note.ask, unit=unit, limit=limit)
+        if step.note.page:
+            yield Ask("page", Read.TEXT, "Manual and page where it stands")
+
+
+def shown_sum(resolved: Resolved, name: str) -> str:
+    """A named sum of the cylinder in words; the name itself where it is none of them."""
+    cylinder = cylinder_of(resolved.whole)
+    if name == "oil_to_drain":
+        return f"up to {oil_to_drain(cylinder):.0f} ml comes out: the bore over the whole stroke"
+    if name == "blocked_rod_pressure":
+        pressure = read_gauge_pressure(resolved.sheet.service.pressure, "pressure")
+        blocked = size_cylinder(cylinder, pressure).blocked_rod_pressure
+        if blocked is None:
+            return "a plunger has no rod side that could be blocked"
+        return f"a blocked rod side reaches {blocked * 10:.0f} bar: rating × cap area / annulus area"
+    return name
+
+
+def _mark_words(resolved: Resolved, step: StepSpec) -> str:
+    assert step.mark is not None
+    across = " and ".join(resolved.parts[key].name.lower() for key in step.mark.across if key in resolved.parts)
+    count = "One mark" if step.mark.count == 1 else f"{step.mark.count} marks"
+    stays = "; it stays on" if step.mark.stays else ""
+    return f"{step.mark.word or count}{f' across {across}' if across else ''}{stays}"
+
+
+def _met_words(resolved: Resolved, step: StepSpec) -> list[str]:
+    made = {one.mark.key: one for one in resolved.sheet.steps if one.mark}
+    return [_mark_words(resolved, made[key]) for key in step.meets if key in made]
+
+
+def renewed(resolved: Resolved, part: str) -> bool:
+    """Whether a part is always new: of one use, or renewed by the sheet."""
+    return resolved.parts[part].fate in {Fate.RENEW, Fate.ONE_USE}
+
+
+def words(resolved: Resolved, payload: StepDone) -> str:
+    step = resolved.steps.get(payload.step)
+    text = step.text if step else payload.step
+    freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
+    page = f" ({payload.page})" if payload.page else ""
+    return f"done: {text}{freely}{f': {payload.note}{page}' if payload.note else ''}"
+
+
+def is_stripping(step: StepSpec) -> bool:
+    """Whether a step changes what there was: a step of the strip-down, but for a soak that may begin early."""
+    return step.stage == "strip" and not (step.timer is not None and step.timer.early)
+
+
+def being_stripped(case: Case) -> bool:
+    """Whether the strip-down has begun: what the unit was like before can be tested no more."""
+    return any(is_stripping(one) and one.key in case.state.book("steps") for one in case.resolved.sheet.steps)
+
+
+def refuse_if_apart(case: Case) -> None:
+    """Raises RefusedError while something that came off has not gone back on."""
+    for step in case.resolved.sheet.steps:
+        if case.state.passed_over(f"step:{step.key}"):
+            continue
+        if step.stage == "rebuild" and (step.puts_on or step.closes) and not is_done(case, step):
+            raise RefusedError("apart", f"the unit is apart: {step.text}")

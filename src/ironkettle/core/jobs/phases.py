@@ -1,0 +1,75 @@
+"""The phases of a fastener group as figures: between what a reading is tight, told at a step or by the sheet, and in words."""
+
+from __future__ import annotations
+
+from ironkettle.core.base.quantities import read_torque
+from ironkettle.core.jobs.kinds.base import measured
+from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.machine.tightening import Layout, TorqueRange, Turn, turns_of
+from ironkettle.core.machine.tightening.setting import BARE_TARGET_PCT
+from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.sheets.document.parts import Read
+
+
+def told_group(case: Case, key: str) -> FastenerGroup:
+    """A group with the figures that were written down at a step; until then, with what can be expected there."""
+    group = case.resolved.groups[key]
+    return group.model_copy(update={"phases": [_told(case, phase) for phase in group.phases]})
+
+
+def _told(case: Case, phase: Phase) -> Phase:
+    step = case.resolved.steps.get(phase.noted_at or "")
+    if step is None or step.note is None:
+        return phase
+    marked = case.state.book("steps").get(step.key)
+    if marked is not None and marked.value.note:
+        return phase.model_copy(update={"target": marked.value.note})
+    unit, ends, _ = measured(Read.TORQUE, step.note.limit, "limit")
+    low, high = ends or (0.0, 0.0)
+    return phase.model_copy(update={"low": f"{low:g} {unit}", "high": f"{high:g} {unit}"})
+
+
+def range_of(phase: Phase) -> TorqueRange:
+    """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
+    if phase.target is not None:
+        target = read_torque(phase.target, "target")
+        spread = target * (phase.tolerance_pct or BARE_TARGET_PCT) / 100
+        return TorqueRange(target - spread, target + spread)
+    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
+
+
+def passes(group: FastenerGroup, phase: Phase) -> tuple[Turn, ...]:
+    layout = group.layout if group.count > 1 else Layout.SINGLE
+    return turns_of(layout, group.count, phase.passes_pct)
+
+
+def turn_range(phase: Phase, turn: Turn) -> TorqueRange:
+    """Between what a reading of one pass is right: a share of the range before the last. [N·m]"""
+    whole = range_of(phase)
+    return TorqueRange(whole.low * turn.pct / 100, whole.high * turn.pct / 100)
+
+
+def turns_between(phase: Phase) -> tuple[float, float]:
+    """Between how many turns a phase by turns is right: its own range, or a twentieth either way. [turns]"""
+    if isinstance(phase.turns, tuple):
+        return phase.turns
+    turns = phase.turns or 0.0
+    return turns * 0.95, turns * 1.05
+
+
+def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
+    """A phase in words."""
+    back = "back" if phase.back else "on"
+    if phase.to is PhaseTo.TURNS:
+        turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
+        amount = f"{turns[0]:g}" if turns[0] == turns[1] else f"{turns[0]:g} to {turns[1]:g}"
+        return f"{amount} turns {back}"
+    if phase.to is PhaseTo.SLOT:
+        return f"{'back' if phase.back else 'on'} to the nearest of {phase.slots} slots"
+    if phase.to is PhaseTo.GAP and phase.gap:
+        return f"a gap of {phase.gap[0]} to {phase.gap[1]} remains"
+    return {
+        PhaseTo.HAND: "hand tight", PhaseTo.LOOSEN: "loosen again", PhaseTo.STOP: "to the stop, metal to metal",
+        PhaseTo.MARK: "to its mark", PhaseTo.TORQUE: "to torque",
+    }.get(phase.to, phase.to.value)  # fmt: skip

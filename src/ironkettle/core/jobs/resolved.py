@@ -1,0 +1,131 @@
+"""A sheet resolved once for the answers given so far: what counts, positions spelled out, facing and order known."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from ironkettle.core.jobs.trialling import Told, told_of
+from ironkettle.core.sealing.catalogue import KINDS
+from ironkettle.core.sealing.facing import Orientation, OrientedElement
+from ironkettle.core.sheets.document.answers import answered, depending
+from ironkettle.core.sheets.document.care import care_sheet, interval_of
+from ironkettle.core.sheets.document.facts import orientation_of
+from ironkettle.core.sheets.document.fastening import FastenerGroup
+from ironkettle.core.sheets.document.parts import PartSpec
+from ironkettle.core.sheets.document.places import ElementSpec, SeatSpec, StationSpec
+from ironkettle.core.sheets.document.positions import expanded
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.supplies import KitLine
+from ironkettle.core.sheets.document.trials import Interval
+from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.soundness.order import dependencies
+
+
+@dataclass(frozen=True)
+class ElementAt:
+    """An element with the station and seat it belongs to."""
+
+    station: StationSpec
+    seat: SeatSpec
+    spec: ElementSpec
+
+    @property
+    def key(self) -> str:
+        return self.spec.key
+
+    @property
+    def one_use(self) -> bool:
+        return KINDS[self.spec.kind].one_use if self.spec.one_use is None else self.spec.one_use
+
+
+@dataclass(frozen=True)
+class Resolved:
+    """``whole``: the sheet as written; ``sheet``: what counts now, with positions spelled out.
+
+    ``drawn``: what its drawing is made from. ``care``: the interval it is narrowed to, in a quick care.
+    """
+
+    whole: Sheet
+    answers: Mapping[str, str]
+    sheet: Sheet
+    drawn: Sheet
+    open_questions: tuple[str, ...] = field(default=())
+    care: Interval | None = None
+
+    @cached_property
+    def elements(self) -> dict[str, ElementAt]:
+        """Every element that is counted and fitted, further edges of one left out."""
+        return {
+            element.key: ElementAt(station, seat, element)
+            for station, seat, element in self.sheet.elements
+            if element.same_as is None
+        }
+
+    @cached_property
+    def stations(self) -> dict[str, StationSpec]:
+        return {station.key: station for station in self.sheet.stations}
+
+    @cached_property
+    def steps(self) -> dict[str, StepSpec]:
+        return {step.key: step for step in self.sheet.steps}
+
+    @cached_property
+    def parts(self) -> dict[str, PartSpec]:
+        return {part.key: part for part in self.sheet.parts}
+
+    @cached_property
+    def groups(self) -> dict[str, FastenerGroup]:
+        return {group.key: group for group in self.sheet.fasteners}
+
+    @cached_property
+    def kit_lines(self) -> dict[str, KitLine]:
+        return {line.key: line for kit in self.sheet.kits for line in kit.lines}
+
+    @cached_property
+    def zone_names(self) -> dict[str, str]:
+        return {zone.key: zone.name for zone in self.sheet.zones}
+
+    @cached_property
+    def orientation(self) -> Orientation:
+        return orientation_of(self.sheet)
+
+    @cached_property
+    def oriented(self) -> dict[str, OrientedElement]:
+        return {element.key: element for station in self.orientation.stations for element in station.elements}
+
+    @cached_property
+    def fitting_order(self) -> dict[str, tuple[str, ...]]:
+        return {station.key: station.fitting_order for station in self.orientation.stations}
+
+    @cached_property
+    def told(self) -> dict[str, Told]:
+        """The tests that are told in figures, by their key."""
+        read = {spec.key: told_of(self.sheet, spec) for spec in self.sheet.tests}
+        return {key: one for key, one in read.items() if one is not None}
+
+    @cached_property
+    def before(self) -> dict[str, dict[str, str]]:
+        """For each step, the steps that come first and why."""
+        return dependencies(self.sheet)
+
+    def lines_of(self, element: str) -> list[KitLine]:
+        return [line for line in self.kit_lines.values() if element in line.all_elements]
+
+
+def resolve(sheet: Sheet, answers: Mapping[str, str], care: str | None = None) -> Resolved:
+    """The sheet for these answers; what waits for an open question is left out and its question named.
+
+    With ``care`` only what the quick care of that interval does. Raises RuleError where the sheet has no such care.
+    """
+    known = {question.key for question in sheet.questions}
+    given = {question: choice for question, choice in answers.items() if question in known}
+    drawn = expanded(answered(sheet, given))
+    if care is None:
+        waiting = tuple(dict.fromkeys(question for _, question in depending(sheet, given)))
+        return Resolved(sheet, given, drawn, drawn, waiting)
+    interval = interval_of(sheet, care)
+    narrow = care_sheet(sheet, interval)
+    waiting = tuple(dict.fromkeys(question for _, question in depending(narrow, given)))
+    return Resolved(narrow, given, expanded(answered(narrow, given)), drawn, waiting, interval)

@@ -1,0 +1,185 @@
+"""A test told in figures, as a job has it: its kind with the sheet's figures, what is asked, and what it comes to."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import ValidationError
+
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.quantities import Dimension, read_gauge_pressure
+from ironkettle.core.base.wording import plain_words
+from ironkettle.core.jobs.model import Ask
+from ironkettle.core.jobs.runs import GaugeUsed, Judgement, ResultTold
+from ironkettle.core.machine.tests import (
+    TRIALS,
+    Instrument,
+    Outcome,
+    Result,
+    Trial,
+    Wanted,
+    in_unit,
+    interval_words,
+    shown,
+    within_words,
+)
+from ironkettle.core.sheets.document.facts import cylinder_of
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.trials import TestSpec
+
+_IN_WORDS = "function"
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """A test of a sheet as its kind reads it. ``amiss``: why its figures cannot be read, so that it is told in words."""
+
+    trial: Trial[Any, Any]
+    criteria: Any
+    wanted: tuple[Wanted, ...]
+    amiss: str | None = None
+
+    @property
+    def says(self) -> str:
+        return self.trial.says(self.criteria)
+
+    def record_of(self, told: Mapping[str, Any]) -> Any:
+        """What was read, as the kind has it. Raises RuleError naming the fields under ``record``."""
+        try:
+            return self.trial.record.model_validate(told)
+        except ValidationError as error:
+            raise RuleError(
+                FieldFault(_path(one["loc"]), plain_words(one["type"], one["msg"], one.get("ctx") or {}))
+                for one in error.errors()
+            ) from None
+
+    def outcome(self, told: Mapping[str, Any], gauge: GaugeUsed | None) -> Outcome:
+        """What a run comes to. Raises RuleError for what cannot be read."""
+        record = self.record_of(told)
+        try:
+            return self.trial.analyse(self.criteria, record, self.instrument(gauge))
+        except RuleError as error:
+            raise RuleError(one.under("record") for one in error.faults) from None
+
+    def instrument(self, gauge: GaugeUsed | None) -> Instrument:
+        """The gauge as this kind reads it; unknown for what is read on none of the shop's."""
+        if gauge is None or not self.reads_pressure:
+            return Instrument()
+        step, reach = (read_gauge_pressure(text, "gauge") for text in (gauge.resolution, gauge.range))
+        return Instrument(step, gauge.accuracy_pct, reach)
+
+    @property
+    def reads_pressure(self) -> bool:
+        return self.trial.plan(self.criteria, Instrument()).dimension is Dimension.PRESSURE
+
+    @property
+    def asks(self) -> tuple[Ask, ...]:
+        return tuple(
+            Ask(
+                f"record.{one.path}", Read(one.read), one.label, unit=one.unit, limit=one.good, optional=one.optional,
+                hint=one.hint,
+            )
+            for one in self.wanted
+        )  # fmt: skip
+
+    @property
+    def blank(self) -> dict[str, Any]:
+        """The record with what is known before anything is read."""
+        return self.trial.blank(self.criteria)
+
+
+def told_of(sheet: Sheet, spec: TestSpec) -> Told | None:
+    """A test as its kind reads it; None for a hold, which is told by its trace.
+
+    Where the figures of the sheet cannot be read by the kind's rule it is told in words, with the sheet's own as its sign.
+    """
+    trial = TRIALS.get(spec.kind)
+    if trial is None:
+        return None
+    figures = {**_cylinder(sheet), **spec.model_dump(by_alias=True, exclude_defaults=True)}
+    try:
+        criteria = trial.criteria_of(figures)
+        wanted = trial.wanted(criteria)
+        trial.plan(criteria, Instrument())
+    except (ValidationError, RuleError) as error:
+        told = error.errors()[0]["msg"] if isinstance(error, ValidationError) else error.faults[0].message
+        words = TRIALS[_IN_WORDS]
+        criteria = words.criteria_of({"sign": written_figures(spec)})
+        return Told(words, criteria, words.wanted(criteria), told)
+    return Told(trial, criteria, wanted)
+
+
+def _cylinder(sheet: Sheet) -> dict[str, str]:
+    if sheet.cylinder is None:
+        return {}
+    cylinder = cylinder_of(sheet)
+    # No more oil is under load than a full stroke holds.
+    most = {"volume": f"{max(cylinder.cap_area, cylinder.rod_area) * cylinder.stroke / 1000:.6g} ml"}
+    return most | {"bore": f"{cylinder.bore:g} mm", **({"rod": f"{cylinder.rod:g} mm"} if cylinder.rod else {})}
+
+
+def _path(loc: tuple[int | str, ...]) -> str:
+    return ".".join(["record", *(str(part) for part in loc)])
+
+
+def written_figures(spec: TestSpec) -> str:
+    """The figures of a sheet as they are written, in words."""
+    if spec.sign:
+        return spec.sign
+    figures = [
+        f"{words} {value}".strip()
+        for words, value in (
+            ("", spec.value), ("limit", spec.limit), ("lock-up", spec.lock_up), ("spread", spec.spread),
+            ("reseat", spec.reseat), ("never below", spec.floor), ("never above", spec.ceiling),
+            ("breakaway", spec.breakaway), ("running", spec.running), ("to", spec.to), ("within", spec.within),
+        )
+        if value
+    ]  # fmt: skip
+    return f"{spec.what or spec.quantity or spec.name}: {', '.join(figures).strip()}"
+
+
+def in_words(record: Mapping[str, Any]) -> str:
+    """What was read, as it was written, in one line."""
+    if set(record) <= {"seen", "value", "times"}:
+        value = record.get("value")
+        return f"{'seen' if record.get('seen') else 'not seen'}{f', {value}' if value else ''}"
+    return "; ".join(told for key, value in record.items() if (told := _line(key, value)))
+
+
+def _line(key: str, value: Any) -> str:
+    name = key.replace("_", " ")
+    if isinstance(value, list):
+        rows = [
+            ", ".join(str(one) for one in row.values()) if isinstance(row, dict) else str(row) for row in value[:12]
+        ]
+        more = f" … {len(value)} in all" if len(value) > 12 else ""
+        return f"{name} {', '.join(rows)}{more}" if rows else ""
+    if isinstance(value, bool):
+        return f"{name}: {'yes' if value else 'no'}"
+    return f"{name} {value}" if value not in (None, "") else ""
+
+
+def judged_of(told: Told, outcome: Outcome) -> Judgement:
+    """What a run came to, in words that stand by themselves on a certificate."""
+    return Judgement(
+        verdict=outcome.verdict,
+        limit=told.says,
+        wanted="",
+        words=[one.message for one in outcome.findings if one.severity != "info"],
+        results=[_told(one) for one in outcome.results],
+    )
+
+
+def _told(result: Result) -> ResultTold:
+    return ResultTold(
+        key=result.key,
+        name=result.name,
+        value=in_unit(result.value, result.unit),
+        shown=shown(result.value, result.unit),
+        interval=interval_words(result),
+        within=within_words(result),
+        verdict=result.verdict,
+    )

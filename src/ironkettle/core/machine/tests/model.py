@@ -1,0 +1,160 @@
+"""What every kind of test is made of: its figures, what is read, how it is planned, and what it comes to."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Annotated, Any, Generic, Literal, TypeVar
+
+from pydantic import AliasChoices, BaseModel, ConfigDict, Field, StringConstraints
+
+from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.quantities import Dimension, Unit
+from ironkettle.core.base.text import Figure, Plain
+
+Verdict = Literal["pass", "fail", "undecided", "invalid"]
+# A quantity as written, with its unit.
+Written = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain]
+# What is wanted; callers of the sums may say ``target`` for it.
+Target = Annotated[Written, Field(validation_alias=AliasChoices("value", "target"))]
+MOST_READINGS = 200
+MOST_ROWS = 200_000
+
+
+class Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+
+
+class Criteria(Strict):
+    """The figures of a kind: what is wanted, and what it is held against."""
+
+
+class Record(Strict):
+    """What is read in one run of a kind."""
+
+
+class InstrumentUsed(Strict):
+    """The gauge or measure that was read, in the unit of what is read."""
+
+    range: Written | None = None
+    resolution: Written | None = None
+    accuracy_pct: Figure | None = Field(default=None, ge=0, le=20)
+
+
+@dataclass(frozen=True, slots=True)
+class Instrument:
+    """Smallest step [base unit] and accuracy [% of reading]; ``reach``: the end of its range; None where unknown."""
+
+    step: float | None = None
+    accuracy_pct: float | None = None
+    reach: float | None = None
+
+    def half(self, value: float) -> float:
+        """How far one reading may be off: half a step and the accuracy. [base unit]"""
+        return (self.step or 0.0) / 2 + (self.accuracy_pct or 0.0) / 100 * abs(value)
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One reading: its value [base unit] and half the last digit written."""
+
+    value: float
+    written: float
+
+
+@dataclass(frozen=True, slots=True)
+class Result:
+    """One figure a run came to. ``within``: what it is held against; in base units, shown in ``unit``.
+
+    ``dimension`` None: a plain number, with ``unit`` as a word (``%``, ``/min``). ``verdict`` None: told, not judged.
+    """
+
+    key: str
+    name: str
+    value: float
+    unit: Unit | str
+    dimension: Dimension | None = None
+    interval: tuple[float, float] | None = None
+    within: tuple[float | None, float | None] = (None, None)
+    verdict: Verdict | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Curve:
+    """Points to draw, in base units, with the words and units of both axes and the band the points are held against."""
+
+    across: str
+    across_unit: str
+    up: str
+    up_unit: Unit | str
+    points: tuple[tuple[float, float], ...]
+    line: bool = False
+    band: tuple[float | None, float | None] = (None, None)
+    judged: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """What a run came to: the verdict is the worst of its results'."""
+
+    verdict: Verdict
+    results: tuple[Result, ...]
+    findings: tuple[Finding, ...]
+    curve: Curve | None = None
+
+    def value(self, key: str) -> float | None:
+        """The value of a result by its key [base unit]; None where there is none."""
+        return next((one.value for one in self.results if one.key == key), None)
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """Something to read in a run: its place in the record, how it is read, and what a good reading is.
+
+    ``read`` is the way of reading as sheets name it; ``good``: between what it is right [``unit``].
+    """
+
+    path: str
+    read: str
+    label: str
+    unit: str | None = None
+    good: tuple[float, float] | None = None
+    optional: bool = False
+    hint: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TrialPlan:
+    """The steps in order, the coarsest step a gauge may have [base unit of ``dimension``], where to stand, what to mind."""
+
+    steps: tuple[str, ...]
+    coarsest: float | None
+    dimension: Dimension | None
+    stand: str
+    caution: str | None
+    findings: tuple[Finding, ...] = ()
+
+
+C = TypeVar("C", bound=Criteria)
+R = TypeVar("R", bound=Record)
+
+
+@dataclass(frozen=True, slots=True)
+class Trial(Generic[C, R]):
+    """One kind of test: its word, its figures and its record, what is wanted, plan, verdict, and its sign in words."""
+
+    key: str
+    word: str
+    criteria: type[C]
+    record: type[R]
+    wanted: Callable[[C], tuple[Wanted, ...]]
+    plan: Callable[[C, Instrument], TrialPlan]
+    analyse: Callable[[C, R, Instrument], Outcome]
+    says: Callable[[C], str]
+    blank: Callable[[C], dict[str, Any]] = field(default=lambda _: {})
+
+    def criteria_of(self, figures: dict[str, Any]) -> C:
+        """The figures of this kind out of all a sheet gives. Raises pydantic's error where they do not fit."""
+        names = set(self.criteria.model_fields)
+        own = {"value" if key == "target" else key: one for key, one in figures.items()}
+        return self.criteria.model_validate({key: one for key, one in own.items() if key in names and one is not None})

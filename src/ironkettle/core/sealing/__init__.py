@@ -1,0 +1,1 @@
+"""What seals: rings, grooves, seals and their facing, compounds, the catalogue of elements, and why they fail."""

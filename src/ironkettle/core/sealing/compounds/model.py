@@ -1,0 +1,86 @@
+"""Compounds and the media they meet, and how a shop reads the ratings."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import IntEnum, StrEnum
+
+from ironkettle.core.base.errors import fault
+
+BASIS = "compatibility table (general guidance; the compound maker's data win)"
+
+
+class Rating(IntEnum):
+    """How a compound stands a medium, as the table writes it."""
+
+    GOOD = 1
+    FAIR = 2
+    DOUBTFUL = 3
+    DO_NOT_USE = 4
+
+
+class Duty(StrEnum):
+    """Services with rules of their own, over and above the medium."""
+
+    GENERAL = "general"
+    OXYGEN = "oxygen"
+    BREATHING = "breathing"
+    FOOD = "food"
+    POTABLE_WATER = "potable_water"
+
+
+class Lubricant(StrEnum):
+    """What a seal is fitted with."""
+
+    DRY = "dry"
+    SERVICE_FLUID = "service_fluid"
+    MINERAL_OIL = "mineral_oil"
+    MINERAL_GREASE = "mineral_grease"
+    SILICONE_GREASE = "silicone_grease"
+    PFPE_GREASE = "pfpe_grease"
+
+
+@dataclass(frozen=True, slots=True)
+class Compound:
+    """A compound family: temperature range in °C and its rating by medium."""
+
+    name: str
+    low: float
+    high: float
+    ratings: Mapping[str, Rating]
+
+
+# The fluids of the fluid table by the column of the compatibility table they belong to.
+_FLUID_STARTS = {
+    "mineral oil": "mineral_hydraulic_oil",
+    "water-glycol": "water_glycol_hfc",
+    "synthetic ester": "synthetic_ester_hees",
+    "phosphate ester": "phosphate_ester_hfdr",
+    "vegetable oil": "vegetable_oil_hetg",
+    "nitrogen": "dry_air",
+    "air": "dry_air",
+}
+
+
+def medium_of(fluid: str, media: tuple[str, ...], field: str = "fluid") -> str:
+    """The column of the compatibility table for a fluid or medium by its name.
+
+    Raises RuleError naming the field, with the media that are known, when there is none.
+    """
+    plain = fluid.strip().casefold()
+    key = plain.replace(" ", "_").replace("-", "_")
+    if key in media:
+        return key
+    found = next((column for start, column in _FLUID_STARTS.items() if plain.startswith(start)), None)
+    if found is None:
+        raise fault(field, f"“{fluid.strip()}” is not a medium known here", *media)
+    return found
+
+
+def find_compound(name: str, compounds: tuple[Compound, ...], field: str = "material") -> Compound:
+    """The compound of that name. Raises RuleError naming the field when there is none."""
+    found = next((one for one in compounds if one.name.casefold() == name.strip().casefold()), None)
+    if found is None:
+        raise fault(field, f"“{name.strip()}” is not a compound known here", *(one.name for one in compounds))
+    return found

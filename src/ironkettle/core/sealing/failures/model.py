@@ -1,0 +1,181 @@
+"""Signs, causes and corrections, and the table that holds them against each other."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from ironkettle.core.sealing.catalogue import ElementKind
+
+
+class Sign(StrEnum):
+    """What is seen on a seal that came off."""
+
+    NONE = "none"
+    NIBBLED_LOW_SIDE = "nibbled_low_side"
+    FLAT_ONE_SIDE = "flat_one_side"
+    FLAT_BOTH_SIDES = "flat_both_sides"
+    HARD_CRACKED = "hard_cracked"
+    SOFT_SWOLLEN = "soft_swollen"
+    SHRUNK = "shrunk"
+    SPIRAL_CUTS = "spiral_cuts"
+    CUT_AT_FITTING = "cut_at_fitting"
+    BLISTERED = "blistered"
+    WORN_ONE_SIDE = "worn_one_side"
+    WORN_EVENLY = "worn_evenly"
+    SCORED_ALONG = "scored_along"
+    LIP_TORN = "lip_torn"
+    LIP_FOLDED = "lip_folded"
+    ENERGISER_SPOILED = "energiser_spoiled"
+    CHEWED = "chewed"
+    BURNT = "burnt"
+    EXTRUDED_INTO_THREADS = "extruded_into_threads"
+    MISSING_PIECE = "missing_piece"
+    RUST_BEHIND = "rust_behind"
+    DIRT_EMBEDDED = "dirt_embedded"
+    REVERSED = "reversed"
+    GLAZED = "glazed"
+
+
+class Cause(StrEnum):
+    EXTRUSION = "extrusion"
+    COMPRESSION_SET = "compression_set"
+    HEAT = "heat"
+    CHEMICAL_SWELL = "chemical_swell"
+    SHRINKAGE = "shrinkage"
+    TWIST = "twist"
+    FITTING_DAMAGE = "fitting_damage"
+    RAPID_DECOMPRESSION = "rapid_decompression"
+    SIDE_LOAD = "side_load"
+    DIRT = "dirt"
+    REVERSED = "reversed"
+    DRY_RUNNING = "dry_running"
+    TOO_SMALL = "too_small"
+    TOO_LARGE = "too_large"
+    OLD_AGE = "old_age"
+    ENERGISER_FAULT = "energiser_fault"
+    ROUGH_SURFACE = "rough_surface"
+    DIESELING = "dieseling"
+    MISSING_BACKUP = "missing_backup"
+    WIPER_FAILURE = "wiper_failure"
+
+
+class Weight(StrEnum):
+    """How often a sign is seen where a cause was at work, as the table writes it."""
+
+    STRONG = "3"
+    TYPICAL = "2"
+    POSSIBLE = "1"
+    UNUSUAL = ""
+    AGAINST = "x"
+
+    @property
+    def ratio(self) -> float:
+        """How often the sign is seen with this cause, over how often it is seen by chance (3 in 100). [-]
+
+        Source: this project's own judgement: 75, 35, 12, 3 and 0.4 in 100.
+        """
+        return {"3": 25.0, "2": 35 / 3, "1": 4.0, "": 1.0, "x": 0.4 / 3}[self.value]
+
+
+class Group(StrEnum):
+    """Elements that fail alike."""
+
+    RING = "ring"
+    LIP = "lip"
+    PACKING = "packing"
+    WIPER = "wiper"
+    SLIDE = "slide"
+    FLAT = "flat"
+    BACKUP = "backup"
+    HARD = "hard"
+    ENERGISER = "energiser"
+
+
+GROUPS: Mapping[ElementKind, Group] = {
+    ElementKind.O_RING: Group.RING, ElementKind.ENERGISER: Group.ENERGISER, ElementKind.LIP_SEAL: Group.LIP,
+    ElementKind.CUP_SEAL: Group.LIP, ElementKind.SHAFT_SEAL: Group.LIP, ElementKind.V_PACKING: Group.PACKING,
+    ElementKind.HEADER_RING: Group.PACKING, ElementKind.FOLLOWER_RING: Group.PACKING, ElementKind.WIPER: Group.WIPER,
+    ElementKind.METAL_CLAD_WIPER: Group.WIPER, ElementKind.SLIDE_RING: Group.SLIDE, ElementKind.GASKET: Group.FLAT,
+    ElementKind.DIAPHRAGM: Group.FLAT, ElementKind.SEAT_DISC: Group.FLAT, ElementKind.VALVE_LEAF: Group.FLAT,
+    ElementKind.BACKUP_RING: Group.BACKUP, ElementKind.CONTOURED_BACKUP: Group.BACKUP,
+    ElementKind.WEAR_BAND: Group.HARD, ElementKind.LANTERN_RING: Group.HARD, ElementKind.CONED_WASHER: Group.HARD,
+    ElementKind.CHECK_BALL: Group.HARD, ElementKind.SPACER: Group.HARD,
+}  # fmt: skip
+
+
+# Signs that only some elements can show. The wrong way round is asked for by itself.
+_ONLY: Mapping[Sign, frozenset[Group]] = {
+    Sign.LIP_TORN: frozenset({Group.LIP, Group.WIPER, Group.PACKING}),
+    Sign.LIP_FOLDED: frozenset({Group.LIP, Group.WIPER, Group.PACKING}),
+    Sign.SPIRAL_CUTS: frozenset({Group.RING, Group.ENERGISER}),
+    Sign.ENERGISER_SPOILED: frozenset({Group.SLIDE, Group.ENERGISER}),
+    Sign.REVERSED: frozenset(),
+}
+_ON_HARD = frozenset({
+    Sign.NONE, Sign.WORN_ONE_SIDE, Sign.WORN_EVENLY, Sign.SCORED_ALONG, Sign.MISSING_PIECE, Sign.RUST_BEHIND,
+    Sign.DIRT_EMBEDDED, Sign.BURNT, Sign.HARD_CRACKED,
+})  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Correction:
+    """What puts a cause right. ``when``: the chapter it belongs to; *fit*: done by fitting the new one as drawn."""
+
+    key: str
+    text: str
+    when: str
+
+
+@dataclass(frozen=True, slots=True)
+class CauseFacts:
+    """A cause: its name, what a customer is told, how common it is by group of elements and by motion [-], what puts it right."""
+
+    cause: Cause
+    name: str
+    customer: str
+    prior: Mapping[Group, float]
+    by_motion: Mapping[str, float]
+    corrections: tuple[Correction, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SignFacts:
+    """A sign in words, and how it speaks for or against each cause."""
+
+    sign: Sign
+    says: str
+    weights: Mapping[Cause, Weight]
+
+
+@dataclass(frozen=True)
+class FailureTable:
+    """Signs against causes, and how common each cause is.
+
+    Source: reference/tables/failure_*.csv, this project's own judgement after common guides to seal failure.
+    """
+
+    signs: Mapping[Sign, SignFacts]
+    causes: Mapping[Cause, CauseFacts]
+
+    @cached_property
+    def corrections(self) -> Mapping[str, Correction]:
+        return {one.key: one for cause in self.causes.values() for one in cause.corrections}
+
+    @cached_property
+    def offered(self) -> Mapping[ElementKind, tuple[SignFacts, ...]]:
+        """The signs each kind of element can show, *nothing* first, then by how often they are seen on its kind."""
+        return {kind: self._offered_for(group) for kind, group in GROUPS.items()}
+
+    def _offered_for(self, group: Group) -> tuple[SignFacts, ...]:
+        can = [
+            facts
+            for sign, facts in self.signs.items()
+            if group in _ONLY.get(sign, set(Group)) and (group is not Group.HARD or sign in _ON_HARD)
+        ]
+        return tuple(sorted(can, key=lambda one: (one.sign is not Sign.NONE, -self._often(one, group))))
+
+    def _often(self, facts: SignFacts, group: Group) -> float:
+        return sum(self.causes[cause].prior[group] * weight.ratio for cause, weight in facts.weights.items())

@@ -1,0 +1,1 @@
+"""Build sheets: the document, its drawing, and whether it is sound."""

@@ -1,0 +1,119 @@
+"""What the rules take from an answered sheet: zones, facing, glands, cylinder, rating."""
+
+from __future__ import annotations
+
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.quantities import (
+    Dimension,
+    Toleranced,
+    read_gauge_pressure,
+    read_length,
+    read_toleranced_length,
+)
+from ironkettle.core.machine.cylinders import Cylinder
+from ironkettle.core.sealing.catalogue import BACKUPS
+from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
+from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
+from ironkettle.core.sheets.document.fields import FULL_VACUUM
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.places import SeatKind, SeatSpec, StationSpec, ZoneSpec
+from ironkettle.core.sheets.document.sheet import Sheet
+
+# Seats that hold a ring in a groove, as the groove rules name them.
+GROOVES = {SeatKind.PISTON: Seat.PISTON, SeatKind.ROD: Seat.ROD, SeatKind.FACE: Seat.FACE}
+_WET = frozenset({"oil", "water", "fuel", "fluid"})
+
+
+def zones_by_key(sheet: Sheet) -> dict[str, Zone]:
+    """The zones with their pressures. [MPa gauge]"""
+    return {zone.key: Zone(zone.key, zone.kind, _pressure(zone), zone.name) for zone in sheet.zones}
+
+
+def _pressure(zone: ZoneSpec) -> float:
+    return read_gauge_pressure(zone.pressure, "pressure", low=FULL_VACUUM) if zone.pressure else 0.0
+
+
+def orientation_of(sheet: Sheet) -> Orientation:
+    """Facing and order of every element of an answered sheet."""
+    stations = tuple(
+        Station(
+            station.key,
+            station.between,
+            tuple(
+                Element(e.key, e.kind, e.name, e.faces, e.side or "", e.why or "")
+                for seat in station.seats
+                for e in seat.elements
+                if e.same_as is None
+            ),
+            station.motion,
+            station.entered_from,
+        )
+        for station in sheet.stations
+    )
+    return orient(tuple(zones_by_key(sheet).values()), stations)
+
+
+def rating_of(sheet: Sheet) -> float:
+    """The weakest rating of the unit: of its service, or of a part that has its own. [MPa]"""
+    rated = [read_gauge_pressure(part.rated, "rated") for part in sheet.parts if part.rated]
+    return min([read_gauge_pressure(sheet.service.pressure, "pressure"), *rated])
+
+
+def cylinder_of(sheet: Sheet) -> Cylinder:
+    """The cylinder of a sheet. [mm] Raises RuleError when it has none or its rod is too thick."""
+    if sheet.cylinder is None:
+        raise RuleError([FieldFault("cylinder", "this sheet has no cylinder")])
+    return Cylinder(
+        read_toleranced_length(sheet.cylinder.bore, "bore").nominal,
+        read_toleranced_length(sheet.cylinder.rod, "rod").nominal,
+        read_length(sheet.cylinder.stroke, "stroke"),
+    )
+
+
+def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None:
+    """The gland of a seat for the groove rules [mm, MPa]; None for a seat that holds no ring in a groove.
+
+    The pressure is the higher of its two zones; from both sides where both press.
+    """
+    if seat.kind not in GROOVES:
+        return None
+    zones = zones_by_key(sheet)
+    first, second = (zones[key] for key in station.between)
+    both = first.kind is ZoneKind.PRESSURE and second.kind is ZoneKind.PRESSURE
+    outer_presses = second.rank > first.rank
+    # A vacuum sealed against the air presses as much as one below zero; else the higher of the two counts.
+    lowest = min(first.pressure, second.pressure)
+    pressure = lowest if lowest < 0 else max(first.pressure, second.pressure)
+    given = seat.pressure_direction
+    return Gland(
+        seat=GROOVES[seat.kind],
+        motion=station.motion.of_groove,
+        medium=seat.medium or (Medium.LIQUID if sheet.service.medium in _WET else Medium.GAS),
+        groove_diameter=read_toleranced_length(seat.groove_diameter or "", "groove_diameter"),
+        groove_width=read_toleranced_length(seat.groove_width or "", "groove_width"),
+        bore=_optional(seat.bore, "bore"),
+        rod=_optional(seat.rod, "rod"),
+        groove_depth=_optional(seat.groove_depth, "groove_depth"),
+        diametral_clearance=_optional(seat.diametral_clearance, "diametral_clearance"),
+        pressure=pressure,
+        pressure_direction=given or (PressureDirection.BOTH_SIDES if both else PressureDirection.ONE_SIDE),
+        hardness_shore_a=seat.hardness_shore_a,
+        backup_rings_fitted=sum(element.kind in BACKUPS for element in seat.elements),
+        pressed_from=PressedFrom.OUTSIDE if seat.kind is SeatKind.FACE and outer_presses else PressedFrom.INSIDE,
+    )
+
+
+def _optional(text: str | None, field: str) -> Toleranced | None:
+    return None if text is None else read_toleranced_length(text, field)
+
+
+_DIMENSIONS = {
+    Read.LENGTH: Dimension.LENGTH, Read.TORQUE: Dimension.TORQUE, Read.PRESSURE: Dimension.PRESSURE,
+    Read.ANGLE: Dimension.ANGLE, Read.TIME: Dimension.TIME, Read.FLOW: Dimension.FLOW, Read.VOLUME: Dimension.VOLUME,
+    Read.TEMPERATURE: Dimension.TEMPERATURE, Read.FORCE: Dimension.FORCE, Read.SPEED: Dimension.SPEED,
+}  # fmt: skip
+
+
+def dimension_of(read: Read) -> Dimension | None:
+    """The dimension of what is read; None for numbers, words and choices."""
+    return _DIMENSIONS.get(read)

@@ -1,0 +1,87 @@
+"""The steps of work: what each does to parts, stations, fasteners and settings, so that rules can reason."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field
+
+from ironkettle.core.base.text import Figure
+from ironkettle.core.sheets.document.fields import Key, Keyed, Name, Names, Strict, Text
+from ironkettle.core.sheets.document.parts import PointName, Read
+
+
+class StepNote(Strict):
+    """Something to write down, and at which step it is asked again; ``page``: from the manual, whose page is written down too.
+
+    A ``limit`` is what must be at the rebuild, and what can be expected before it.
+    """
+
+    ask: Text
+    read: Read = Read.TEXT
+    again_at: Name | None = None
+    limit: Text | None = None
+    unit: Text | None = None
+    page: bool = False
+
+
+def _note(value: Any) -> Any:
+    return {"ask": value} if isinstance(value, str) else value
+
+
+class MarkMade(Strict):
+    """A mark across parts, to be met again at the rebuild; ``stays``: it is left on."""
+
+    key: Key
+    count: int = Field(default=1, ge=1, le=9)
+    across: Names = Field(default_factory=list)
+    stays: bool = False
+    word: Text | None = None
+
+
+class TimerSpec(Strict):
+    """``early``: may be started long before its step; ``may_cut``: may be cut short with a reason."""
+
+    key: Key
+    minutes: Annotated[Figure, Field(ge=0.01, le=20_000)]
+    what_for: Text | None = Field(default=None, alias="for")
+    early: bool = False
+    may_cut: bool = False
+
+
+class StepSpec(Keyed):
+    """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for;
+    ``cleans``: parts cleaned of a ``soil``, by the cleaning table."""
+
+    stage: Literal["safe", "strip", "clean", "rebuild"]
+    text: Text
+    after: list[Name] | None = None
+    why: Text | None = None
+    caution: Text | None = None
+    tools: list[Text] = Field(default_factory=list)
+    consumables: list[Text] = Field(default_factory=list)
+    note: Annotated[StepNote, BeforeValidator(_note)] | None = None
+    hold: Text | None = None
+    loosens: Names = Field(default_factory=list)
+    relieves: Names = Field(default_factory=list)
+    takes_off: Names = Field(default_factory=list)
+    opens: Names = Field(default_factory=list)
+    puts_on: Names = Field(default_factory=list)
+    closes: Names = Field(default_factory=list)
+    tightens: Names = Field(default_factory=list)
+    sets: Names = Field(default_factory=list)
+    ahead_of: Names = Field(default_factory=list)
+    reads: list[PointName] = Field(default_factory=list)
+    cleans: Names = Field(default_factory=list)
+    soil: Text | None = None
+    runs: Names = Field(default_factory=list)
+    mark: MarkMade | None = None
+    meets: Names = Field(default_factory=list)
+    align: Text | None = None
+    photo: bool = False
+    shows: Text | None = None
+    timer: TimerSpec | None = None
+    free: Text | None = None
+    again_after_pressure: bool = False
+    each: bool = False
+    lubricant: Text | None = None

@@ -1,0 +1,178 @@
+"""Figures of a sheet against what the tables know: grooves that can be, rings, threads, media and compounds that exist."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.quantities import (
+    read_gauge_pressure,
+    read_length,
+    read_temperature,
+    read_torque,
+)
+from ironkettle.core.machine.parts import Cleaning, cleaning_of, read_limit
+from ironkettle.core.machine.pressure import Fluid, find_fluid
+from ironkettle.core.machine.tightening import Thread, find_thread
+from ironkettle.core.sealing.compounds import Compound, find_compound
+from ironkettle.core.sealing.rings import RingTable
+from ironkettle.core.sheets.document.facts import GROOVES, cylinder_of, dimension_of, gland_of, rating_of
+from ironkettle.core.sheets.document.fastening import FastenerGroup, PhaseTo
+from ironkettle.core.sheets.document.parts import PointSpec, Read
+from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.drawing.seats import figure
+from ironkettle.core.shop.service import read_every
+from ironkettle.core.shop.settings.limits import FAMILIES, PART_LIMITS, part_limit
+
+# A test may press a unit this much above its rating, not more.
+PROOF_FACTOR = 1.5
+
+
+@dataclass(frozen=True)
+class SheetTables:
+    """What a sheet's names of rings, threads, fluids and compounds are looked up in."""
+
+    rings: RingTable
+    threads: tuple[Thread, ...]
+    fluids: tuple[Fluid, ...]
+    compounds: tuple[Compound, ...]
+    cleaning: tuple[Cleaning, ...]
+
+
+def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    """Figures that cannot be, and names of rings, threads, fluids and compounds that no table knows."""
+    if sheet.family not in FAMILIES:
+        yield FieldFault(
+            "family", f"“{sheet.family}” is no family of units; words to find it by go under like", FAMILIES
+        )
+    if sheet.cylinder is not None:
+        yield from _refused("cylinder", lambda: cylinder_of(sheet))
+    if sheet.service.temperature is not None:
+        low, high = (read_temperature(text, "temperature") for text in sheet.service.temperature)
+        if low >= high:
+            yield FieldFault(
+                "service.temperature", f"{sheet.service.temperature[0]} is not below {sheet.service.temperature[1]}"
+            )
+    yield from _seat_faults(sheet, tables)
+    for index, part in enumerate(sheet.parts):
+        for place, point in enumerate(part.points):
+            yield from _point_faults(f"parts.{index}.points.{place}", point, sheet.family)
+    for index, step in enumerate(sheet.steps):
+        yield from _cleaning_faults(f"steps.{index}", step, sheet, tables.cleaning)
+    for index, group in enumerate(sheet.fasteners):
+        yield from _group_faults(f"fasteners.{index}", group, tables)
+    yield from _test_faults(sheet, tables)
+    for index, interval in enumerate(sheet.intervals):
+        for place, text in enumerate(interval.every):
+            yield from _refused(f"intervals.{index}", lambda t=text, p=place: read_every(t, f"every.{p}"))  # type: ignore[misc]
+
+
+def _refused(path: str, act: Callable[[], object]) -> Iterator[FieldFault]:
+    try:
+        act()
+    except RuleError as error:
+        yield from (found.under(path) for found in error.faults)
+
+
+def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    known = {zone.key for zone in sheet.zones}
+    for index, station in enumerate(sheet.stations):
+        for place, seat in enumerate(station.seats):
+            path = f"stations.{index}.seats.{place}"
+            if set(station.between) <= known:
+                yield from _refused(path, lambda s=station, t=seat: gland_of(sheet, s, t))  # type: ignore[misc]
+            inner, outer = figure(seat.inner or seat.shaft, "inner"), figure(seat.outer or seat.bore, "outer")
+            if seat.kind not in GROOVES and inner >= outer:
+                yield FieldFault(path, f"inner {inner:g} mm is not below outer {outer:g} mm")
+            for at, element in enumerate(seat.elements):
+                if element.ring:
+                    ring = element.ring
+                    yield from _refused(
+                        f"{path}.elements.{at}",
+                        lambda r=ring: tables.rings.find(r.series, r.designation, "ring"),  # type: ignore[misc]
+                    )
+                if element.compound:
+                    name = element.compound
+                    yield from _refused(
+                        f"{path}.elements.{at}",
+                        lambda n=name: find_compound(n, tables.compounds, "compound"),  # type: ignore[misc]
+                    )
+
+
+def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFault]:
+    dimension = dimension_of(point.read)
+    if dimension is None and point.read is not Read.NUMBER:
+        return
+    if point.rule is not None and part_limit(family, point.rule) is None:
+        known = [one.key for one in PART_LIMITS if one.family == family]
+        yield FieldFault(f"{path}.rule", f"there is no house limit “{point.rule}” for “{family}”", tuple(known))
+        return
+    if point.limit is None and point.rule is None:
+        yield FieldFault(f"{path}.limit", "is needed for what is measured, or a house rule", ("at most 0.05 mm",))
+        return
+    if point.compute == "wear" and point.nominal is None:
+        yield FieldFault(f"{path}.nominal", "is needed for wear", ("28 mm +0/-0.052",))
+    if point.compute == "ovality" and point.places < 2:
+        yield FieldFault(f"{path}.places", "ovality is told from two readings or more", ("2", "6"))
+    for field, text in (
+        ("limit", point.limit),
+        ("nominal", point.nominal),
+        ("dress.to", point.dress and point.dress.to),
+    ):
+        if text:
+            yield from _refused(path, lambda t=text, f=field: read_limit(t, f, dimension))  # type: ignore[misc]
+
+
+def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleaning, ...]) -> Iterator[FieldFault]:
+    """What is cleaned of a soil that the table does not know on its material, or soaks without a timer."""
+    if step.cleans and step.soil is None:
+        yield FieldFault(
+            f"{path}.soil", "is needed for what is cleaned", tuple(dict.fromkeys(row.soil for row in rows))
+        )
+        return
+    parts = {part.key: part for part in sheet.parts}
+    for place, key in enumerate(step.cleans):
+        part = parts.get(key)
+        if part is None:
+            continue
+        if part.material is None:
+            yield FieldFault(
+                f"{path}.cleans.{place}", f"{part.name} has no material, so how it is cleaned is not known"
+            )
+            continue
+        row = cleaning_of(rows, part.material.value, step.soil or "")
+        if row is None:
+            known = tuple(one.soil for one in rows if one.material == part.material.value)
+            yield FieldFault(f"{path}.soil", f"the table has no “{step.soil}” on {part.material.value}", known)
+        elif row.soak and step.timer is None:
+            text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"
+            yield FieldFault(f"{path}.timer", text)
+
+
+def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Iterator[FieldFault]:
+    if group.thread:
+        thread = group.thread
+        yield from _refused(path, lambda: find_thread(thread, tables.threads, "thread"))
+    for place, phase in enumerate(group.phases):
+        at = f"{path}.phases.{place}"
+        if phase.to in {PhaseTo.TURNS, PhaseTo.SLOT} and group.thread is None:
+            yield FieldFault(f"{path}.thread", "is needed for turns and slots", ("M42x2",))
+        if phase.low and phase.high and read_torque(phase.low, "low") > read_torque(phase.high, "high"):
+            yield FieldFault(f"{at}.low", f"{phase.low} is above {phase.high}")
+        if isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
+            yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
+        if phase.gap and read_length(phase.gap[0], "gap") > read_length(phase.gap[1], "gap"):
+            yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
+
+
+def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
+    rating = rating_of(sheet)
+    for index, test in enumerate(sheet.tests):
+        if test.medium is not None:
+            medium = test.medium
+            yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]
+        if test.pressure and read_gauge_pressure(test.pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:
+            text = f"{test.pressure} is more than {PROOF_FACTOR:g} times the weakest rating, {rating * 10:g} bar"
+            yield FieldFault(f"tests.{index}.pressure", text, (f"up to {PROOF_FACTOR * rating * 10:g} bar",))

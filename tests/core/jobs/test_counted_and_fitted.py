@@ -1,0 +1,163 @@
+"""The kit counted, new parts fitted: what waits, what is refused, what asks back."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ironkettle.core.base.errors import RefusedError, RuleError
+from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs.register import payload_words
+from tests.bench import filled
+from tests.core.jobs.at_work import at, counted, fields, plugged
+
+
+def test_nothing_new_is_fitted_before_the_kit_is_counted() -> None:
+    job = at("header-tank-valve", "count:FN-K-HT15")
+    with pytest.raises(RefusedError, match="count the kit FN-K-HT15"):
+        job.do({"kind": "element_fitted", "element": "end-disc"})
+
+
+def test_a_line_counted_short_is_ordered_and_fitted_when_it_has_come() -> None:
+    job = at("dosing-check-valve", "count:FN-K-CV14")
+    job.do(counted(job, **{"k-guide": 1}))
+    assert job.move("order:k-guide").status is Status.NEXT
+    assert job.move("receive:k-guide").status is Status.BLOCKED
+    with pytest.raises(RefusedError, match="guide ring: 1 short"):
+        job.do({"kind": "element_fitted", "element": "guide-ring-1"})
+    assert "guide ring has not come yet" in " ".join(job.move("fit:guide-ring-1").blocked_by)
+    with pytest.raises(RuleError, match="only 1 were missing"):
+        job.do({"kind": "part_arrived", "what": "k-guide", "counted": 2})
+    with pytest.raises(RuleError, match="not a thing that is short"):
+        job.do({"kind": "part_arrived", "what": "k-disc", "counted": 1})
+    job.do({"kind": "part_ordered", "what": "k-guide"})
+    job.do({"kind": "part_arrived", "what": "k-guide", "counted": 1})
+    assert job.move("receive:k-guide").status is Status.DONE
+    job.walk()
+    assert job.state.has("released", "released")
+
+
+def test_what_never_came_is_not_fitted_though_its_arrival_is_passed_over() -> None:
+    job = at("dosing-check-valve", "count:FN-K-CV14")
+    job.do(counted(job, **{"k-guide": 1}))
+    job.do({"kind": "move_skipped", "move": "receive:k-guide", "reason": "the maker has none left"})
+    with pytest.raises(RefusedError, match="1 short"):
+        job.do({"kind": "element_fitted", "element": "guide-ring-1"})
+    for key in ("fit:guide-ring-1", "fit:guide-ring-2", "order:k-guide"):
+        job.do({"kind": "move_skipped", "move": key, "reason": "the maker has none left"})
+    job.walk()
+    assert job.state.has("released", "released")
+
+
+def test_a_count_passed_over_does_not_forbid_to_fit() -> None:
+    job = at("header-tank-valve", "count:FN-K-HT15")
+    job.do({"kind": "move_skipped", "move": "count:FN-K-HT15", "reason": "loose seals from the drawer"})
+    job.walk()
+    assert set(job.state.book("fitted")) == {"end-disc", "plunger-ring"}
+
+
+def test_a_count_names_every_line_once() -> None:
+    job = at("dosing-check-valve", "count:FN-K-CV14")
+    payload = counted(job)
+    with pytest.raises(RuleError, match="not counted: body ring"):
+        job.do(payload | {"lines": payload["lines"][1:]})
+    with pytest.raises(RuleError, match="is no kit of this build sheet"):
+        job.do(payload | {"kit": "FN-K-0"})
+    payload["lines"][0]["used"] = False
+    with pytest.raises(RuleError, match="has no alternative"):
+        job.do(payload)
+
+
+def test_a_reversed_one_is_refused_at_fitting() -> None:
+    job = at("swing-bridge-ram", "fit:rod-lip")
+    with pytest.raises(
+        RuleError, match="reversed: open lips of the rod lip seal towards rod side, not open air"
+    ) as caught:
+        job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "outside"})
+    assert fields(caught) == ["faces"]
+    with pytest.raises(RuleError, match="say to which side: open lips"):
+        job.do({"kind": "element_fitted", "element": "rod-lip"})
+    with pytest.raises(RuleError, match="not a zone beside this station"):
+        job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "cap_side"})
+    choices = [choice.key for choice in job.move("fit:rod-lip").asks[0].choices]
+    assert choices == ["rod_side", "outside"], "the right one stands first"
+    job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side"})
+    assert "rod lip seal fitted, open lips to rod side" in payload_words(job.resolved, job.entries[-1][0])
+
+
+def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
+    job = at("swing-bridge-ram", "fit:rod-lip")
+    with pytest.raises(RuleError, match="for one use only"):
+        job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side", "reused": True})
+    assert job.move("fit:rod-band").entry["reused"] is True
+    assert job.move("fit:rod-lip").entry["reused"] is False
+
+
+def test_what_must_never_meet_it_is_refused_but_for_a_reason_in_writing() -> None:
+    job = at("dosing-check-valve", "fit:disc-seal")
+    with pytest.raises(RuleError, match="never mineral grease on the disc seal: it swells EPDM"):
+        job.do({"kind": "element_fitted", "element": "disc-seal", "lubricant": "Mineral Grease NLGI 2"})
+    job.do(
+        {
+            "kind": "element_fitted",
+            "element": "disc-seal",
+            "lubricant": "mineral grease",
+            "against": "maker's letter of May",
+        }
+    )
+    assert "overruled: maker's letter" in payload_words(job.resolved, job.entries[-1][0])
+
+
+def test_a_size_left_to_measuring_is_chosen_before_it_is_fitted() -> None:
+    job = at("swing-bridge-ram", "identify:gland-ring")
+    first = job.move("identify:gland-ring").asks[0].choices[0]
+    with pytest.raises(RuleError, match="999"):
+        job.do({"kind": "size_chosen", "element": "gland-ring", "size": "AS568 999"})
+    job.do({"kind": "size_chosen", "element": "gland-ring", "size": first.key})
+    assert first.key in job.move("fit:gland-ring").text
+    # The best that fits is offered first, and a groove that it fits says so.
+    assert first.sign == "good"
+
+
+def test_a_given_depth_and_offset_are_asked_for() -> None:
+    changes: dict[str, Any] = {
+        "stations__0__seats__0__elements__0__depth_below": "1.5 mm",
+        "stations__0__seats__0__elements__0__offset": "short side down",
+        "stations__0__seats__0__elements__0__marks": ["dot up"],
+    }
+    job = plugged(**changes)
+    job.walk(until=lambda one: one.key == "fit:ring")
+    fit = {"kind": "element_fitted", "element": "ring"}
+    with pytest.raises(RuleError, match="short side down"):
+        job.do(fit)
+    with pytest.raises(RuleError, match=r"1.5 mm is wanted"):
+        job.do(fit | {"offset": "short side down"})
+    with pytest.raises(RuleError, match=r"2 mm is not 1\.5 mm"):
+        job.do(fit | {"offset": "short side down", "depth_below": "2 mm", "marks": True})
+    with pytest.raises(RuleError, match="dot up"):
+        job.do(fit | {"offset": "short side down", "depth_below": "1.5 mm"})
+    for good in ("1.2 mm", "1.8 mm"):
+        again = plugged(**changes)
+        again.walk(until=lambda one: one.key == "fit:ring")
+        again.do(fit | {"offset": "short side down", "depth_below": good, "marks": True})
+
+
+def test_what_does_not_move_freely_goes_back_to_the_step_that_put_it_on() -> None:
+    job = at("swing-bridge-ram", "step:free-stroke")
+    with pytest.raises(RuleError, match="moves the full stroke"):
+        job.do({"kind": "step_done", "step": "free-stroke"})
+    with pytest.raises(RuleError, match="say how it moved"):
+        job.do({"kind": "step_done", "step": "free-stroke", "free": False})
+    job.do({"kind": "step_done", "step": "free-stroke", "free": False, "note": "catches at half stroke"})
+    assert job.move("step:free-stroke").status is Status.BLOCKED
+    # The last step before it that put a part on.
+    assert job.next().key == "step:wire-in"  # type: ignore[union-attr]
+    job.walk()
+    assert job.state.has("released", "released")
+
+
+def test_the_reason_with_a_refusal_is_that_of_the_step_that_blocks() -> None:
+    job = at("swing-bridge-ram", "step:gland-on")
+    with pytest.raises(RefusedError, match="Gland with its seals over the rod"):
+        job.do(filled(job.move("fit:rod-spigot-ring")))
