@@ -18,12 +18,12 @@ from pwdlib.hashers.argon2 import Argon2Hasher
 from sqlalchemy import Engine, text
 
 from ironkettle.api.app import create_app
+from ironkettle.config import Settings
 from ironkettle.demo.load import load_demo
 from ironkettle.prepare import prepare
-from ironkettle.settings import Settings
-from ironkettle.store import people
 from ironkettle.store.base import Base, make_engine, session_of
 from ironkettle.store.migrate import migrate
+from ironkettle.store.shop import people
 from tests.people import BenchClient
 
 # Speed is measured by ./kettle bench; a slow moment of the machine is no fault of a rule.

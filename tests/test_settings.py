@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from pydantic import ValidationError
 
-from ironkettle.settings import PROJECT, Settings
+from ironkettle.config import PROJECT, Settings
 
 
 def test_every_setting_stands_in_the_guide() -> None:

@@ -11,7 +11,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ironkettle.demo.walker import filled
-from ironkettle.store.jobs import JobRow
+from ironkettle.store.jobs.rows import JobRow
 from tests.people import PINS, BenchClient
 
 WHEN = "2026-11-24T09:00:00+00:00"

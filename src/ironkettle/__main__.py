@@ -13,12 +13,12 @@ import uvicorn
 from fastapi import FastAPI
 
 from ironkettle.api.app import create_app
-from ironkettle.api.http import BoundedHttp
-from ironkettle.settings import Settings
+from ironkettle.api.base.bounds import BoundedHttp
+from ironkettle.config import Settings
 
 # Requests under way get this long at a stop; half-open ones are cut off after it.
 GRACE_S = 5
-# Watchers of the stand among them; those that send nothing are bounded by themselves (api/http.py).
+# Watchers of the stand among them; those that send nothing are bounded by themselves (api/base/bounds.py).
 MOST_CONNECTIONS = 2000
 _OPEN_FILES = 8192
 NOT_STARTED = 3

@@ -12,17 +12,17 @@ from datetime import UTC, datetime
 from sqlalchemy import Engine, make_url
 from sqlalchemy.exc import OperationalError
 
+from ironkettle.config import Settings, sqlalchemy_url
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.demo.load import load_demo
-from ironkettle.settings import Settings, sqlalchemy_url
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.cases import state_of
 from ironkettle.store.grants import grant_application
-from ironkettle.store.jobs import DamagedLogError, JobRow
-from ironkettle.store.logs import jobs_without_snapshot, keep_marks_of, keep_up
+from ironkettle.store.jobs.cases import state_of
+from ironkettle.store.jobs.logs import jobs_without_snapshot, keep_marks_of, keep_up
+from ironkettle.store.jobs.rows import DamagedLogError, JobRow
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
-from ironkettle.store.people import people_without_secret
-from ironkettle.store.shop import shop_of
+from ironkettle.store.shop.people import people_without_secret
+from ironkettle.store.shop.tables import shop_of
 
 
 def prepare(owner: Engine, *, application_role: str) -> None:

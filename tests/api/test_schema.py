@@ -14,10 +14,10 @@ from sqlalchemy import Engine
 
 from ironkettle.api.app import create_app
 from ironkettle.api.openapi import FILE, UNITS_FILE, openapi_text, units_text
-from ironkettle.settings import Settings
+from ironkettle.config import Settings
 from ironkettle.store.base import session_of
-from ironkettle.store.people import find_person
-from ironkettle.store.sessions import begin_session
+from ironkettle.store.shop.people import find_person
+from ironkettle.store.shop.sessions import begin_session
 
 APP = create_app(
     Settings(

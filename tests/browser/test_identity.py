@@ -11,10 +11,10 @@ import pytest
 from playwright.sync_api import Browser, BrowserType, Page, Route, expect
 from sqlalchemy import Engine
 
-from ironkettle.certificate import make_certificate
 from ironkettle.launch.address import LOOPBACK_NAMES, Listening
 from ironkettle.launch.machine import free_port
 from ironkettle.store.base import session_of
+from ironkettle.tls import make_certificate
 from tests.browser import steps
 from tests.browser.conftest import Server, sign_in_quietly
 from tests.people import PINS

@@ -8,12 +8,12 @@ from sqlalchemy import Engine
 
 from ironkettle.demo.load import load_demo, shipped_pins
 from ironkettle.store.base import session_of
-from ironkettle.store.bench_list import Sought, list_jobs
-from ironkettle.store.logs import check_log, snapshot_differs
-from ironkettle.store.people import all_people, secret_fits
-from ironkettle.store.sheets import latest_sheets
-from ironkettle.store.stock import all_stock
-from ironkettle.store.tools import all_gauges, all_wrenches
+from ironkettle.store.jobs.bench_list import Sought, list_jobs
+from ironkettle.store.jobs.logs import check_log, snapshot_differs
+from ironkettle.store.sheets.rows import latest_sheets
+from ironkettle.store.shop.people import all_people, secret_fits
+from ironkettle.store.shop.stock import all_stock
+from ironkettle.store.shop.tools import all_gauges, all_wrenches
 
 
 def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine) -> None:

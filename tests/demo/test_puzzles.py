@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.api.glands import GrooveBody
-from ironkettle.api.practice import reasoning
+from ironkettle.api.sealing.grooves import GrooveBody
+from ironkettle.api.shop.ring_puzzles import reasoning
 from ironkettle.core.sealing.grooves import search_rings
 from ironkettle.core.shop.settings import House
 from ironkettle.demo.puzzles import Puzzle, puzzles
 from ironkettle.reference import ring_table
-from ironkettle.store.shop import gland_tables
+from ironkettle.store.shop.tables import gland_tables
 
 HOUSE = House({})
 

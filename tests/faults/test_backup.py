@@ -27,8 +27,8 @@ from ironkettle.launch.roles import APP, OWNER, SUPERUSER
 from ironkettle.launch.trouble import PROJECT, Trouble
 from ironkettle.prepare import prepare
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.logs import NewEntry, append_entry, check_log
-from ironkettle.store.shop import shop_of
+from ironkettle.store.jobs.logs import NewEntry, append_entry, check_log
+from ironkettle.store.shop.tables import shop_of
 from tests.people import BEDE
 from tests.walk import demo_job
 

@@ -17,7 +17,7 @@ from typing import Any
 import pytest
 from sqlalchemy import Engine, text
 
-from ironkettle.api import http as bounds
+from ironkettle.api.base import bounds
 from ironkettle.launch.address import Listening
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.start import server_env
@@ -27,7 +27,7 @@ from tests.walk import demo_job
 
 # The server of the application with its patience cut short.
 SHORT = """
-from ironkettle.api import http
+from ironkettle.api.base import bounds as http
 http.HEAD_WITHIN_S, http.BODY_WITHIN_S = 1.0, 1.0
 import sys
 from ironkettle import __main__

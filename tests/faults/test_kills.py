@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ironkettle.bench.faults import endure
+from ironkettle.benchmarks.faults import endure
 
 
 def test_nothing_acknowledged_is_lost_when_server_and_database_are_killed() -> None:

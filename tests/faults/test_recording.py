@@ -15,8 +15,8 @@ from typing import Any
 
 import pytest
 
-from ironkettle.bench.jobs import Bench
-from ironkettle.bench.recording import Person
+from ironkettle.benchmarks.jobs import Bench
+from ironkettle.benchmarks.recording import Person
 from ironkettle.core.jobs.register import read_payload
 from ironkettle.launch.address import Listening
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
@@ -25,7 +25,7 @@ from ironkettle.launch.machine import free_port
 from ironkettle.launch.processes import Running, wait_until_ready
 from ironkettle.launch.start import prepare, server_env
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.recordings import broken_recordings
+from ironkettle.store.jobs.recordings import broken_recordings
 
 PATIENCE_S = 60.0
 
@@ -103,7 +103,8 @@ def test_nothing_read_is_lost_when_database_and_server_are_killed(shop: Shop) ->
     # It went on all the while, and what could not be kept is kept now.
     held = wait_for(state, lambda now: now["count"] >= 45 and not now["said"])
     gap = wait_for(
-        lambda: json.loads(lead.ask("GET", f"/api/jobs/{job}/runs/{run}")), lambda now: now["count"] >= held["count"]
+        lambda: json.loads(lead.ask("GET", f"/api/jobs/{job}/runs/{run}")),
+        lambda now: now["count"] >= held["count"],
     )
     times = [one["t_s"] for one in gap["points"]]
     assert max(b - a for a, b in pairwise(times)) < 3.0

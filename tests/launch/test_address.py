@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from cryptography import x509
 
-from ironkettle import certificate
+from ironkettle import tls as certificate
 from ironkettle.launch import address
 from ironkettle.launch.address import LOOPBACK_NAMES, Listening, is_any, is_loopback, listening_on
 from ironkettle.launch.trouble import Trouble

@@ -12,9 +12,9 @@ from itertools import pairwise
 
 import pytest
 
+from ironkettle.config import PROJECT
 from ironkettle.core.machine.stand import SHIPPED, Shown, StandMap
 from ironkettle.launch.machine import free_port
-from ironkettle.settings import PROJECT
 from ironkettle.stand.driver import StandAwayError, StandDriver, StandPanel
 
 

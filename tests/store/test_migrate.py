@@ -17,10 +17,10 @@ from sqlalchemy.exc import DBAPIError
 from ironkettle.prepare import prepare
 from ironkettle.store import migrate as module
 from ironkettle.store.base import Base, session_of
-from ironkettle.store.jobs import JobRow, log_rows
-from ironkettle.store.logs import check_log
+from ironkettle.store.jobs.logs import check_log
+from ironkettle.store.jobs.rows import JobRow, log_rows
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, migrate, newest_revision
-from ironkettle.store.people import all_people, has_lead
+from ironkettle.store.shop.people import all_people, has_lead
 from tests.walk import demo_job
 
 ROLE = "kettle_app"

@@ -15,62 +15,22 @@ from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 
 import ironkettle
-from ironkettle.api import (
-    calendar,
-    compounds,
-    cylinders,
-    failures,
-    glands,
-    handover,
-    health,
-    house,
-    identity,
-    jobs,
-    orders,
-    people,
-    photos,
-    practice,
-    pressure_tests,
-    problems,
-    quantities,
-    recordings,
-    ring_chart,
-    rings,
-    runs,
-    seals,
-    session,
-    sheet_check,
-    sheets,
-    stacks,
-    stand,
-    stock,
-    tokens,
-    tools,
-    torque,
-    trail,
-    units,
-)
-from ironkettle.api import (
-    settings as settings_desk,
-)
-from ironkettle.api.deps import now
-from ironkettle.api.http import BoundedBody
-from ironkettle.api.stand_records import DatabaseKeeper, load_map, recover_all
-from ironkettle.api.surface import Surface
+from ironkettle.api.base import identity, problems
+from ironkettle.api.base.bounds import BoundedBody
+from ironkettle.api.base.deps import now
+from ironkettle.api.base.surface import Surface
+from ironkettle.api.machine.stand import stand_away
+from ironkettle.api.machine.stand_records import DatabaseKeeper, load_map, recover_all
+from ironkettle.api.routes import ROUTERS
+from ironkettle.config import Settings
 from ironkettle.reference import ring_table, seal_sizes
-from ironkettle.settings import Settings
 from ironkettle.stand.driver import StandAwayError, StandDriver
 from ironkettle.stand.recorder import Recorder
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.dues import update_changed_dues
+from ironkettle.store.shop.dues import update_changed_dues
 
 RECOVER_EVERY_S = 2.0
 DUES_EVERY_S = 2.0
-ROUTES = (
-    quantities, rings, ring_chart, glands, seals, failures, settings_desk, compounds, house, practice, stacks,
-    torque, cylinders, pressure_tests, sheet_check, sheets, jobs, runs, handover, orders, photos, people, session, tools, tokens,
-    trail, stand, recordings, stock, calendar, units, health,
-)  # fmt: skip
 
 
 def create_app(settings: Settings | None = None) -> FastAPI:
@@ -112,12 +72,12 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.settings = settings
     problems.install(app)
     identity.install(app)
-    app.add_exception_handler(StandAwayError, stand.stand_away)  # type: ignore[arg-type]
+    app.add_exception_handler(StandAwayError, stand_away)  # type: ignore[arg-type]
     # The last one added is the first one met.
     app.add_middleware(BoundedBody)
     app.add_middleware(Surface, hosts=settings.host_names, page=settings.web_dir / "index.html")
-    for module in ROUTES:
-        app.include_router(module.router)
+    for router in ROUTERS:
+        app.include_router(router)
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
     return app

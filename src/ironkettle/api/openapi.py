@@ -7,8 +7,8 @@ import sys
 from typing import Any
 
 from ironkettle.api.app import create_app
+from ironkettle.config import PROJECT
 from ironkettle.core.base.quantities import OFFERED, find_unit, scale_and_offset
-from ironkettle.settings import PROJECT
 
 FILE = PROJECT / "web" / "openapi.json"
 UNITS_FILE = PROJECT / "web" / "src" / "lib" / "shared" / "units.json"

@@ -18,15 +18,15 @@ from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.shop.people import Authority, Role
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
-from ironkettle.store.house import house_of
-from ironkettle.store.jobs import open_job
-from ironkettle.store.logs import NewEntry, append_entry
-from ironkettle.store.people import AuthorisationRow, Person, all_people, find_person, set_secret
-from ironkettle.store.sheets import add_sheet, load_sheet
-from ironkettle.store.shop import Shop, shop_of
-from ironkettle.store.stock import StockItem
-from ironkettle.store.tools import GaugeTool, WrenchTool
-from ironkettle.store.units import CounterRow, register, update_dues
+from ironkettle.store.jobs.logs import NewEntry, append_entry
+from ironkettle.store.jobs.rows import open_job
+from ironkettle.store.sheets.rows import add_sheet, load_sheet
+from ironkettle.store.shop.people import AuthorisationRow, Person, all_people, find_person, set_secret
+from ironkettle.store.shop.settings import house_of
+from ironkettle.store.shop.stock import StockItem
+from ironkettle.store.shop.tables import Shop, shop_of
+from ironkettle.store.shop.tools import GaugeTool, WrenchTool
+from ironkettle.store.shop.units import CounterRow, register, update_dues
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400

@@ -93,10 +93,10 @@ def _act(options: argparse.Namespace) -> int:
     if options.command == "bench":
         environment = ensure_environment(dev=True)
         what = ([options.what] if options.what else []) + (["--write"] if options.write else [])
-        return run_module(environment, "ironkettle.bench", None, *what)
+        return run_module(environment, "ironkettle.benchmarks", None, *what)
     if options.command == "certificate":
         names = [part for name in options.name for part in ("--name", name)]
-        return run_module(ensure_environment(), "ironkettle.certificate", None, *names)
+        return run_module(ensure_environment(), "ironkettle.tls", None, *names)
     return _with_database(options)
 
 

@@ -26,12 +26,12 @@ from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sheets.drawing import picture
-from ironkettle.reports.house import schools_section
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
+from ironkettle.reports.practice import schools_section
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
-from ironkettle.reports.trials import tests_section, tool_words
+from ironkettle.reports.tests import tests_section, tool_words
 
 CAVEAT = (
     "Figures from standards are guidance. The maker's drawing and manual, local codes and licensed practice win. "

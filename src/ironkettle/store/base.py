@@ -13,8 +13,8 @@ from sqlalchemy import DateTime, Engine, Enum, MetaData, Uuid, create_engine
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Session, sessionmaker
 
+from ironkettle.config import sqlalchemy_url
 from ironkettle.core.shop.people import Authority, Role
-from ironkettle.settings import sqlalchemy_url
 
 NAMING = {
     "ix": "ix_%(table_name)s_%(column_0_N_name)s",

@@ -8,14 +8,14 @@ import sys
 from sqlalchemy import select
 from sqlalchemy.exc import DBAPIError
 
+from ironkettle.config import Settings
 from ironkettle.core.base.errors import RefusedError
-from ironkettle.settings import Settings
 from ironkettle.store.base import make_engine, session_of
-from ironkettle.store.derived import derived_differs
-from ironkettle.store.jobs import DamagedLogError, JobRow
-from ironkettle.store.logs import check_log, drop_snapshot, snapshot_differs
-from ironkettle.store.recordings import broken_recordings
-from ironkettle.store.trail import broken_trail
+from ironkettle.store.jobs.derived import derived_differs
+from ironkettle.store.jobs.logs import check_log, drop_snapshot, snapshot_differs
+from ironkettle.store.jobs.recordings import broken_recordings
+from ironkettle.store.jobs.rows import DamagedLogError, JobRow
+from ironkettle.store.shop.trail import broken_trail
 
 
 def main() -> int:

@@ -4,23 +4,12 @@ from __future__ import annotations
 
 from alembic import context
 
-# Their tables belong to the metadata.
-from ironkettle.store import (  # noqa: F401
-    dues,
-    house,
-    jobs,
-    people,
-    photos,
-    practice,
-    recordings,
-    sessions,
-    sheets,
-    stock,
-    tools,
-    trail,
-    units,
-)
 from ironkettle.store.base import Base
+
+# Their tables belong to the metadata.
+from ironkettle.store.jobs import photos, recordings, rows  # noqa: F401
+from ironkettle.store.sheets import rows as sheets  # noqa: F401
+from ironkettle.store.shop import dues, people, ring_puzzles, sessions, settings, stock, tools, trail, units  # noqa: F401
 
 connection = context.config.attributes["connection"]
 context.configure(connection=connection, target_metadata=Base.metadata, compare_type=True)

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import pytest
 
-from ironkettle.bench.holds import try_rig, worlds
+from ironkettle.benchmarks.holds import try_rig, worlds
 from ironkettle.core.machine.pressure import Gauge, HoldRules, Sample, TestVolume, analyse_hold, plan_hold
 from ironkettle.core.machine.pressure.suited import readable_step, unsuited
 from tests.core.machine.pressure.rig import AIR, GAUGE, VOLUME, hold, leaking

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.bench.kinds import WORLDS, World, verdicts
+from ironkettle.benchmarks.kinds import WORLDS, World, verdicts
 
 RUNS, SEED = 200, 417
 # One in twenty is what a verdict at 95 % allows; of 200 runs, with the scatter of so many draws.

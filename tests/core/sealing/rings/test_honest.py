@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from ironkettle.bench.honest import Honesty, try_match
+from ironkettle.benchmarks.honest import Honesty, try_match
 from ironkettle.reference import ring_table
 
 DRAWS = 1200

@@ -8,7 +8,7 @@ from __future__ import annotations
 import sqlalchemy as sa
 from alembic import op
 
-from ironkettle.store.trail import chain_trail
+from ironkettle.store.shop.trail import chain_trail
 
 revision = "20261201a"
 down_revision = "20261130a"

@@ -1,0 +1,1 @@
+"""What every route uses: sessions and clock, errors, shared shapes, bounds on what comes in."""

@@ -1,0 +1,1 @@
+"""Jobs: their tasks, log, runs, recordings, photos and hand-over."""

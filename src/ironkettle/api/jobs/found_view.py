@@ -1,0 +1,162 @@
+"""What was found on a unit, as screens get it: how elements lie, leaks and suspects, causes, points, photos, earlier jobs."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict
+from sqlalchemy.orm import Session
+
+from ironkettle.api.jobs.task_view import name_of
+from ironkettle.core.jobs.kinds.cause import told_causes
+from ironkettle.core.jobs.kinds.find import reversed_words
+from ironkettle.core.jobs.log import Case, State
+from ironkettle.core.sealing.failures import Cause
+from ironkettle.core.sheets.drawing.leaks import paths_through
+from ironkettle.store.jobs.rows import JobRow, earlier_jobs
+
+
+class DrawnOut(BaseModel):
+    """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
+
+    element: str
+    state: Literal["unknown", "found", "missing", "fitted"]
+    faces: str | None
+    wrong: bool
+
+
+class LeakOut(BaseModel):
+    """The way a leak takes where an element was missing or the wrong way round."""
+
+    words: str
+    stations: list[str]
+
+
+class SuspectOut(BaseModel):
+    """A station that can let a leak where it is seen: how many stations it lies behind, and what to look at."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    station: str
+    name: str
+    distance: int
+    source: str
+    look: str
+
+
+class PointAtOut(BaseModel):
+    """A point of inspection in the drawing: what was read there, and whether it holds. ``at``: z and r. [mm]"""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    part: str
+    point: str
+    view: str | None
+    at: tuple[float, float]
+    ask: str
+    words: str
+    good: bool | None
+
+
+class ArrowOut(BaseModel):
+    """From and to as shares of the photo's width and height. [-]"""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    word: str
+
+
+class PhotoOut(BaseModel):
+    id: UUID
+    about: str | None
+    time: Literal["before", "after"] | None
+    words: str
+    arrows: list[ArrowOut]
+    on_certificate: bool
+    who: str
+    when: datetime
+
+
+class EarlierOut(BaseModel):
+    """An earlier job on the same unit and what had failed in it; ``again``: also decided on in this job."""
+
+    number: int
+    opened_at: datetime
+    released: bool
+    ended: str
+    complaint: str
+    causes: list[str]
+    again: bool
+
+
+def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
+    """The photos of a job that entries tell of, in the order they were told of first."""
+    return [
+        PhotoOut(
+            id=marked.value.photo,
+            about=marked.value.about,
+            time=marked.value.time,
+            words=marked.value.words,
+            arrows=[ArrowOut(start=one.start, end=one.end, word=one.word) for one in marked.value.arrows],
+            on_certificate=marked.value.on_certificate,
+            who=name_of(marked.mark, names),
+            when=marked.mark.when,
+        )
+        for marked in state.book("photos").values()
+    ]
+
+
+def causes_of(case: Case) -> list[str]:
+    """What failed: as it is seen by itself, and as was decided."""
+    seen = reversed_words(case)
+    decided = [one for one in told_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
+    return [*seen.values(), *(f"{one.name}: {one.cause}" for one in decided)]
+
+
+def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
+    """Earlier jobs on the same unit."""
+    now = {(one.element, one.key.value) for one in told_causes(case)}
+    return [
+        EarlierOut(
+            number=row.number,
+            opened_at=row.opened_at,
+            released=row.released,
+            ended=row.ended,
+            complaint=row.complaint,
+            causes=[f"{one['name']}: {one['cause']}" for one in row.causes],
+            again=any((one["element"], one["key"]) in now for one in row.causes),
+        )
+        for row in earlier_jobs(session, job)
+    ]
+
+
+def drawn_of(case: Case) -> list[DrawnOut]:
+    """How each element lies now."""
+    found = []
+    for key in case.resolved.elements:
+        must = case.resolved.oriented[key].faces
+        seen, fitted = case.state.get("found", key), case.state.get("fitted", key)
+        if fitted is not None:
+            found.append(DrawnOut(element=key, state="fitted", faces=fitted.faces, wrong=False))
+        elif seen is None:
+            found.append(DrawnOut(element=key, state="unknown", faces=None, wrong=False))
+        elif not seen.present:
+            found.append(DrawnOut(element=key, state="missing", faces=None, wrong=True))
+        else:
+            wrong = must is not None and seen.faced is not None and seen.faced != must
+            found.append(DrawnOut(element=key, state="found", faces=seen.faced, wrong=wrong))
+    return found
+
+
+def leaks_of(case: Case) -> Iterator[LeakOut]:
+    """The ways through the stations whose elements were found wrong and are not made good yet."""
+    wrong = {case.resolved.elements[one.element].station.key for one in drawn_of(case) if one.wrong}
+    names = case.resolved.zone_names
+    for station in case.resolved.sheet.stations:
+        if station.key in wrong:
+            for path in paths_through(case.resolved.sheet, station.key):
+                words = f"a way from {names[path.source]} to {names[path.zone]} through {station.name}"
+                yield LeakOut(words=words, stations=list(path.stations))

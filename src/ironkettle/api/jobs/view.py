@@ -1,0 +1,332 @@
+"""The answer to "how does this job stand": its moves, what was recorded, its runs, and what a certificate would say."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from datetime import date, datetime
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from ironkettle.api.base.schemas import FindingOut, findings_out
+from ironkettle.api.jobs.found_view import (
+    DrawnOut,
+    EarlierOut,
+    LeakOut,
+    PhotoOut,
+    PointAtOut,
+    SuspectOut,
+    causes_of,
+    drawn_of,
+    earlier_of,
+    leaks_of,
+    photos_out,
+)
+from ironkettle.api.jobs.task_view import MoveOut, move_out, name_of, recorded_by_move
+from ironkettle.core.base.errors import NotAllowedError
+from ironkettle.core.jobs import (
+    check_may_write,
+    compose_statement,
+    kit_of,
+    signature_of,
+)
+from ironkettle.core.jobs.inspecting import points_drawn
+from ironkettle.core.jobs.judging import planned_hold
+from ironkettle.core.jobs.kinds.care import condemned
+from ironkettle.core.jobs.kinds.closing import Released
+from ironkettle.core.jobs.kinds.leak import suspects
+from ironkettle.core.jobs.kinds.timer import running_timers
+from ironkettle.core.jobs.log import Case, Run
+from ironkettle.core.jobs.model import CHAPTER_WORD, Chapter, Move, Status
+from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.runs import GaugeUsed, Judgement
+from ironkettle.core.jobs.trialling import in_words
+from ironkettle.core.sheets.document.approval import words_of
+from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
+from ironkettle.store.jobs.recordings import RecordingRow, recordings_of
+from ironkettle.store.jobs.rows import JobRow, log_rows, sheet_of
+from ironkettle.store.sheets.rows import standing_in
+from ironkettle.store.shop.people import names_of
+from ironkettle.store.shop.units import UnitRow, label_text
+
+
+class ChapterOut(BaseModel):
+    """A chapter that has moves in this job. ``open`` says that something in it can be done now.
+
+    ``tools``: tools and consumables of what is still to be done in it, to be laid out first.
+    """
+
+    key: Chapter
+    word: str
+    done: int
+    total: int
+    status: Literal["done", "open", "later"]
+    tools: list[str]
+
+
+class RunRecordingOut(BaseModel):
+    """How the server's recording of a run stands, as the record has it; ``said``: what was wrong on the way."""
+
+    state: str
+    said: list[str]
+
+
+class RunOut(BaseModel):
+    """A run of a test without its samples."""
+
+    run: str
+    test: str
+    when: str
+    who: str
+    started_at: datetime
+    source: str
+    hold: int | None
+    gauge: GaugeUsed | None
+    count: int
+    held_s: float
+    closed: bool
+    abandoned: bool
+    note: str
+    told: str | None
+    planned_hold_s: float | None
+    judgement: Judgement | None
+    recording: RunRecordingOut | None
+
+
+class TimerOut(BaseModel):
+    key: str
+    until: datetime
+    what: str
+
+
+class MeanwhileOut(BaseModel):
+    who: str
+    words: str
+
+
+class JobSummary(BaseModel):
+    """``released``: closed; ``ended``: how, in words, where it was not by a release."""
+
+    id: UUID
+    number: int
+    sheet_key: str
+    sheet_version: int
+    unit: str
+    serial: str
+    customer: str
+    complaint: str
+    stage: str
+    stage_word: str
+    next_need: str
+    released: bool
+    ended: str
+    moves_done: int
+    moves_total: int
+    timer_until: datetime | None
+    timer_for: str
+    care: str
+    waits: str
+    promised: date | None
+    entry_count: int
+    opened_at: datetime
+    touched_at: datetime
+    touched_by: str
+
+    @classmethod
+    def of(cls, job: JobRow) -> JobSummary:
+        known = {chapter.value: word for chapter, word in CHAPTER_WORD.items()}
+        values = {name: getattr(job, name) for name in cls.model_fields if name != "stage_word"}
+        return cls(**values, stage_word=known.get(job.stage, job.stage))
+
+
+class SigningOut(BaseModel):
+    """Whether the one who looks may release this unit, and why not."""
+
+    may_release: bool
+    why_not: str | None
+    authority: str
+
+
+class CareOut(BaseModel):
+    """The care a job is: what is done, how often, the parts it found to be replaced, and why it would be made a full job."""
+
+    interval: str
+    words: str
+    condemned: list[str]
+    reason: str
+
+
+class NamedOut(BaseModel):
+    key: str
+    name: str
+
+
+class JobView(BaseModel):
+    """``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
+
+    ``draft_sheet``: nobody has approved the sheet that the job is worked from. ``meanwhile``: what others recorded since the one who asks last looked.
+    """
+
+    job: JobSummary
+    head: str
+    copied_from: int | None
+    sheet_name: str
+    care: CareOut | None
+    unit_label: str | None
+    views: list[NamedOut]
+    chapters: list[ChapterOut]
+    moves: list[MoveOut]
+    causes: list[str]
+    earlier: list[EarlierOut]
+    photos: list[PhotoOut]
+    findings: list[FindingOut]
+    drawn: list[DrawnOut]
+    leaks: list[LeakOut]
+    suspects: list[SuspectOut]
+    points: list[PointAtOut]
+    runs: list[RunOut]
+    timers: list[TimerOut]
+    signing: SigningOut
+    draft_sheet: bool
+    statement: list[str]
+    server_time: datetime
+    meanwhile: list[MeanwhileOut] = Field(default_factory=list)
+
+
+def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], seen: int | None = None) -> JobView:
+    """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
+    names = names_of(session)
+    recorded = recorded_by_move(case, names)
+    recordings = recordings_of(session, job.id)
+    return JobView(
+        job=JobSummary.of(job),
+        head=job.head,
+        copied_from=case.carried.number if case.carried else None,
+        sheet_name=case.resolved.whole.name,
+        care=_care(case),
+        unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
+        views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
+        chapters=_chapters(moves),
+        moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
+        causes=causes_of(case),
+        earlier=earlier_of(session, job, case),
+        photos=photos_out(case.state, names),
+        findings=findings_out(case.resolved.orientation.findings),
+        drawn=drawn_of(case),
+        leaks=list(leaks_of(case)),
+        suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
+        points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
+        runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
+        timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
+        signing=_signing(session, job, case),
+        draft_sheet=case.draft,
+        statement=_statement(session, job, case, moves),
+        server_time=case.now,
+        meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
+    )
+
+
+_OVER = {Status.DONE, Status.SKIPPED}
+
+
+def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
+    found = []
+    for chapter in Chapter:
+        own = [move for move in moves if move.stage is chapter]
+        if not own:
+            continue
+        done = sum(move.status in _OVER for move in own)
+        workable = any(move.status in {Status.NEXT, Status.OPEN, Status.WAITING} for move in own)
+        status: Literal["done", "open", "later"] = "done" if done == len(own) else "open" if workable else "later"
+        ahead = [tool for move in own if move.status not in _OVER for tool in move.tools]
+        found.append(
+            ChapterOut(
+                key=chapter,
+                word=CHAPTER_WORD[chapter],
+                done=done,
+                total=len(own),
+                status=status,
+                tools=list(dict.fromkeys(ahead)),
+            )
+        )
+    return found
+
+
+def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | None) -> RunOut:
+    spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
+    held = spec is not None and spec.key not in case.resolved.told
+    planned = planned_hold(case, spec, run.gauge, run.compliance) if spec and held and run.gauge else None
+    return RunOut(
+        run=run.key,
+        test=run.test,
+        when=run.when,
+        who=name_of(run.mark, names),
+        started_at=run.mark.when,
+        source=run.source,
+        hold=run.hold,
+        gauge=run.gauge,
+        count=run.count,
+        held_s=run.last_s - run.first_s if run.count else 0.0,
+        closed=run.closed is not None,
+        abandoned=run.abandoned,
+        note=run.note,
+        told=None if run.record is None else in_words(run.record),
+        planned_hold_s=planned,
+        judgement=run.judgement,
+        recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),
+    )
+
+
+def _care(case: Case) -> CareOut | None:
+    care = case.resolved.care
+    if care is None:
+        return None
+    words = f"{care.what}, due every {' or '.join(care.every)}"
+    bad = list(condemned(case))
+    reason = f"To be replaced: {', '.join(bad)}" if bad else "More is to be done than its care"
+    return CareOut(interval=care.name, words=words, condemned=bad, reason=reason)
+
+
+def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
+    standing, why_not = standing_in(session, job.sheet_key, job.sheet_version, job.serial), None
+    assert case.author is not None
+    try:
+        check_may_write(case.author, Released())
+        signature_of(standing, Released(), case.author, case.now)
+    except NotAllowedError as error:
+        why_not = str(error)
+    return SigningOut(
+        may_release=why_not is None,
+        why_not=why_not,
+        authority=words_of(standing.guards) or AUTHORITY_WORD[Authority.NONE],
+    )
+
+
+def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Move]) -> list[str]:
+    told = told_at_release(session, job, case)
+    return list(told or compose_statement(case, moves))
+
+
+def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:
+    """What was stated when the job was signed; None while it is not, or where the entry kept none."""
+    released = case.state.closed
+    if released is None:
+        return None
+    rows = [row for row in log_rows(session, job.id, after=released.mark.seq - 1) if row.id == released.mark.entry]
+    return rows[0].read().entry.told if rows else None
+
+
+def _meanwhile(session: Session, job: JobRow, case: Case, seen: int) -> list[MeanwhileOut]:
+    """What others recorded after the entries that the one who asks had seen."""
+    if case.state.count <= seen:
+        return []
+    assert case.author is not None
+    kits = kit_of(sheet_of(session, job))
+    entries = [row.read(kits).entry for row in log_rows(session, job.id, after=seen)]
+    return [
+        MeanwhileOut(who=one.who_name or one.who, words=payload_words(case.resolved, one.payload))
+        for one in entries
+        if one.who != case.author.key
+    ][:20]

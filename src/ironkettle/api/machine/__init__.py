@@ -1,0 +1,1 @@
+"""Machines: adjusters, fasteners, cylinders, tests, the test stand."""

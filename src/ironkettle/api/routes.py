@@ -1,0 +1,49 @@
+"""Every route of the API, in the order in which addresses are tried."""
+
+from ironkettle.api.base import health, quantities
+from ironkettle.api.jobs import handover, photos, recordings, runs
+from ironkettle.api.jobs import routes as jobs
+from ironkettle.api.machine import adjusters, cylinders, pressure_tests, stand, tightening
+from ironkettle.api.sealing import compounds, facing, failures, grooves, ring_chart, rings, seals
+from ironkettle.api.sheets import check
+from ironkettle.api.sheets import routes as sheets
+from ironkettle.api.shop import calendar, orders, people, ring_puzzles, session, stock, tokens, tools, trail, units
+from ironkettle.api.shop import settings as shop_settings
+
+ROUTERS = tuple(
+    module.router
+    for module in (
+        quantities,
+        rings,
+        ring_chart,
+        grooves,
+        seals,
+        failures,
+        compounds,
+        facing,
+        adjusters,
+        tightening,
+        cylinders,
+        pressure_tests,
+        stand,
+        shop_settings,
+        ring_puzzles,
+        orders,
+        people,
+        session,
+        tools,
+        tokens,
+        trail,
+        stock,
+        calendar,
+        units,
+        check,
+        sheets,
+        jobs,
+        runs,
+        handover,
+        photos,
+        recordings,
+        health,
+    )
+)

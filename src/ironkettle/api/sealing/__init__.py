@@ -1,0 +1,1 @@
+"""What seals: rings and their chart, grooves, seals, facing, compounds, causes of failure."""

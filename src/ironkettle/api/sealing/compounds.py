@@ -1,0 +1,154 @@
+"""Compounds: which stands the service, and with which lubricant."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ironkettle.api.base.problems import ERROR_RESPONSES
+from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.quantities import read_gauge_pressure, read_length, read_temperature
+from ironkettle.core.sealing.compounds import (
+    WORDS,
+    CompoundAdvice,
+    Duty,
+    Lubricant,
+    check_lubricant,
+    find_compound,
+    medium_of,
+    rank_compounds,
+)
+from ironkettle.core.sealing.grooves import hardness_for
+from ironkettle.reference import compounds, extrusion_limits, fluids, media
+
+router = APIRouter(prefix="/api", tags=["compounds"], responses=ERROR_RESPONSES)
+
+
+class FluidOut(BaseModel):
+    name: str
+    gas: bool
+
+
+class AdviseBody(Body):
+    """``fluids``: what the seal meets, by the name of a fluid or of a medium of the table."""
+
+    fluids: list[NameText] = Field(min_length=1, max_length=8, examples=[["mineral oil ISO VG 46"]])
+    temperature_min: QuantityText = Field(default="0 °C", examples=["-10 °C"])
+    temperature_max: QuantityText = Field(default="60 °C", examples=["70 °C"])
+    moving: bool = False
+    duty: Duty = Duty.GENERAL
+    lubricant: Lubricant | None = None
+    packing_set: bool = False
+    worst_gap: QuantityText | None = Field(default=None, examples=["0.10 mm"])
+    pressure: QuantityText | None = Field(default=None, examples=["16 MPa"])
+    section: QuantityText | None = Field(default=None, examples=["3.53 mm"])
+
+
+class CompoundOut(BaseModel):
+    name: str
+    temperature_low_c: float
+    temperature_high_c: float
+    rating: int
+    rating_words: str
+    verdict: Literal["good", "caution", "reject"]
+    findings: list[FindingOut]
+    lubricant_findings: list[FindingOut]
+
+
+class HardnessOut(BaseModel):
+    """``shore_a`` is the softest that stands the gap unbacked; none: fit a backup ring."""
+
+    shore_a: int | None
+    message: str
+
+
+class AdviseOut(BaseModel):
+    media: list[str]
+    compounds: list[CompoundOut]
+    hardness: HardnessOut | None
+
+
+@router.get("/fluids", summary="The fluids the application knows by name")
+def known_fluids() -> list[FluidOut]:
+    return [FluidOut(name=fluid.name, gas=fluid.gas) for fluid in fluids()]
+
+
+@router.get("/compounds/media", summary="The media of the compatibility table")
+def known_media() -> list[str]:
+    return list(media())
+
+
+@router.post("/compounds/advise", summary="Compounds for a service, best first")
+def advise(body: AdviseBody) -> AdviseOut:
+    read = Collector()
+    columns = [
+        read.get(lambda text, field: medium_of(text, media(), field), fluid, f"fluids.{place}")
+        for place, fluid in enumerate(body.fluids)
+    ]
+    low = read.get(read_temperature, body.temperature_min, "temperature_min")
+    high = read.get(read_temperature, body.temperature_max, "temperature_max")
+    hardness = _hardness(body, read)
+    read.done()
+    ranked = rank_compounds(compounds(), columns, low, high, moving=body.moving, duty=body.duty)
+    return AdviseOut(
+        media=columns, compounds=[_compound_out(advice, body, columns) for advice in ranked], hardness=hardness
+    )
+
+
+def _compound_out(advice: CompoundAdvice, body: AdviseBody, columns: list[str]) -> CompoundOut:
+    lubricated: tuple[Finding, ...] = ()
+    if body.lubricant is not None:
+        lubricated = check_lubricant(
+            body.lubricant, advice.compound, columns, duty=body.duty, packing_set=body.packing_set
+        )
+    return CompoundOut(
+        name=advice.compound.name,
+        temperature_low_c=advice.compound.low,
+        temperature_high_c=advice.compound.high,
+        rating=advice.worst,
+        rating_words=WORDS[advice.worst],
+        verdict=advice.verdict,
+        findings=findings_out(advice.findings),
+        lubricant_findings=findings_out(lubricated),
+    )
+
+
+def _hardness(body: AdviseBody, read: Collector) -> HardnessOut | None:
+    gap = read.get(read_length, body.worst_gap, "worst_gap")
+    pressure = read.get(read_gauge_pressure, body.pressure, "pressure")
+    section = read.get(read_length, body.section, "section", high=50.0)
+    given = {"worst_gap": body.worst_gap, "pressure": body.pressure, "section": body.section}
+    if all(text is None for text in given.values()):
+        return None
+    for field, text in given.items():
+        read.require(text is not None, field, "is needed too: hardness follows from gap, pressure and section")
+    if None in (gap, pressure, section):
+        return None
+    grade = hardness_for(extrusion_limits(), gap, pressure, section)
+    if grade is None:
+        return HardnessOut(shore_a=None, message="no hardness of the table stands this gap: fit a backup ring")
+    return HardnessOut(shore_a=grade, message=f"{grade} Shore A stands this gap without a backup ring")
+
+
+class LubricantBody(Body):
+    lubricant: Lubricant
+    material: NameText = Field(examples=["EPDM"])
+    fluids: list[NameText] = Field(default_factory=list, max_length=8)
+    duty: Duty = Duty.GENERAL
+    packing_set: bool = False
+
+
+class LubricantOut(BaseModel):
+    findings: list[FindingOut]
+
+
+@router.post("/compounds/lubricant", summary="One lubricant on one compound")
+def lubricant(body: LubricantBody) -> LubricantOut:
+    columns = [medium_of(fluid, media(), f"fluids.{place}") for place, fluid in enumerate(body.fluids)]
+    found = check_lubricant(
+        body.lubricant, find_compound(body.material, compounds()), columns, duty=body.duty, packing_set=body.packing_set
+    )
+    return LubricantOut(findings=findings_out(found))

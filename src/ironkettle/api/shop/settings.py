@@ -1,0 +1,88 @@
+"""House rules: what is in force, the shipped value beside it, change and reset."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ironkettle.api.base.deps import DbSession, now
+from ironkettle.api.base.identity import allow
+from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED
+from ironkettle.api.base.schemas import Body, NameText
+from ironkettle.api.policies import Caller, HousePolicy
+from ironkettle.core.base.text import Figure
+from ironkettle.core.shop.settings import HOUSE_RULES
+from ironkettle.store.shop.people import names_of
+from ironkettle.store.shop.settings import house_of, house_rows, reset_rule, set_rule
+from ironkettle.store.shop.trail import leave_trail
+
+router = APIRouter(prefix="/api/house-rules", tags=["house rules"], responses=ERROR_RESPONSES)
+
+Decider = Annotated[Caller, allow(HousePolicy.change)]
+
+
+class HouseRuleOut(BaseModel):
+    """``value`` is in force, ``shipped`` what came with the application; ``who`` changed it, if anybody."""
+
+    key: str
+    group: str
+    name: str
+    unit: str
+    value: float
+    shipped: float
+    low: float
+    high: float
+    help: str
+    choices: list[str]
+    who: str | None
+    changed_at: datetime | None
+
+
+class RuleBody(Body):
+    value: Figure = Field(examples=[12])
+
+
+@router.get("", summary="All house rules")
+def rules(session: DbSession) -> list[HouseRuleOut]:
+    own = house_rows(session)
+    names = names_of(session)
+    return [
+        HouseRuleOut(
+            key=rule.key,
+            group=rule.group,
+            name=rule.name,
+            unit=rule.unit,
+            value=own[rule.key].value if rule.key in own else rule.shipped,
+            shipped=rule.shipped,
+            low=rule.low,
+            high=rule.high,
+            help=rule.help,
+            choices=list(rule.choices),
+            who=names.get(own[rule.key].who) if rule.key in own else None,
+            changed_at=own[rule.key].changed_at if rule.key in own else None,
+        )
+        for rule in HOUSE_RULES
+    ]
+
+
+@router.put("/{key}", summary="Set one house rule", responses=GUARDED)
+def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
+    house = house_of(session)
+    house.changed(key, body.value)
+    set_rule(session, key, body.value, caller.key, now())
+    told = {"value": house.value(key)}, {"value": body.value}
+    leave_trail(session, caller.key, now(), "house rule", key, "changed", *told)
+    return rules(session)
+
+
+@router.delete("/{key}", summary="Back to the shipped value", responses=GUARDED)
+def reset(key: NameText, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
+    house = house_of(session)
+    shipped = house.reset(key).value(key)
+    reset_rule(session, key)
+    told = {"value": house.value(key)}, {"value": shipped}
+    leave_trail(session, caller.key, now(), "house rule", key, "back to the shipped value", *told)
+    return rules(session)

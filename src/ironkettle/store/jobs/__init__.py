@@ -1,0 +1,1 @@
+"""Jobs as rows: their entries, snapshots, samples, recordings and photos; and whether all of it agrees."""

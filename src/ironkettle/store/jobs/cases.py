@@ -1,0 +1,120 @@
+"""How a job stands: its state, and what its rules compute from, held against what its intake sealed."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs import (
+    SEAL_FORMAT,
+    Entry,
+    kit_of,
+    samples_within,
+)
+from ironkettle.core.jobs.basis import JobBasis
+from ironkettle.core.jobs.log import Carried, Case, State, carried_from
+from ironkettle.core.jobs.register import fold
+from ironkettle.core.jobs.runs import read_chunk
+from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot
+from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.shop.people import Author
+from ironkettle.core.shop.settings import House
+from ironkettle.store.jobs.rows import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
+from ironkettle.store.sheets.rows import document_hash, is_draft, resolved_sheet, sheet_hash
+from ironkettle.store.shop.tables import Shop, tables_of
+
+
+def log_of(session: Session, job: JobRow) -> list[Entry]:
+    """Every entry of a job, those of older formats read as what they are called now."""
+    kits = kit_of(sheet_of(session, job))
+    return [row.read(kits).entry for row in log_rows(session, job.id)]
+
+
+def folded(session: Session, job: JobRow) -> State:
+    """The state of a job from its whole log."""
+    return fold((entry.payload, entry.mark) for entry in log_of(session, job))
+
+
+def state_of(session: Session, job: JobRow) -> State:
+    """The state of a job: from the snapshot beside it where that is of the last entry, else from the log."""
+    row = session.get(SnapshotRow, job.id)
+    if row is not None and row.format == SNAPSHOT_FORMAT and row.head == job.head:
+        return from_snapshot(row.state)
+    return folded(session, job)
+
+
+def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
+    """What the rules of a job compute from."""
+    check_basis(session, job, state)
+    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers(), state.care)
+    tables = tables_of(House(job.house))
+    carried = _carried(session, job)
+    # A closed job looks for nothing on the shelf any more.
+    shelf = () if state.closed is not None else shop.shelf
+    return Case(
+        resolved,
+        state,
+        tables,
+        now,
+        author,
+        shop.wrenches,
+        shop.gauges,
+        shelf,
+        carried=carried,
+        number=job.number,
+        draft=is_draft(session, job.sheet_key, job.sheet_version),
+    )
+
+
+def basis_of(session: Session, job: JobRow) -> JobBasis:
+    """What a job is worked from, as the database holds it now."""
+    return JobBasis(
+        sheet=sheet_hash(session, job.sheet_key, job.sheet_version),
+        settings=document_hash(job.house),
+        number=job.number,
+    )
+
+
+def check_basis(session: Session, job: JobRow, state: State) -> None:
+    """Raises RefusedError where sheet, shop settings or number are not those that the job's intake sealed."""
+    differs = basis_differs(session, job, state)
+    if differs:
+        text = f"{' and '.join(differs)} of job {job.number} is not what its intake sealed; run ./kettle verify and restore a backup"
+        raise RefusedError("basis-changed", text)
+
+
+def basis_differs(session: Session, job: JobRow, state: State) -> list[str]:
+    """What of a job's basis is not as its intake sealed it; nothing for a job from before that was sealed."""
+    intake = state.book("intake").get("intake")
+    sealed = None if intake is None else intake.mark.basis
+    if sealed is None:
+        return []
+    now = basis_of(session, job)
+    words = {"sheet": "the build sheet", "settings": "the shop settings", "number": "the number"}
+    return [word for name, word in words.items() if getattr(sealed, name) != getattr(now, name)]
+
+
+def _carried(session: Session, job: JobRow) -> Carried | None:
+    """What a copy takes over; nothing any more once it is closed."""
+    source = None if job.copied_from is None or job.released else session.get(JobRow, job.copied_from)
+    return None if source is None else carried_from(source.number, state_of(session, source))
+
+
+def run_samples(session: Session, job_id: UUID, run: str) -> tuple[Sample, ...]:
+    """The samples of a run in the order they came. [s, MPa, °C]"""
+    chunks = session.execute(
+        select(EntryRow.seq, SampleRow.place, SampleRow.text)
+        .join(EntryRow, EntryRow.id == SampleRow.entry_id)
+        .where(SampleRow.job_id == job_id, SampleRow.run == run)
+        .order_by(EntryRow.seq, SampleRow.place)
+    ).all()
+    if chunks:
+        return tuple(sample for *_, text in chunks for sample in read_chunk(text))
+    # Runs of the first two formats have their samples in the sealed text.
+    rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SEAL_FORMAT]
+    opened = [row.read() for row in rows]
+    return tuple(s for one in opened if one.document["payload"]["run"] == run for s in samples_within(one.document))

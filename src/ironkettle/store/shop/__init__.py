@@ -1,0 +1,1 @@
+"""The shop as rows: people, sessions, settings, tools, stock, units, the trail of changes."""
