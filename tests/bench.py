@@ -8,13 +8,27 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from ironkettle.core.jobs.chart import check_entry, moves_of, next_move
-from ironkettle.core.jobs.kinds.passed_over import EntryStruck
-from ironkettle.core.jobs.kinds.trial import TestClosed, judgement_of
-from ironkettle.core.jobs.log import Case, Mark, OnShelf, Payload, State
-from ironkettle.core.jobs.model import Kind, Move, Status
-from ironkettle.core.jobs.register import complete, fold, read_payload
-from ironkettle.core.jobs.resolved import Resolved, resolve
+from ironkettle.core.jobs import (
+    Case,
+    Mark,
+    OnShelf,
+    Payload,
+    Resolved,
+    State,
+    Status,
+    Task,
+    check_entry,
+    fold,
+    next_task,
+    read_payload,
+    resolve,
+    tasks_of,
+)
+from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.question import answers_in
+from ironkettle.core.jobs.kinds.strike import EntryStruck
+from ironkettle.core.jobs.kinds.test_close import TestClosed
+from ironkettle.core.jobs.registry import complete, judgement_of
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed, chunks_of, plain
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sheets.document.sheet import Sheet
@@ -60,10 +74,10 @@ class Job:
 
     def _resolve(self, state: State) -> Resolved:
         """Resolved once for the answers given so far."""
-        answers = state.answers()
-        key = (state.care, frozenset(answers.items()))
+        answers = answers_in(state)
+        key = (care_in(state), frozenset(answers.items()))
         if key not in self._resolved:
-            self._resolved[key] = resolve(self.sheet, answers, state.care)
+            self._resolved[key] = resolve(self.sheet, answers, care_in(state))
         return self._resolved[key]
 
     def case(self) -> Case:
@@ -72,17 +86,17 @@ class Job:
             self._resolve(state), state, self.tables, self.now, self.author, self.wrenches, self.gauges, self.shelf
         )
 
-    def moves(self) -> tuple[Move, ...]:
-        return moves_of(self.case())
+    def moves(self) -> tuple[Task, ...]:
+        return tasks_of(self.case())
 
-    def move(self, key: str) -> Move:
+    def move(self, key: str) -> Task:
         return next(move for move in self.moves() if move.key == key)
 
     def keys(self, status: Status) -> list[str]:
         return [move.key for move in self.moves() if move.status is status]
 
-    def next(self) -> Move | None:
-        return next_move(self.moves())
+    def next(self) -> Task | None:
+        return next_task(self.moves())
 
     def do(self, document: dict[str, Any]) -> uuid.UUID:
         """Add an entry. Raises as the rules do."""
@@ -105,15 +119,15 @@ class Job:
         self.entries.append((kept.model_copy(update={"samples": []}) if read else kept, mark))
         return mark.entry
 
-    def take(self, move: Move) -> uuid.UUID:
+    def take(self, move: Task) -> uuid.UUID:
         """Do a move as a careful hand does; the lead cuts a timer that nobody else may."""
-        author, self.author = self.author, TAMSIN if move.kind is Kind.TIMER else self.author
+        author, self.author = self.author, TAMSIN if move.kind.key == "timer" else self.author
         try:
             return self.do(filled(move))
         finally:
             self.author = author
 
-    def walk(self, until: Callable[[Move], bool] = lambda move: False, most: int = 400) -> int:
+    def walk(self, until: Callable[[Task], bool] = lambda move: False, most: int = 400) -> int:
         """Fill the asks of the next move and post it, again and again, until it is released or a move is reached."""
         for count in range(most):
             move = self.next()

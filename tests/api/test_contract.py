@@ -149,9 +149,7 @@ def test_gland_check(app_client: BenchClient) -> None:
         pressure="2320.6 psi",
     ).json()
     assert inch["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
-    measured = ask(
-        app_client, "/api/glands/check", ring={"inside_diameter": "24.99 mm", "section": "3.53 mm ±0.1"}
-    )
+    measured = ask(app_client, "/api/glands/check", ring={"inside_diameter": "24.99 mm", "section": "3.53 mm ±0.1"})
     assert measured.json()["squeeze_pct"]["nominal"] == pytest.approx(body["squeeze_pct"]["nominal"], abs=0.05)
 
 
@@ -173,9 +171,7 @@ def test_sizes_for_a_groove(app_client: BenchClient) -> None:
 def test_other_readings_across_the_ring(app_client: BenchClient) -> None:
     # AS568-214 is 24.99 × 3.53 mm: outside 32.05; a cut ring's middle line is π·28.52 = 89.6 mm.
     for way in ({"outside_diameter": "32.05 mm"}, {"cut_length": "89.6 mm"}, {"cone_diameter": "0.984 in"}):
-        answer = ask(
-            app_client, "/api/rings/match", inside_diameter=None, section="3.53 mm", groove=None, **way
-        )
+        answer = ask(app_client, "/api/rings/match", inside_diameter=None, section="3.53 mm", groove=None, **way)
         assert answer.json()["candidates"][0]["designation"] == "214", way
     both = ask(app_client, "/api/rings/match", cut_length="89.6 mm")
     assert [error["field"] for error in both.json()["errors"]] == ["cut_length"]
@@ -222,13 +218,8 @@ def test_torque(app_client: BenchClient) -> None:
         "wrench_setting_nm": pytest.approx(9.794, abs=1e-3), "wrench_text": "9.8 N·m", "reached": False,
     }  # fmt: skip
     assert body["passes"][3]["sequence"] == [1, 2, 3, 4, 5, 6]
-    assert (
-        ask(app_client, "/api/torque/plan", spec={"turns": 0.25, "thread": "M42x2"}).json()["travel_mm"]
-        == 0.5
-    )
-    slots = ask(
-        app_client, "/api/torque/plan", spec={"slots": 6, "from_bottom": True, "thread": "M60x2"}
-    ).json()
+    assert ask(app_client, "/api/torque/plan", spec={"turns": 0.25, "thread": "M42x2"}).json()["travel_mm"] == 0.5
+    slots = ask(app_client, "/api/torque/plan", spec={"slots": 6, "from_bottom": True, "thread": "M60x2"}).json()
     assert slots["back_off_deg_max"] == 60
     target = ask(app_client, "/api/torque/plan", spec={"target": "22 Nm", "tolerance_pct": 5}).json()
     assert target["setting_nm"] == pytest.approx(22)

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 
 import pytest
 
-from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs import Status
+from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.machine.tests import TRIALS, Instrument
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
@@ -127,5 +128,5 @@ def test_a_unit_is_walked_to_its_release_with_the_stand_as_the_other_party(key: 
         job.do(filled(job.move(move.key), samples=simulated_trace(sheet, move, longer=3.0)))
         assert job.move(move.key).status is Status.DONE, job.state.runs_of(move.subject)[-1].judgement
         held.append(move.subject)
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     assert held == [one.key for one in sheet.tests if one.kind == "pressure_hold"]

@@ -13,7 +13,7 @@ from typing import Any
 import pytest
 from sqlalchemy import Engine, text
 
-from ironkettle.core.jobs.kinds.passed_over import NoteMade
+from ironkettle.core.jobs.kinds.note import NoteMade
 from ironkettle.demo.load import load_demo
 from ironkettle.launch import backup as module_backup
 from ironkettle.launch import databases as module_databases

@@ -17,7 +17,7 @@ import pytest
 
 from ironkettle.benchmarks.jobs import Bench
 from ironkettle.benchmarks.recording import Person
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs import read_payload
 from ironkettle.launch.address import Listening
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
 from ironkettle.launch.environment import ensure_environment

@@ -10,9 +10,7 @@ from sqlalchemy import Engine
 
 from ironkettle.api.jobs.view import job_view
 from ironkettle.benchmarks.timing import median_time
-from ironkettle.core.jobs.chart import moves_of, next_move
-from ironkettle.core.jobs.log import Payload
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs import Payload, next_task, read_payload, tasks_of
 from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
 from ironkettle.core.shop.settings import House
 from ironkettle.demo.walker import filled
@@ -71,10 +69,10 @@ class Bench:
         while True:
             with session_of(self._engine) as session:
                 row = session.get_one(JobRow, job)
-                moves = moves_of(case_of(session, row, state_of(session, row), shop, self._author, datetime.now(UTC)))
-            move = next_move(moves)
+                moves = tasks_of(case_of(session, row, state_of(session, row), shop, self._author, datetime.now(UTC)))
+            move = next_task(moves)
             assert move is not None
-            if move.kind == "test":
+            if move.kind.key == "test":
                 break
             self.add(job, read_payload(filled(move)))
         run = str(uuid.uuid4())
@@ -101,7 +99,7 @@ class Bench:
         with session_of(self._engine) as session:
             row = session.get_one(JobRow, job)
             case = case_of(session, row, state_of(session, row), shop_of(session), self._author, datetime.now(UTC))
-            return job_view(session, row, case, moves_of(case)).model_dump_json()
+            return job_view(session, row, case, tasks_of(case)).model_dump_json()
 
     def _opened(self) -> uuid.UUID:
         job = uuid.uuid4()

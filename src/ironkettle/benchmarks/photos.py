@@ -11,7 +11,7 @@ from sqlalchemy import Engine, text
 
 from ironkettle.benchmarks.jobs import Bench, Figure
 from ironkettle.benchmarks.timing import median_time
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs import read_payload
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.jobs.bench_list import Sought, list_jobs
 from ironkettle.store.jobs.photos import PhotoRow, add_photo

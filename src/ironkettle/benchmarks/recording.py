@@ -12,7 +12,7 @@ from collections.abc import Iterator
 
 from ironkettle.benchmarks.jobs import Bench, Figure
 from ironkettle.benchmarks.timing import median_time
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs import read_payload
 from ironkettle.core.machine.stand import SHIPPED
 from ironkettle.demo.load import shipped_pins
 from ironkettle.store.base import make_engine

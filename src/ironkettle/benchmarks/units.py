@@ -11,7 +11,9 @@ import shapely
 
 import ironkettle.demo
 from ironkettle.benchmarks.timing import median_time
-from ironkettle.core.jobs import Case, Mark, Payload, Tables, fold, moves_of, read_payload, resolve
+from ironkettle.core.jobs import Case, Mark, Payload, Tables, fold, read_payload, resolve, tasks_of
+from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.text import read_document
@@ -40,8 +42,8 @@ def figures() -> Iterator[Figure]:
     short, long = (_case(sheet, tables, length) for length in (SHORT_LOG, LONG_LOG))
     yield (
         f"moves after {LONG_LOG:,} entries / after {SHORT_LOG}",
-        median_time(lambda: moves_of(long), 10),
-        median_time(lambda: moves_of(short), 10),
+        median_time(lambda: tasks_of(long), 10),
+        median_time(lambda: tasks_of(short), 10),
     )
     log = _log(LONG_LOG)
     yield (
@@ -69,7 +71,7 @@ def _log(length: int) -> list[tuple[Payload, Mark]]:
 
 def _case(sheet: Sheet, tables: Tables, length: int) -> Case:
     state = fold(_log(length))
-    return Case(resolve(sheet, state.answers(), state.care), state, tables, datetime.now(UTC))
+    return Case(resolve(sheet, answers_in(state), care_in(state)), state, tables, datetime.now(UTC))
 
 
 def walk(log: list[tuple[Payload, Mark]]) -> int:

@@ -11,8 +11,7 @@ from typing import Any
 import yaml
 from sqlalchemy.orm import Session
 
-from ironkettle.core.jobs.chart import next_move
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs import next_task, read_payload
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.shop.people import Authority, Role
@@ -115,7 +114,7 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
         moment = start + timedelta(minutes=job.get("minutes", 2) * count)
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
-        move = next_move(done.moves)
+        move = next_task(done.moves)
         if move is None and job["until"] == "released":
             return
         if move is None:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure, read_volume
-from ironkettle.core.jobs.model import Move
+from ironkettle.core.jobs import Task
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.simulation import RIGS, Liquid, LiquidVolume, OilUnit, Opening, Stand
 
@@ -16,7 +16,7 @@ _STEP_S, _MOST_STEPS, _STEPS_A_MINUTE, _BREATH_S = 0.02, 200_000, 3000, 4.0
 
 
 def simulated_trace(
-    sheet: Sheet, move: Move, rod_um: float = 0.0, bypass_um: float = 0.0, longer: float = 1.0
+    sheet: Sheet, move: Task, rod_um: float = 0.0, bypass_um: float = 0.0, longer: float = 1.0
 ) -> list[dict[str, float]]:
     """The readings that a hold of the simulated stand gives, as often as the move asks for and so many times as long. [µm]"""
     needs = dict(move.asks[0].needs or {})

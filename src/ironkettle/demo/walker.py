@@ -11,13 +11,13 @@ import random
 from collections.abc import Iterator
 from typing import Any
 
-from ironkettle.core.jobs.model import Ask, Move
+from ironkettle.core.jobs import Ask, Task
 
 # No two holds are alike, as no two traces of a shop are.
 _PHASES = random.Random()
 
 
-def filled(move: Move, **given: Any) -> dict[str, Any]:
+def filled(move: Task, **given: Any) -> dict[str, Any]:
     """The payload of a move with its asks filled: what is given, else proposed, else the first choice, a yes, the middle."""
     payload = copy.deepcopy(dict(move.entry))
     for ask in move.asks:

@@ -6,7 +6,7 @@ import csv
 from functools import cache
 from pathlib import Path
 
-from ironkettle.core.jobs.log import Tables
+from ironkettle.core.jobs import Tables
 from ironkettle.core.machine.parts import Cleaning
 from ironkettle.core.machine.pressure import Fluid
 from ironkettle.core.machine.tightening import BoltStrength, NutFactor, Tapped, Thread

@@ -11,17 +11,24 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
-from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, signed_words
+from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, Case, Mark, Resolved, State, payload_words, signed_words
 from ironkettle.core.jobs.inspecting import VERDICT_WORD
-from ironkettle.core.jobs.kinds.adjust import SettingMade
-from ironkettle.core.jobs.kinds.cause import told_causes
-from ironkettle.core.jobs.kinds.closing import ENDING_WORD
-from ironkettle.core.jobs.kinds.find import reversed_words
-from ironkettle.core.jobs.kinds.measure import standing
-from ironkettle.core.jobs.kinds.photo import PhotoTaken
-from ironkettle.core.jobs.log import Case, Mark, State
-from ironkettle.core.jobs.register import payload_words
-from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.kinds.correction import decided_causes
+from ironkettle.core.jobs.kinds.ending import ENDED, ENDING_WORD, closed_by, ending_of
+from ironkettle.core.jobs.kinds.find import FOUND, reversed_words
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.inspection import POINTS, standing
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.leak import LEAK
+from ironkettle.core.jobs.kinds.observation import OBSERVED
+from ironkettle.core.jobs.kinds.photo import PHOTOS, PhotoTaken
+from ironkettle.core.jobs.kinds.question import ANSWERS
+from ironkettle.core.jobs.kinds.release import release_of
+from ironkettle.core.jobs.kinds.reopening import REOPENED
+from ironkettle.core.jobs.kinds.setting import SETTINGS, SettingMade
+from ironkettle.core.jobs.kinds.size import SIZES
+from ironkettle.core.jobs.kinds.step import STEPS
+from ironkettle.core.jobs.kinds.tightening import TIGHTENED
 from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sealing.catalogue import KINDS
@@ -62,7 +69,7 @@ class Certified:
     @property
     def released(self) -> bool:
         """Whether it was signed: released, or ended otherwise."""
-        return self.state.closed is not None
+        return closed_by(self.state) is not None
 
     def who(self, mark: Mark) -> str:
         """The name as it was when the entry was made; entries of the first format have only a key."""
@@ -108,12 +115,12 @@ def certificate_pdf(report: Certified) -> bytes:
 
 
 def _chosen(report: Certified) -> list[PhotoTaken]:
-    return [marked.value for marked in report.state.book("photos").values() if marked.value.on_certificate]
+    return [marked.value for marked in report.state.book(PHOTOS).values() if marked.value.on_certificate]
 
 
 def _heading(report: Certified) -> list[Flowable]:
     sheet = report.resolved.whole
-    intake = report.state.book("intake").get("intake")
+    intake = intake_of(report.state)
     rows = [["Build sheet", f"{sheet.name}, version {sheet.version} ({sheet.family})"]]
     if intake is not None:
         value = intake.value
@@ -127,7 +134,7 @@ def _heading(report: Certified) -> list[Flowable]:
         ]
     return [
         paragraph(
-            "Certificate of what was found" if report.state.has("ended", "ended") else "Repair certificate",
+            "Certificate of what was found" if (ending_of(report.state) is not None) else "Repair certificate",
             20,
             bold=True,
         ),
@@ -151,7 +158,7 @@ def _statement(report: Certified) -> list[Flowable]:
 
 
 def _drawing(report: Certified) -> list[Flowable]:
-    faces = {key: fitted.value.faces for key, fitted in report.state.book("fitted").items() if fitted.value.faces}
+    faces = {key: fitted.value.faces for key, fitted in report.state.book(FITTED).items() if fitted.value.faces}
     shown = picture(report.resolved.sheet, report.case.tables.rings)
     legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(shown.stations, start=1))
     return [Spacer(1, 6), section_drawing(shown, faces, WIDTH), paragraph(legend, 7.5, colour=FAINT)]
@@ -163,14 +170,14 @@ def _found_and_left(report: Certified) -> list[Flowable]:
     for observation in report.resolved.sheet.observations:
         unit = f" {observation.unit}" if observation.unit else ""
         # As found is what was seen first, whatever a second look said.
-        found = state.seen_first.get("observed", {}).get((observation.key, "as_found"))
-        left = state.book("observed").get((observation.key, "as_left"))
+        found = state.first(OBSERVED).get((observation.key, "as_found"))
+        left = state.book(OBSERVED).get((observation.key, "as_left"))
         cells = [f"{cell.value.value}{unit}" if cell else "not noted" for cell in (found, left)]
         rows.append([observation.name, *cells])
-    leak = state.seen_first.get("leak", {}).get("leak")
+    leak = state.first(LEAK).get("leak")
     if leak is not None:
         rows.append(["Where it was wet", payload_words(report.resolved, leak.value), ""])
-    told = told_causes(report.case)
+    told = decided_causes(report.case)
     decided = {one.element for one in told}
     causes = [
         paragraph(f"{'Found' if key in decided else 'Likely cause'}: {words}", 8.5, bold=True, colour=FAIL, before=3)
@@ -181,7 +188,7 @@ def _found_and_left(report: Certified) -> list[Flowable]:
         causes.append(paragraph(f"Cause, {one.name}: {one.customer}{made}", 8.5, bold=True, before=3))
     answers = [
         paragraph(payload_words(report.resolved, marked.value), 8, colour=FAINT)
-        for marked in state.book("answers").values()
+        for marked in state.book(ANSWERS).values()
     ]
     tables = [table(rows, (0.34, 0.33, 0.33))] if len(rows) > 1 else []
     parts: list[Flowable] = [*tables, *causes, *answers]
@@ -192,17 +199,17 @@ def _elements(report: Certified) -> list[Flowable]:
     resolved, state = report.resolved, report.state
     rows = [["Place", "Element and size", "As found", "As left"]]
     for key, at in resolved.elements.items():
-        chosen = state.get("sizes", key)
+        chosen = state.get(SIZES, key)
         ring = at.spec.ring
         size = chosen.size if chosen else f"{ring.series} {ring.designation}" if ring else at.spec.size or ""
         oriented = resolved.oriented.get(key)
         word = oriented.word if oriented else KINDS[at.spec.kind].word
-        found = state.seen_first.get("found", {}).get(key)
+        found = state.first(FOUND).get(key)
         as_found = "not noted"
         if found is not None:
             faced = resolved.zone_names.get(found.value.faced or "", "")
             as_found = "missing" if not found.value.present else f"{word} to {faced}" if faced else "there"
-        fitted = state.get("fitted", key)
+        fitted = state.get(FITTED, key)
         as_left = "not fitted"
         if fitted is not None:
             faces = resolved.zone_names.get(fitted.faces or "", "")
@@ -210,7 +217,7 @@ def _elements(report: Certified) -> list[Flowable]:
         rows.append([at.station.name, f"{at.spec.name}{f', {size}' if size else ''}", as_found, as_left])
     reasons = [
         paragraph(f"{payload_words(resolved, chosen.value)}; {chosen.value.reason}", 7.5, colour=FAINT)
-        for chosen in state.book("sizes").values()
+        for chosen in state.book(SIZES).values()
         if chosen.value.reason
     ]
     parts: list[Flowable] = [title("What was fitted"), table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
@@ -219,7 +226,7 @@ def _elements(report: Certified) -> list[Flowable]:
 
 def _inspection(report: Certified) -> list[Flowable]:
     rows = [["Part", "Read", "Verdict"]]
-    for key, marked in report.state.book("points").items():
+    for key, marked in report.state.book(POINTS).items():
         part, verdict = report.resolved.parts.get(key), standing(report.case, key)
         told = payload_words(report.resolved, marked.value)
         rows.append([part.name if part else key, told, VERDICT_WORD[verdict] if verdict else ""])
@@ -228,7 +235,7 @@ def _inspection(report: Certified) -> list[Flowable]:
 
 def _torques(report: Certified) -> list[Flowable]:
     rows = [["Fasteners", "What was done", "Wrench"]]
-    for marked in report.state.book("tightened").values():
+    for marked in report.state.book(TIGHTENED).values():
         group = report.resolved.groups.get(marked.value.group)
         used = marked.value.wrench_used
         told = payload_words(report.resolved, marked.value).partition(": ")[2].rpartition(" with ")
@@ -242,7 +249,7 @@ def _torques(report: Certified) -> list[Flowable]:
 def _settings(report: Certified) -> list[Flowable]:
     """What was adjusted: what it was to come to, what was read on the way, how it was left."""
     rows = [["Setting", "Wanted", "Read on the way", "Left at"]]
-    for key, marked in report.state.book("settings").items():
+    for key, marked in report.state.book(SETTINGS).items():
         spec = next((one for one in report.resolved.sheet.settings if one.key == key), None)
         made: SettingMade = marked.value
         name, told = payload_words(report.resolved, made).split(": ", 1)
@@ -259,11 +266,11 @@ def _wrench(wrench: WrenchUsed) -> str:
 
 def _signature(report: Certified) -> list[Flowable]:
     state = report.state
-    parts: list[Flowable] = [title("End of the job" if report.state.has("ended", "ended") else "Release")]
-    for reopened in state.book("reopened").values():
+    parts: list[Flowable] = [title("End of the job" if (ending_of(report.state) is not None) else "Release")]
+    for reopened in state.book(REOPENED).values():
         told = f"Reopened by {report.who(reopened.mark)}, {day(reopened.mark.when)}: {reopened.value.reason}"
         parts.append(paragraph(told, 8.5))
-    released, ended = state.book("released").get("released"), state.book("ended").get("ended")
+    released, ended = release_of(state), state.book(ENDED).get("ended")
     if ended is not None:
         how = (
             f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {day(ended.mark.when)}"
@@ -283,11 +290,7 @@ def _signature(report: Certified) -> list[Flowable]:
         if value.next_service:
             parts.append(paragraph(f"Next service: {value.next_service}"))
     hands = sorted(
-        {
-            report.who(marked.mark)
-            for book in ("steps", "found", "fitted", "tightened", "settings")
-            for marked in state.book(book).values()
-        }
+        {report.who(mark) for book in (STEPS, FOUND, FITTED, TIGHTENED, SETTINGS) for mark in state.marks(book)}
     )
     if hands:
         parts.append(paragraph(f"Worked on by: {', '.join(hands)}"))

@@ -9,8 +9,7 @@ from typing import Protocol
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
 from ironkettle.core.base.quantities import read_gauge_pressure
-from ironkettle.core.jobs.log import Mark, Run, State
-from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs import Mark, Resolved, Run, State
 from ironkettle.core.jobs.runs import Judgement
 from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.machine.pressure import Sample

@@ -63,9 +63,7 @@ def test_a_write_comes_from_a_page_of_this_server_or_from_none(
     note = {"kind": "note_made", "text": "wet at the wiper"}
     body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": note}
     assert client.post(f"/api/jobs/{job}/entries", json=body, headers=headers).status_code == status
-    assert client.get(f"/api/jobs/{job}", headers=headers).json()["job"]["entry_count"] == (
-        2 if status == 200 else 1
-    )
+    assert client.get(f"/api/jobs/{job}", headers=headers).json()["job"]["entry_count"] == (2 if status == 200 else 1)
 
 
 def test_every_answer_carries_the_headers(app_client: BenchClient) -> None:
@@ -78,9 +76,7 @@ def test_every_answer_carries_the_headers(app_client: BenchClient) -> None:
         assert "unsafe-inline" not in policy.split("script-src")[1].split(";")[0]
         if path.startswith("/api"):
             assert headers["cache-control"] == "no-store"
-    assert (
-        app_client.get("/api/people", headers={"Host": "evil.test"}).headers["x-content-type-options"] == "nosniff"
-    )
+    assert app_client.get("/api/people", headers={"Host": "evil.test"}).headers["x-content-type-options"] == "nosniff"
 
 
 def test_only_the_scripts_of_the_page_as_built_may_run() -> None:

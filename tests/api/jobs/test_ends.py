@@ -58,10 +58,7 @@ def test_an_end_is_a_signature_with_its_reason(client: BenchClient) -> None:
     payload = {"kind": "job_ended", "how": "scrapped", "reason": "cracked"}
     body = {"id": str(uuid.uuid4()), "bench_time": WHEN, "payload": payload}
     assert client.as_person("bede").post(f"/api/jobs/{job}/entries", json=body).status_code == 422
-    assert (
-        client.as_person("bede").post(f"/api/jobs/{job}/entries", json={**body, "pin": "000000"}).status_code
-        == 403
-    )
+    assert client.as_person("bede").post(f"/api/jobs/{job}/entries", json={**body, "pin": "000000"}).status_code == 403
     assert end(client, job, reason="no").status_code == 422
     assert end(client, job, how="eaten").status_code == 422
     assert walk.send(client, job, payload, who="wystan").status_code == 403
@@ -120,9 +117,7 @@ def test_a_job_is_no_copy_of_itself_and_a_second_sending_changes_nothing(client:
     assert itself.json()["errors"][0]["field"] == "copied_from"
     first = copy_of(client, source, "swing-bridge-ram", id=key, entry_id=entry).json()
     again = copy_of(client, other, "swing-bridge-ram", id=key, entry_id=entry).json()
-    assert (
-        again["copied_from"] == first["copied_from"] == client.get(f"/api/jobs/{source}").json()["job"]["number"]
-    )
+    assert again["copied_from"] == first["copied_from"] == client.get(f"/api/jobs/{source}").json()["job"]["number"]
 
 
 def test_a_job_reads_the_house_rules_of_the_day_it_was_opened(client: BenchClient) -> None:

@@ -123,8 +123,7 @@ def test_the_list_in_groups_and_by_stage_family_person_and_day(client: BenchClie
         assert [job["serial"] for job in told] == ["FN-2231"]
         # Past its day it is on today's list, whoever touched it last.
         assert "FN-2231" in {
-            job["serial"]
-            for job in late.get("/api/jobs", params={"state": "open", "group": "today"}).json()["jobs"]
+            job["serial"] for job in late.get("/api/jobs", params={"state": "open", "group": "today"}).json()["jobs"]
         }
 
 
@@ -180,9 +179,7 @@ def test_an_entry_is_told_in_words_with_what_may_be_put_right(client: BenchClien
     assert [(one["ask"]["field"], one["value"]) for one in told["fields"]] == [
         ("present", True), ("faced", "outside"), ("signs", None), ("lubricant", None), ("note", None),
     ]  # fmt: skip
-    odd = client.post(
-        f"/api/jobs/{job}/describe", json={"payload": {"kind": "from_another_version", "x": 1}}
-    ).json()
+    odd = client.post(f"/api/jobs/{job}/describe", json={"payload": {"kind": "from_another_version", "x": 1}}).json()
     assert odd == {"words": "from another version", "fields": []}
 
 

@@ -18,9 +18,7 @@ def test_the_whole_table_and_its_parts(app_client: BenchClient) -> None:
     assert (inch["total"], len(inch["rows"])) == (369, 5)
     dash = app_client.get("/api/rings/sizes", params={"series": "AS568", "name": "21"}).json()
     assert {"214", "021", "121"} <= {row["designation"] for row in dash["rows"]}
-    near = app_client.get("/api/rings/sizes", params={"around": "0.984 in", "section": "3.53 mm"}).json()[
-        "rows"
-    ]
+    near = app_client.get("/api/rings/sizes", params={"around": "0.984 in", "section": "3.53 mm"}).json()["rows"]
     assert near[0]["designation"] == "214"
     assert near[0]["also"] == [{"series": "ISO 3601", "designation": "25x3.55"}]
     jis = app_client.get("/api/rings/sizes", params={"series": "JIS B 2401", "limit": 1}).json()["rows"][0]

@@ -79,10 +79,7 @@ def test_ones_own_pin_takes_the_present_one_and_ends_ones_other_devices(client: 
     assert right.status_code == 200
     assert client.get("/api/session").status_code == 200
     assert elsewhere.get("/api/session").status_code == 401
-    assert (
-        BenchClient(client.app).post("/api/session", json={"person": "bede", "pin": PINS["bede"]}).status_code
-        == 401
-    )
+    assert BenchClient(client.app).post("/api/session", json={"person": "bede", "pin": PINS["bede"]}).status_code == 401
 
 
 def test_somebody_elses_pin_is_for_the_lead(client: BenchClient) -> None:

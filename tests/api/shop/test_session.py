@@ -285,8 +285,7 @@ def test_a_right_pin_does_not_clear_the_address_it_came_from(device: BenchClient
         codes = []
         for number in range(40):
             assert (
-                number
-                or device.post("/api/session", json={"person": "ines", "pin": PINS["ines"]}).status_code == 200
+                number or device.post("/api/session", json={"person": "ines", "pin": PINS["ines"]}).status_code == 200
             )
             device.post("/api/session", json={"person": "ines", "pin": PINS["ines"]})
             body = {"badge": f"NO-SUCH-BADGE-{number:04}"}
@@ -299,9 +298,7 @@ def test_wrong_pins_from_elsewhere_stop_nobodys_signature(client: BenchClient, a
     job = walk.numbered(client, "FN-0417")
     tamsin = client.as_person("tamsin")
     elsewhere = BenchClient(app, host="127.0.0.9")
-    codes = [
-        elsewhere.post("/api/session", json={"person": "tamsin", "pin": "000000"}).status_code for _ in range(12)
-    ]
+    codes = [elsewhere.post("/api/session", json={"person": "tamsin", "pin": "000000"}).status_code for _ in range(12)]
     assert codes[-1] == 429
     reopening = {"kind": "reopened", "reason": "look again"}
     answer = tamsin.post(f"/api/jobs/{job}/entries", json=entry(reopening, pin=PINS["tamsin"]))

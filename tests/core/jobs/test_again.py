@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.kinds.again import touched_by
-from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.kinds.take_apart import touched_by
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job, filled
 from tests.tiny import sheet_of, unit
 
@@ -50,7 +51,7 @@ def test_the_gland_off_again_leaves_the_piston_seals_where_they_are(tested: Job)
 def test_it_is_worked_again_to_its_release(tested: Job) -> None:
     tested.do(apart("rod-out"))
     tested.walk()
-    assert tested.state.has("released", "released")
+    assert tested.state.has(RELEASED, "released")
     assert len(tested.state.runs_of("rod-side-hold", "as_left")) == 2
 
 

@@ -8,11 +8,13 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs import compose_statement
-from ironkettle.core.jobs.kinds.care import condemned
-from ironkettle.core.jobs.kinds.closing import fulfilled
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.kinds.full_job import condemned
+from ironkettle.core.jobs.kinds.intake import INTAKE as INTAKE_BOOK
+from ironkettle.core.jobs.kinds.release import fulfilled
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.statement import compose_statement
+from ironkettle.core.jobs.task import Status
 from ironkettle.core.sheets.document.care import counters_of, every_of, interval_of
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.shop.service import EveryKind
@@ -44,7 +46,7 @@ def test_a_care_asks_what_its_steps_do_and_no_more() -> None:
     full = {move.key for move in cared(None).moves()}
     assert {"leak", "step:wash"} <= full
     job.walk()
-    assert job.state.closed is not None
+    assert closed_by(job.state) is not None
     assert compose_statement(job.case(), job.moves()) == (
         "Looked after as recorded: look, due every 50 h or 4 strokes, and fit for service.",
     )
@@ -77,7 +79,7 @@ def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
         job.do({"kind": "care_widened", "reason": "More is wrong with it"})
     assert fulfilled(job.case()) == ("fifty", "reseal-unit")
     job.walk()
-    assert job.state.closed is not None
+    assert closed_by(job.state) is not None
     assert payload_words(job.resolved, job.entries[-1][0]).startswith("released")
     assert "made a full job: More is wrong with it" in [payload_words(job.resolved, p) for p, _ in job.entries]
 
@@ -140,7 +142,7 @@ def test_counters_at_intake_are_those_of_its_intervals_and_run_forwards() -> Non
     with pytest.raises(ValueError, match="may be 1250"):
         job.do({**told_at, "counters": [{"counter": "h", "value": "1,250"}]})
     job.do({**told_at, "counters": [{"counter": "h", "value": "1250,5"}, {"counter": "strokes"}]})
-    assert [one.value for one in job.state.get("intake", "intake").counters] == [1250.5, None]
+    assert [one.value for one in job.state.book(INTAKE_BOOK)["intake"].value.counters] == [1250.5, None]
 
 
 def test_what_an_older_sheet_wrote_and_nobody_can_read_is_something_to_be_seen() -> None:

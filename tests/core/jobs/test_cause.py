@@ -8,10 +8,12 @@ import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.circumstances import circumstances_of
-from ironkettle.core.jobs.kinds.cause import told_causes
-from ironkettle.core.jobs.log import Payload
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.cause import CAUSES
+from ironkettle.core.jobs.kinds.correction import decided_causes
+from ironkettle.core.jobs.kinds.find import FOUND
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.state import Payload
+from ironkettle.core.jobs.task import Status
 from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.failures import Cause
 from tests.bench import Job
@@ -60,14 +62,14 @@ def test_a_reversed_lip_speaks_by_itself_and_fitting_it_right_puts_it_right() ->
     assert move.asks[0].choices[0].key == "reversed"
     assert "it faced open air and must face rod side" in str(move.asks[0].choices[0].sign)
     job.do({"kind": "cause_decided", "element": "rod-lip", "cause": "reversed", "corrections": ["right_way"]})
-    told = job.state.get("causes", "rod-lip")
+    told = job.state.get(CAUSES, "rod-lip")
     assert told.named == "fitted the wrong way round"
     assert told.share > 0.8
     assert job.move("correct:rod-lip:right_way").status is not Status.DONE
     assert "correct:rod-lip:right_way" not in job.move("fit:rod-lip").blocked_by
     job.walk(until=lambda move: move.key == "sign")
     assert job.move("correct:rod-lip:right_way").status is Status.DONE
-    (told,) = told_causes(job.case())
+    (told,) = decided_causes(job.case())
     assert told.customer == "The seal had been fitted the wrong way round."
     assert told.corrected == ("Fit it the right way round, as drawn",)
 
@@ -90,7 +92,7 @@ def test_what_puts_it_right_comes_before_the_new_one_goes_in() -> None:
     )
     assert job.move("correct:rod-lip:flush").status is Status.DONE
     job.walk()
-    assert told_causes(job.case())[0].corrected == (
+    assert decided_causes(job.case())[0].corrected == (
         "Flush the unit and its lines, change the filter",
         "Renew the wiper",
     )
@@ -108,7 +110,7 @@ def test_a_cause_against_all_evidence_is_taken_with_its_reason_only() -> None:
         job.do(against)
     assert refused.value.faults[0].field == "reason"
     job.do({**against, "reason": "the bench lamp showed it loose on the rod"})
-    told = job.state.get("causes", "rod-lip")
+    told = job.state.get(CAUSES, "rod-lip")
     assert told.cause is Cause.SHRINKAGE
     assert told.share < 0.05
 
@@ -119,7 +121,7 @@ def test_the_server_works_out_share_and_evidence_whatever_was_sent() -> None:
         "kind": "cause_decided", "element": "rod-lip", "cause": "dirt", "corrections": ["flush"],
         "share": 1.0, "evidence": ["because I say so"], "named": "gremlins",
     })  # fmt: skip
-    told = job.state.get("causes", "rod-lip")
+    told = job.state.get(CAUSES, "rod-lip")
     assert told.share < 1
     assert told.named == "dirt in the fluid or from outside"
     assert "scored along the stroke: speaks strongly for it" in told.evidence
@@ -168,7 +170,7 @@ def test_a_missing_backup_asks_for_the_cause_of_its_ring() -> None:
     )
     job.walk(until=lambda move: move.key == "sign")
     # It is made good by the backup going in, not by the ring.
-    assert told_causes(job.case())[0].corrected == ("Fit the backup ring on the low-pressure side",)
+    assert decided_causes(job.case())[0].corrected == ("Fit the backup ring on the low-pressure side",)
 
 
 def test_a_second_look_turns_nothing_round() -> None:
@@ -216,8 +218,8 @@ def test_the_log_tells_the_cause_and_what_was_seen_in_words() -> None:
     def words(payload: Payload) -> str:
         return payload_words(job.resolved, payload)
 
-    assert "scored along, dirt embedded" in words(job.state.get("found", "rod-lip"))
-    told = words(job.state.get("causes", "rod-lip"))
+    assert "scored along, dirt embedded" in words(job.state.get(FOUND, "rod-lip"))
+    told = words(job.state.get(CAUSES, "rod-lip"))
     assert told.startswith("rod lip seal: cause dirt in the fluid or from outside (")
     assert told.endswith("by what was seen and known); grit")
 

@@ -13,17 +13,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.errors import DamagedEntryError
-from ironkettle.core.jobs import (
-    FIRST_LINK,
-    SEAL_FORMAT,
-    Entry,
-    Sealed,
-    check_chain,
-    link_of,
-    read_sealed,
-    seal_text,
-)
-from ironkettle.core.jobs.kinds.passed_over import NoteMade
+from ironkettle.core.jobs.chain import FIRST_LINK, SEAL_FORMAT, Sealed, check_chain, link_of, read_sealed, seal_text
+from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.jobs.kinds.note import NoteMade
 from ironkettle.core.jobs.runs import SampleRead
 from ironkettle.core.shop.people import Authority, Role, Signature
 

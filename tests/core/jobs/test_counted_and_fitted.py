@@ -7,8 +7,10 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from tests.bench import filled
 from tests.core.jobs.at_work import at, counted, fields, plugged
 
@@ -35,7 +37,7 @@ def test_a_line_counted_short_is_ordered_and_fitted_when_it_has_come() -> None:
     job.do({"kind": "part_arrived", "what": "k-guide", "counted": 1})
     assert job.move("receive:k-guide").status is Status.DONE
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_what_never_came_is_not_fitted_though_its_arrival_is_passed_over() -> None:
@@ -47,14 +49,14 @@ def test_what_never_came_is_not_fitted_though_its_arrival_is_passed_over() -> No
     for key in ("fit:guide-ring-1", "fit:guide-ring-2", "order:k-guide"):
         job.do({"kind": "move_skipped", "move": key, "reason": "the maker has none left"})
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_a_count_passed_over_does_not_forbid_to_fit() -> None:
     job = at("header-tank-valve", "count:FN-K-HT15")
     job.do({"kind": "move_skipped", "move": "count:FN-K-HT15", "reason": "loose seals from the drawer"})
     job.walk()
-    assert set(job.state.book("fitted")) == {"end-disc", "plunger-ring"}
+    assert set(job.state.book(FITTED)) == {"end-disc", "plunger-ring"}
 
 
 def test_a_count_names_every_line_once() -> None:
@@ -154,7 +156,7 @@ def test_what_does_not_move_freely_goes_back_to_the_step_that_put_it_on() -> Non
     # The last step before it that put a part on.
     assert job.next().key == "step:wire-in"  # type: ignore[union-attr]
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_the_reason_with_a_refusal_is_that_of_the_step_that_blocks() -> None:

@@ -8,12 +8,13 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import points_of
-from ironkettle.core.jobs.kinds.measure import standing
-from ironkettle.core.jobs.log import Case
-from ironkettle.core.jobs.model import Move, Status
-from ironkettle.core.jobs.register import payload_words
-from ironkettle.core.jobs.schools import school_of, schools_in
+from ironkettle.core.jobs.kinds.inspection import POINTS, standing
+from ironkettle.core.jobs.kinds.rung import RUNGS
+from ironkettle.core.jobs.practice import practices_in
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status, Task
 from ironkettle.core.shop.settings import House
 from tests.bench import Job
 from tests.tiny import plug, sheet_of, told, unit
@@ -93,7 +94,7 @@ def test_a_reading_a_hundred_times_off_is_asked_back_and_taken_when_it_is_so(poi
 def test_a_reading_within_twenty_times_the_limit_is_taken(value: str) -> None:
     job = job_with(POINT)
     read(job, value)
-    assert job.state.has("points", "plug")
+    assert job.state.has(POINTS, "plug")
 
 
 def test_what_is_on_the_unit_again_is_not_condemned_behind_its_back() -> None:
@@ -137,7 +138,7 @@ def test_a_pit_is_dressed_or_rejected_as_the_house_has_it() -> None:
     rejecting = job_with(PITTED)
     read(rejecting, "0.08 mm")
     assert standing(rejecting.case(), "plug") == "replace"
-    held = school_of(rejecting.case(), rejecting.move("measure:plug"))
+    held = rejecting.move("measure:plug").practice
     assert held is not None
     assert held.way.words == "reject it"
     dressing = job_with(PITTED, house={"school_pits": 1.0})
@@ -166,7 +167,7 @@ def test_the_computed_figure_and_the_verdict_stand_in_the_log() -> None:
         }
     )
     read(job, "20.00 mm", "19.96 mm")
-    words = payload_words(job.resolved, job.state.get("points", "plug"))
+    words = payload_words(job.resolved, job.state.get(POINTS, "plug"))
     assert "20.00 mm, 19.96 mm (ovality 0.04 mm)" in words
     assert words.endswith("; replace")
 
@@ -198,7 +199,7 @@ def test_what_was_tried_on_a_ladder_stands_on_it_and_harm_is_looked_at() -> None
     # A second try without harm takes none away.
     job.do(rung(job, place, moved=True))
     assert len(points_of(job.case(), part)) == before + 1
-    words = payload_words(job.resolved, job.state.get("rungs", (part.key, ladder[place].key)))
+    words = payload_words(job.resolved, job.state.get(RUNGS, (part.key, ladder[place].key)))
     assert "it moved, and harm was done" in words
     # Left where it is, the ladder stops nothing; the harm is asked for at the inspection.
     job.walk(until=lambda move: move.key == f"measure:{part.key}")
@@ -224,7 +225,7 @@ def test_an_unknown_rung_is_refused(change: dict[str, str]) -> None:
         job.do(rung(job, 0) | change)
 
 
-def of_ring(job: Job) -> Move:
+def of_ring(job: Job) -> Task:
     return job.move("fit:ring")
 
 
@@ -271,6 +272,6 @@ def test_fitted_with_what_the_house_says_where_the_sheet_is_silent(way: float, w
 def test_the_schools_a_job_rests_on_are_named_once_each() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     case: Case = job.case()
-    held = [one.school.key for one in schools_in(case, job.moves())]
+    held = [one.school.key for one in practices_in(case, job.moves())]
     assert len(held) == len(set(held))
     assert {"seals", "aim", "pry", "scrap", "place"} <= set(held)

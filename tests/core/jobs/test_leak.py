@@ -6,7 +6,7 @@ import pytest
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.jobs.kinds.leak import suspects
-from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job
 from tests.tiny import plug, sheet_of, unit
 

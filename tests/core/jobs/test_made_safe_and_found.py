@@ -6,8 +6,8 @@ import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.kinds.find import reversed_words
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job
 from tests.core.jobs.at_work import DRY, at, fields, plugged
 from tests.tiny import plug, sheet_of, unit

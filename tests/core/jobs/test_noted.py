@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job, filled
 from tests.tiny import plug, sheet_of, told, unit
 
@@ -54,7 +55,7 @@ def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
     with pytest.raises(RuleError, match=r"outside 28\.5 to 31\.5 N·m"):
         job.do(wrong)
     job.walk()
-    assert job.state.closed is not None
+    assert closed_by(job.state) is not None
 
 
 def test_a_torque_in_another_unit_is_the_same() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.sheets.document.positions import base_key, expanded
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import Job, filled
@@ -51,7 +52,7 @@ def test_one_position_is_worked_through_before_the_next() -> None:
     while (move := job.next()) is not None:
         order.append(move.key)
         job.do(filled(move))
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     strip = [key for key in order if key.startswith(("step:out", "find:"))]
     assert strip == ["step:out@1", "find:ring@1", "step:out@2", "find:ring@2", "step:out@3", "find:ring@3"]
     rebuild = [key for key in order if key.startswith(("fit:", "step:in", "tighten"))]

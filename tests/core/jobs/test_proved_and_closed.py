@@ -7,8 +7,10 @@ from datetime import timedelta
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.kinds.step import STEPS
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from tests.bench import trace
 from tests.core.jobs.at_work import DRY, at, fields, hold, plugged, run
 
@@ -124,7 +126,7 @@ def test_settings_are_made_at_their_step_or_in_their_chapter() -> None:
     with pytest.raises(RuleError, match="what was read"):
         job.do({"kind": "setting_made", "setting": "spring", "reached": True})
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_a_hold_is_asked_for_as_long_as_it_needs_and_not_too_often() -> None:
@@ -144,7 +146,7 @@ def test_a_timer_that_ends_this_very_moment_has_run_out() -> None:
     job = plugged(steps__2__timer={"key": "soak", "minutes": 60, "for": "the ring to soak"})
     job.walk(until=lambda one: one.key == "step:wash")
     job.do({"kind": "step_done", "step": "wash"})
-    started = job.state.book("steps")["wash"].mark.when
+    started = job.state.book(STEPS)["wash"].mark.when
     job.now = started + timedelta(minutes=60)
     assert job.move("timer:soak").status is Status.DONE
     with pytest.raises(RefusedError, match="has run out already"):

@@ -12,10 +12,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.asked import asked_of
+from ironkettle.core.jobs.editable import asked_of
 from ironkettle.core.jobs.judging import analysis_of
-from ironkettle.core.jobs.model import Status
 from ironkettle.core.jobs.runs import CHUNK_SAMPLES, GaugeUsed, SampleRead, chunk_text, chunks_of, plain, read_chunk
+from ironkettle.core.jobs.task import Status
 from ironkettle.core.machine.pressure import Sample
 from tests.bench import Job, filled, trace
 from tests.tiny import sheet_of, unit

@@ -7,7 +7,8 @@ from datetime import timedelta
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.model import Status
+from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job, filled
 from tests.tiny import sheet_of, unit
 
@@ -130,4 +131,4 @@ def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     with pytest.raises(RuleError, match="marks must meet"):
         job.do({**filled(job.move("step:pin-in")), "met": False})
     job.walk()
-    assert job.state.closed is not None
+    assert closed_by(job.state) is not None

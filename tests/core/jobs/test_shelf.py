@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.jobs.log import OnShelf
-from ironkettle.core.jobs.shelf import for_ring, shelf_words, taken
+from ironkettle.core.jobs.case import OnShelf
+from ironkettle.core.jobs.drawn_stock import taken
+from ironkettle.core.jobs.shelf import for_ring, shelf_words
 from tests.bench import Job
 from tests.tiny import plug, sheet_of, unit
 

@@ -9,16 +9,16 @@ from uuid import UUID
 import pytest
 
 from ironkettle.core.base.errors import NotAllowedError, RuleError
-from ironkettle.core.jobs import (
-    Entry,
+from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.jobs.registry import read_payload
+from ironkettle.core.jobs.signing import (
     check_bench_time,
+    check_may_write,
     clock_in_doubt,
     needs_signature,
     signature_of,
     signed_words,
 )
-from ironkettle.core.jobs.register import read_payload
-from ironkettle.core.jobs.signing import check_may_write
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.approval import standing_of
 from ironkettle.core.shop.people import Author, Authorisation, Authority, Role, Signature

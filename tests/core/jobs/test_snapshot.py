@@ -10,10 +10,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ironkettle.core.jobs.log import Mark, State
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import apply_entry, fold, read_payload
+from ironkettle.core.jobs.kinds.observation import OBSERVED
+from ironkettle.core.jobs.kinds.tightening import TIGHTENED
+from ironkettle.core.jobs.registry import apply_entry, fold, read_payload
 from ironkettle.core.jobs.snapshot import from_snapshot, to_snapshot
+from ironkettle.core.jobs.state import Mark, State
+from ironkettle.core.jobs.task import Status
 from tests.bench import START, TAMSIN, Job, filled
 from tests.tiny import sheet_of, unit
 
@@ -52,7 +54,7 @@ def test_what_was_seen_first_and_what_was_struck_out_come_through() -> None:
     job.do({"kind": "note_made", "text": "wet at the wiper"})
     state = through_text(job.state)
     assert state == job.state
-    assert state.seen_first["observed"]["rod-leak", "as_found"].value.value == "3"
+    assert state.first(OBSERVED)["rod-leak", "as_found"].value.value == "3"
     assert [one.value.reason for one in state.struck.values()] == ["read at the other ram"]
 
 
@@ -80,5 +82,5 @@ def test_readings_of_one_pass_that_came_one_by_one_are_kept_together() -> None:
             "readings": [{"number": number, "reading": "20 N·m"}],
         })  # fmt: skip
         apply_entry(state, payload, Mark(uuid.uuid4(), seq, "bede", START))
-    assert [one.number for one in state.get("tightened", ("g", 0, 1)).readings] == [1, 3, 2]
+    assert [one.number for one in state.get(TIGHTENED, ("g", 0, 1)).readings] == [1, 3, 2]
     assert through_text(state) == state

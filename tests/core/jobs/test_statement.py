@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
-from ironkettle.core.jobs import compose_statement
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.jobs.statement import compose_statement
 from tests.bench import TAMSIN, Job, filled, trace
 from tests.tiny import sheet_of, unit
 

@@ -7,8 +7,10 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.kinds.tightening import TIGHTENED
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from tests.bench import Job, filled
 from tests.core.jobs.at_work import at, fields, plugged
 from tests.tiny import plug, sheet_of
@@ -66,7 +68,7 @@ def test_phases_other_than_torque_are_moves_in_words(phase: dict[str, Any], word
         job.do({"kind": "group_tightened", "group": "nut", "phase": 0})
     assert fields(caught) == ["done"]
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def adapted(reading: str, **adapter: Any) -> dict[str, Any]:
@@ -90,7 +92,7 @@ def test_with_an_adapter_the_readings_are_those_of_the_scale() -> None:
     with pytest.raises(RuleError, match="is not tight"):
         job.do(adapted("32.6 N·m", angle_deg=90))
     job.do(adapted("32.6 N·m"))
-    told = job.state.get("tightened", ("nut", 0, 1))
+    told = job.state.get(TIGHTENED, ("nut", 0, 1))
     assert "1: 32.6 N·m on the scale, adapter of 40 mm at 0° on 300 mm, with" in payload_words(
         job.case().resolved, told
     )

@@ -9,9 +9,10 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, RuleError
-from ironkettle.core.jobs.kinds.measure import standing
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.inspection import standing
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.task import Status
 from ironkettle.core.shop.settings import House
 from tests.bench import TAMSIN, Job, filled
 from tests.core.jobs.at_work import DRY, at, plugged
@@ -59,7 +60,7 @@ def test_a_timer_is_cut_by_a_lead_or_where_the_sheet_allows_it() -> None:
     assert "timer cut short, the ring to soak: in a hurry" in payload_words(job.resolved, job.entries[-1][0])
     free = plugged(steps__2__timer={"key": "soak", "minutes": 60, "for": "x", "may_cut": True})
     free.walk()
-    assert free.state.has("released", "released")
+    assert free.state.has(RELEASED, "released")
 
 
 def test_an_early_timer_is_offered_at_once() -> None:
@@ -109,7 +110,7 @@ def test_a_part_is_judged_by_its_hardest_point() -> None:
     job.do(read("0.12 mm"))
     assert job.move("order:part-rod").status is Status.OPEN
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     assert job.state.arrived == {"part-rod": 1}
 
 

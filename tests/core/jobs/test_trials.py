@@ -8,8 +8,10 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.jobs.model import Status
-from ironkettle.core.jobs.runs import GaugeUsed
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.registry import payload_words, read_payload
+from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.jobs.task import Status
 from tests.bench import START, Job, filled
 from tests.tiny import plug, sheet_of, unit
 
@@ -49,7 +51,7 @@ def test_too_light_is_refused_as_unstable_and_its_setting_is_to_be_made_again(jo
     assert job.move(SETTING).status is Status.NEXT
     assert job.move(TEST).status is not Status.DONE
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_an_undecided_run_decides_nothing(job: Job) -> None:
@@ -109,7 +111,6 @@ def test_the_gauge_that_can_tell_is_proposed_and_no_other() -> None:
 
 
 def test_what_a_person_wrote_stands_in_the_log_in_a_line(job: Job) -> None:
-    from ironkettle.core.jobs.register import payload_words, read_payload
 
     payload = read_payload({**filled(job.move(TEST)), "record": {"readings": ["1.4 inH2O", "1.5 inH2O"]}})
     assert payload_words(job.resolved, payload) == "Effort to open, as left: readings 1.4 inH2O, 1.5 inH2O"
@@ -121,7 +122,7 @@ def test_a_stranger_to_the_rules_is_told_in_words() -> None:
     assert "about four bar" in job.resolved.told["t"].says
     assert job.resolved.told["t"].amiss
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_a_target_is_set_only_within_its_band_and_read_again_once_locked() -> None:
@@ -181,11 +182,10 @@ def test_a_gap_a_slot_and_turns_are_measured_at_the_nut() -> None:
         assert caught.value.faults[0].field == "gap"
     job.do({**base, "phase": 3, "gap": "2 mm"})
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_a_wrench_past_its_calibration_is_used_in_writing_only() -> None:
-    from ironkettle.core.jobs.runs import WrenchUsed
 
     group = {"key": "g", "name": "Screw", "phases": [{"to": "torque", "low": "20 N·m", "high": "24 N·m"}]}
     job = Job(sheet_of(plug(fasteners=[group])))

@@ -8,7 +8,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ironkettle.core.jobs.model import Chapter, Kind, Status
+from ironkettle.core.jobs.kinds.find import FOUND
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.release import RELEASED
+from ironkettle.core.jobs.task import Stage, Status
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import BEDE, INTAKE, TAMSIN, Job, filled
 from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
@@ -21,12 +24,12 @@ MOST = {"header-tank-valve": 25, "swing-bridge-ram": 90}
 def test_every_demo_unit_is_walked_from_intake_to_release(key: str) -> None:
     job = Job(sheet_of(unit(key)))
     actions = job.walk() + 1
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     assert {move.status for move in job.moves()} == {Status.DONE}
     assert actions <= MOST.get(key, 120)
     # Nothing but the unit's own elements, each fitted once.
-    assert set(job.state.book("fitted")) == set(job.resolved.elements)
-    assert set(job.state.book("found")) == set(job.resolved.elements)
+    assert set(job.state.book(FITTED)) == set(job.resolved.elements)
+    assert set(job.state.book(FOUND)) == set(job.resolved.elements)
 
 
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
@@ -49,9 +52,9 @@ def test_there_is_one_next_move_at_every_moment_and_it_is_the_first_that_can_be_
 
 def test_chapters_come_in_their_order_and_those_without_moves_not_at_all() -> None:
     stages = [move.stage for move in Job(sheet_of(unit("header-tank-valve"))).moves()]
-    assert stages == sorted(stages, key=list(Chapter).index)
-    assert Chapter.MATCH not in stages
-    assert Chapter.SET not in stages
+    assert stages == sorted(stages, key=list(Stage).index)
+    assert Stage.MATCH not in stages
+    assert Stage.SET not in stages
 
 
 def test_what_came_off_is_recorded_at_once_in_the_order_it_comes_out() -> None:
@@ -143,7 +146,7 @@ def test_sound_sheets_made_up_here_are_walked_too(parts: int, rings: int, backup
     while (move := job.next()) is not None:
         order.append(move.key)
         job.do(filled(move))
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     # The order never fits a part under one that is already on: the innermost goes in first.
     put_on = [key for key in order if key.startswith("step:in")]
     assert put_on == [f"step:in{n}" for n in range(parts)]
@@ -188,7 +191,7 @@ def test_whatever_open_move_is_taken_the_job_still_ends(key: str, chance: Any) -
         if not ready:
             break
         job.take(chance.choice(ready))
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
     assert {move.status for move in job.moves()} == {Status.DONE}
 
 
@@ -211,14 +214,14 @@ def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
         # What is there against a danger was passed over: the lead answers for it.
         job.author = TAMSIN if move.key == "sign" else BEDE
         job.do(filled(move))
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")
 
 
 def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
     """Stripped, it can be tested as found no more; so the strip-down waits, and a test struck out afterwards is no move."""
     job = Job(sheet_of(unit("weed-skip-ram")))
-    first = next(one.key for one in job.moves() if one.stage is Chapter.STRIP and one.kind is Kind.STEP)
-    job.walk(until=lambda move: move.kind is Kind.TEST)
+    first = next(one.key for one in job.moves() if one.stage is Stage.STRIP and one.kind.key == "step")
+    job.walk(until=lambda move: move.kind.key == "test")
     assert job.move(first).status is Status.BLOCKED
     assert "tested no more" in " ".join(job.move(first).blocked_by)
     test = job.next()
@@ -229,4 +232,4 @@ def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
     job.do({"kind": "entry_struck", "entry": str(entry), "reason": "another unit on the stand"})
     assert job.move(test.key).status is Status.SKIPPED
     job.walk()
-    assert job.state.has("released", "released")
+    assert job.state.has(RELEASED, "released")

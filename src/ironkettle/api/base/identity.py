@@ -15,7 +15,7 @@ from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.problems import problem
 from ironkettle.api.policies import Caller, Right, authorize
 from ironkettle.config import Settings
-from ironkettle.core.jobs.basis import TokenUsed
+from ironkettle.core.jobs import TokenUsed
 from ironkettle.core.shop.people import (
     ADDRESS_TRIES,
     ALL_BADGE_TRIES,

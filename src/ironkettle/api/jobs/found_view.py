@@ -11,9 +11,11 @@ from pydantic import BaseModel, ConfigDict
 from sqlalchemy.orm import Session
 
 from ironkettle.api.jobs.task_view import name_of
-from ironkettle.core.jobs.kinds.cause import told_causes
-from ironkettle.core.jobs.kinds.find import reversed_words
-from ironkettle.core.jobs.log import Case, State
+from ironkettle.core.jobs import Case, State
+from ironkettle.core.jobs.kinds.correction import decided_causes
+from ironkettle.core.jobs.kinds.find import FOUND, reversed_words
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.sealing.failures import Cause
 from ironkettle.core.sheets.drawing.leaks import paths_through
 from ironkettle.store.jobs.rows import JobRow, earlier_jobs
@@ -105,20 +107,20 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
             who=name_of(marked.mark, names),
             when=marked.mark.when,
         )
-        for marked in state.book("photos").values()
+        for marked in state.book(PHOTOS).values()
     ]
 
 
 def causes_of(case: Case) -> list[str]:
     """What failed: as it is seen by itself, and as was decided."""
     seen = reversed_words(case)
-    decided = [one for one in told_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
+    decided = [one for one in decided_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
     return [*seen.values(), *(f"{one.name}: {one.cause}" for one in decided)]
 
 
 def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
     """Earlier jobs on the same unit."""
-    now = {(one.element, one.key.value) for one in told_causes(case)}
+    now = {(one.element, one.key.value) for one in decided_causes(case)}
     return [
         EarlierOut(
             number=row.number,
@@ -138,7 +140,7 @@ def drawn_of(case: Case) -> list[DrawnOut]:
     found = []
     for key in case.resolved.elements:
         must = case.resolved.oriented[key].faces
-        seen, fitted = case.state.get("found", key), case.state.get("fitted", key)
+        seen, fitted = case.state.get(FOUND, key), case.state.get(FITTED, key)
         if fitted is not None:
             found.append(DrawnOut(element=key, state="fitted", faces=fitted.faces, wrong=False))
         elif seen is None:

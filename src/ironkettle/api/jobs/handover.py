@@ -16,7 +16,7 @@ from ironkettle.api.jobs.found_view import EarlierOut, LeakOut, PhotoOut
 from ironkettle.api.jobs.routes import case_for, named_job
 from ironkettle.api.jobs.view import JobSummary, job_view
 from ironkettle.api.policies import Caller, JobPolicy
-from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs import tasks_of
 from ironkettle.core.jobs.handover import hand_over
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
@@ -54,7 +54,7 @@ class HandOverOut(BaseModel):
 def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> HandOverOut:
     job = named_job(session, reference)
     case = case_for(session, job, shop, caller)
-    moves = moves_of(case)
+    moves = tasks_of(case)
     told, view = hand_over(case, moves), job_view(session, job, case, moves)
 
     def lines(name: str) -> list[LineOut]:

@@ -9,14 +9,9 @@ from uuid import UUID
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from ironkettle.core.jobs import (
-    clock_in_doubt,
-    kit_of,
-    signed_words,
-)
-from ironkettle.core.jobs.kinds.passed_over import is_strikable
-from ironkettle.core.jobs.log import Case
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs import Case, clock_in_doubt, kit_of, payload_words, signed_words
+from ironkettle.core.jobs.kinds.strike import STRUCK
+from ironkettle.core.jobs.tasks import is_strikable
 from ironkettle.store.jobs.rows import JobRow, Page, log_page
 from ironkettle.store.shop.people import names_of
 
@@ -47,12 +42,12 @@ class EntryOut(BaseModel):
 
 def log_view(session: Session, job: JobRow, case: Case, page: Page) -> list[EntryOut]:
     """The entries of a page, as the author of the case may see and strike them out."""
-    names, kits, struck = names_of(session), kit_of(case.resolved.whole), case.state.struck
+    names, kits, struck = names_of(session), kit_of(case.resolved.whole), case.state.book(STRUCK)
     found = []
     for row in log_page(session, job.id, page):
         opened = row.read(kits)
         entry = opened.entry
-        by = struck.get(entry.id)
+        by = struck.get(str(entry.id))
         found.append(
             EntryOut(
                 id=entry.id,
@@ -68,7 +63,7 @@ def log_view(session: Session, job: JobRow, case: Case, page: Page) -> list[Entr
                 clock_in_doubt=clock_in_doubt(entry),
                 signed=signed_words(entry.signature),
                 token=None if entry.token is None else entry.token.words,
-                struck=by.value.reason if by else None,
+                struck=by.value.reason if by is not None else None,
                 strikable=is_strikable(case, entry.id, entry.who, entry.payload),
                 payload=dict(opened.document["payload"]),
                 previous=opened.previous,

@@ -20,6 +20,7 @@ from ironkettle.api.machine.stand_records import RecordingOut, recover_all
 from ironkettle.api.policies import Caller, StandPolicy
 from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.base.quantities import BASE_UNIT, read_gauge_pressure
+from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.machine.stand import Reads, RecordedChannel, RecordingPlan, StandMap, Trouble
 from ironkettle.core.machine.stand.channels import DIMENSION
 from ironkettle.stand.recorder import Recording
@@ -82,7 +83,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
         if run is None or run.gauge is None:
             raise NotThereError("run", body.run)
         spec = next(one for one in case.resolved.sheet.tests if one.key == run.test)
-        if run.closed is not None or case.state.closed is not None:
+        if run.closed is not None or closed_by(case.state) is not None:
             raise RefusedError("run-closed", "this run is closed; start a new one")
         if run.source != "stand":
             raise RefusedError("other-source", f"the readings of this run are {run.source}; start a run from the stand")

@@ -21,14 +21,20 @@ from ironkettle.api.sheets.routes import find_sheet, job_picture
 from ironkettle.api.shop.people import Secret
 from ironkettle.core.base.errors import NotAllowedError, fault
 from ironkettle.core.base.text import Plain, spelled_out
-from ironkettle.core.jobs import compose_statement, needs_signature
-from ironkettle.core.jobs.asked import asked_of
-from ironkettle.core.jobs.chart import moves_of
+from ironkettle.core.jobs import (
+    STAGE_WORD,
+    AnyPayload,
+    Case,
+    compose_statement,
+    needs_signature,
+    payload_words,
+    read_payload,
+    tasks_of,
+)
+from ironkettle.core.jobs.editable import asked_of
 from ironkettle.core.jobs.kinds.base import Reason
-from ironkettle.core.jobs.kinds.observe import IntakeRecorded
-from ironkettle.core.jobs.log import Case
-from ironkettle.core.jobs.model import CHAPTER_WORD
-from ironkettle.core.jobs.register import AnyPayload, payload_words, read_payload
+from ironkettle.core.jobs.kinds.intake import IntakeRecorded
+from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.drawing import Picture
 from ironkettle.reports.certificate import Certified, certificate_pdf
@@ -205,7 +211,7 @@ def jobs(
 @router.get("/choices", summary="What the bench list can be filtered by")
 def choices(session: DbSession, caller: Reader) -> JobChoicesOut:
     families = sorted({row.family for row in latest_sheets(session)})
-    stages = [NamedOut(key=chapter.value, name=word[0].upper() + word[1:]) for chapter, word in CHAPTER_WORD.items()]
+    stages = [NamedOut(key=chapter.value, name=word[0].upper() + word[1:]) for chapter, word in STAGE_WORD.items()]
     return JobChoicesOut(stages=stages, families=families, people=sorted(names_of(session).values()))
 
 
@@ -242,7 +248,7 @@ def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
 def job(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> JobView:
     found = named_job(session, reference)
     case = case_for(session, found, shop, caller)
-    return job_view(session, found, case, moves_of(case))
+    return job_view(session, found, case, tasks_of(case))
 
 
 @router.get("/{job_id}/log", summary="The log, a page at a time", responses=NOT_THERE | CONFLICT)
@@ -327,9 +333,9 @@ def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
 def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
     job = job_of(session, job_id)
     case = case_for(session, job, shop, caller)
-    told = told_at_release(session, job, case) or compose_statement(case, moves_of(case))
+    told = told_at_release(session, job, case) or compose_statement(case, tasks_of(case))
     traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
-    chosen = [one.value.photo for one in case.state.book("photos").values() if one.value.on_certificate]
+    chosen = [one.value.photo for one in case.state.book(PHOTOS).values() if one.value.on_certificate]
     pictures = {str(key): row.image for key in chosen if (row := find_photo(session, key)) is not None}
     content = certificate_pdf(Certified(job.number, job.head, case, told, names_of(session), traces, pictures))
     name = f"certificate-{job.number}.pdf"

@@ -10,9 +10,8 @@ from ironkettle.api.machine.tightening import FastenerBody, PatternBody, SpecBod
 from ironkettle.api.sealing.grooves import GrooveBody
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import OFFERED, find_unit, from_base, scale_and_offset, show
-from ironkettle.core.jobs.kinds.adjust import Aim, aim_of, setting_words
-from ironkettle.core.jobs.log import Case
-from ironkettle.core.jobs.model import Move
+from ironkettle.core.jobs import Case, Task
+from ironkettle.core.jobs.kinds.setting import Aim, aim_of, setting_words
 from ironkettle.core.jobs.phases import told_group, turns_between
 from ironkettle.core.machine.tightening import Layout, find_thread
 from ironkettle.core.sheets.document.facts import gland_of
@@ -79,13 +78,13 @@ class HoldTestOut(BaseModel):
     glass: str | None
 
 
-def pattern_of(case: Case, move: Move) -> PatternBody:
+def pattern_of(case: Case, move: Task) -> PatternBody:
     """How the fasteners of a group lie."""
     group = case.resolved.groups[move.subject]
     return PatternBody(layout=group.layout if group.count > 1 else Layout.SINGLE, count=group.count)
 
 
-def dial_of(case: Case, move: Move) -> DialOut | None:
+def dial_of(case: Case, move: Task) -> DialOut | None:
     """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
     phase = case.resolved.groups[move.subject].phases[int(move.entry["phase"])]
     back = -1 if phase.back else 1
@@ -98,7 +97,7 @@ def dial_of(case: Case, move: Move) -> DialOut | None:
     return DialOut(turn_deg=0, slots=None, words="line on line") if phase.to is PhaseTo.MARK else None
 
 
-def torque_of(case: Case, move: Move) -> TorquePlanBody | None:
+def torque_of(case: Case, move: Task) -> TorquePlanBody | None:
     """What the plan of a phase is asked with; None for one that has no figure: by hand, loosened, to a mark, to a gap."""
     group = told_group(case, move.subject)
     phase = group.phases[int(move.entry["phase"])]
@@ -128,7 +127,7 @@ def _without_torque(phase: Phase, thread: str | None) -> SpecBody | None:
     return SpecBody(to_stop=True) if phase.to is PhaseTo.STOP else None
 
 
-def hold_of(case: Case, move: Move) -> HoldTestOut | None:
+def hold_of(case: Case, move: Task) -> HoldTestOut | None:
     spec = next(one for one in case.resolved.sheet.tests if one.key == move.subject)
     if spec.key in case.resolved.told:
         return None
@@ -144,7 +143,7 @@ def hold_of(case: Case, move: Move) -> HoldTestOut | None:
     )
 
 
-def trial_of(case: Case, move: Move) -> TrialTestOut | None:
+def trial_of(case: Case, move: Task) -> TrialTestOut | None:
     told = case.resolved.told.get(move.subject)
     if told is None:
         return None
@@ -167,7 +166,7 @@ def trial_of(case: Case, move: Move) -> TrialTestOut | None:
 _SIGN = {"preset": "it stands at the bottom", "contact": "it touches"}
 
 
-def setting_of(case: Case, move: Move) -> SettingOut:
+def setting_of(case: Case, move: Task) -> SettingOut:
     spec = next(one for one in case.resolved.sheet.settings if one.key == move.subject)
     aim = aim_of(spec)
 

@@ -24,16 +24,11 @@ from ironkettle.api.jobs.task_facts import (
 )
 from ironkettle.api.machine.tightening import PatternBody, TorquePlanBody
 from ironkettle.api.sealing.grooves import GrooveBody
-from ironkettle.core.jobs import (
-    signed_words,
-)
-from ironkettle.core.jobs.chart import move_key_of
+from ironkettle.core.jobs import Ask, Case, Mark, Marked, Stage, Status, Task, payload_words, signed_words
 from ironkettle.core.jobs.inspecting import NOTHING_SEEN
-from ironkettle.core.jobs.kinds.passed_over import GROUND_WORD, danger_of, is_passable
-from ironkettle.core.jobs.log import Case, Mark, Marked
-from ironkettle.core.jobs.model import ACTION_WORD, Ask, Chapter, Kind, Move, Status
-from ironkettle.core.jobs.register import payload_words
-from ironkettle.core.jobs.schools import school_of
+from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
+from ironkettle.core.jobs.registry import task_key_of
+from ironkettle.core.jobs.state import Payload
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.shop.settings import Held
 
@@ -124,7 +119,7 @@ class AsShouldOut(BaseModel):
     values: dict[str, Any]
 
 
-class MoveOut(BaseModel):
+class TaskOut(BaseModel):
     """One thing to do. ``entry`` with its ``asks`` filled in completes it.
 
     ``signs``: a PIN is needed beside it; ``passable``: it can be passed over with a reason, on one of the
@@ -137,8 +132,8 @@ class MoveOut(BaseModel):
     """
 
     key: str
-    stage: Chapter
-    kind: Kind
+    stage: Stage
+    kind: str
     subject: str
     text: str
     why: str | None
@@ -179,17 +174,17 @@ def name_of(mark: Mark, names: Mapping[str, str]) -> str:
     return mark.name or names.get(mark.who, mark.who)
 
 
-def recorded_by_move(case: Case, names: Mapping[str, str]) -> dict[str, RecordedOut]:
+def recorded_by_task(case: Case, names: Mapping[str, str]) -> dict[str, RecordedOut]:
     """By move, what was recorded for it last."""
-    found: dict[str, Marked[Any]] = {}
+    found: dict[str, Marked[Payload]] = {}
     for book in case.state.books.values():
         for marked in book.values():
-            key = move_key_of(marked.value)
+            key = task_key_of(marked.value)
             if key is not None:
                 found[key] = marked
     # One that was passed over and done later is told as done.
-    for key, marked in case.state.book("skipped").items():
-        found.setdefault(key, marked)
+    for key, skipped in case.state.book(SKIPPED).items():
+        found.setdefault(key, Marked(skipped.value, skipped.mark))
     return {
         key: RecordedOut(
             entry=one.mark.entry,
@@ -202,13 +197,13 @@ def recorded_by_move(case: Case, names: Mapping[str, str]) -> dict[str, Recorded
     }
 
 
-def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
-    passable = is_passable(move)
+def task_out(case: Case, move: Task, recorded: RecordedOut | None) -> TaskOut:
+    passable = may_be_skipped(move)
     danger = danger_of(case, move.key) if passable else None
-    return MoveOut(
+    return TaskOut(
         key=move.key,
         stage=move.stage,
-        kind=move.kind,
+        kind=move.kind.key,
         subject=move.subject,
         text=move.text,
         why=move.why,
@@ -227,21 +222,21 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
         blocked_by=list(move.blocked_by),
         asks=[AskOut.of(ask) for ask in move.asks],
         entry=dict(move.entry),
-        signs=move.kind is Kind.SIGN,
+        signs=move.kind.signs,
         recorded=recorded,
         passable=passable,
         grounds=[GroundOut(key=key, words=words) for key, words in GROUND_WORD.items()] if danger else [],
         danger=danger,
-        action=ACTION_WORD[move.kind],
-        again=move.stage is Chapter.STRIP and move.kind is Kind.STEP and move.status is Status.DONE,
-        groove=groove_of(case, move.subject) if move.kind is Kind.IDENTIFY else None,
-        torque=torque_of(case, move) if move.kind is Kind.TIGHTEN else None,
-        school=SchoolOut.of(school_of(case, move)),
-        hold_test=hold_of(case, move) if move.kind is Kind.TEST else None,
-        trial=trial_of(case, move) if move.kind is Kind.TEST else None,
-        setting=setting_of(case, move) if move.kind is Kind.SET else None,
-        pattern=pattern_of(case, move) if move.kind is Kind.TIGHTEN else None,
-        dial=dial_of(case, move) if move.kind is Kind.TIGHTEN else None,
+        action=move.kind.action,
+        again=move.again and move.status is Status.DONE,
+        groove=groove_of(case, move.subject) if move.kind.key == "identify" else None,
+        torque=torque_of(case, move) if move.kind.key == "tighten" else None,
+        school=SchoolOut.of(move.practice),
+        hold_test=hold_of(case, move) if move.kind.key == "test" else None,
+        trial=trial_of(case, move) if move.kind.key == "test" else None,
+        setting=setting_of(case, move) if move.kind.key == "set" else None,
+        pattern=pattern_of(case, move) if move.kind.key == "tighten" else None,
+        dial=dial_of(case, move) if move.kind.key == "tighten" else None,
         as_should=_as_should(case, move),
     )
 
@@ -249,7 +244,7 @@ def move_out(case: Case, move: Move, recorded: RecordedOut | None) -> MoveOut:
 _GOOD: dict[Read, Any] = {Read.LOOK: NOTHING_SEEN, Read.YES_NO: True, Read.GO_NO_GO: True}
 
 
-def _as_should(case: Case, move: Move) -> AsShouldOut | None:
+def _as_should(case: Case, move: Task) -> AsShouldOut | None:
     """What a quick care offers at one tap; None for a full job, and where something is measured, chosen or signed."""
     needed = [ask for ask in move.asks if not ask.optional and ask.proposed is None]
     if case.resolved.care is None or not needed or any(ask.read not in _GOOD for ask in needed):

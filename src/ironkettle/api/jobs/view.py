@@ -24,23 +24,28 @@ from ironkettle.api.jobs.found_view import (
     leaks_of,
     photos_out,
 )
-from ironkettle.api.jobs.task_view import MoveOut, move_out, name_of, recorded_by_move
+from ironkettle.api.jobs.task_view import TaskOut, name_of, recorded_by_task, task_out
 from ironkettle.core.base.errors import NotAllowedError
 from ironkettle.core.jobs import (
+    STAGE_WORD,
+    Case,
+    Run,
+    Stage,
+    Status,
+    Task,
     check_may_write,
     compose_statement,
     kit_of,
+    payload_words,
     signature_of,
 )
-from ironkettle.core.jobs.inspecting import points_drawn
 from ironkettle.core.jobs.judging import planned_hold
-from ironkettle.core.jobs.kinds.care import condemned
-from ironkettle.core.jobs.kinds.closing import Released
+from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
-from ironkettle.core.jobs.kinds.timer import running_timers
-from ironkettle.core.jobs.log import Case, Run
-from ironkettle.core.jobs.model import CHAPTER_WORD, Chapter, Move, Status
-from ironkettle.core.jobs.register import payload_words
+from ironkettle.core.jobs.kinds.release import Released
+from ironkettle.core.jobs.kinds.timer_cut import running_timers
+from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.sheets.document.approval import words_of
@@ -52,13 +57,13 @@ from ironkettle.store.shop.people import names_of
 from ironkettle.store.shop.units import UnitRow, label_text
 
 
-class ChapterOut(BaseModel):
+class StageOut(BaseModel):
     """A chapter that has moves in this job. ``open`` says that something in it can be done now.
 
     ``tools``: tools and consumables of what is still to be done in it, to be laid out first.
     """
 
-    key: Chapter
+    key: Stage
     word: str
     done: int
     total: int
@@ -136,7 +141,7 @@ class JobSummary(BaseModel):
 
     @classmethod
     def of(cls, job: JobRow) -> JobSummary:
-        known = {chapter.value: word for chapter, word in CHAPTER_WORD.items()}
+        known = {chapter.value: word for chapter, word in STAGE_WORD.items()}
         values = {name: getattr(job, name) for name in cls.model_fields if name != "stage_word"}
         return cls(**values, stage_word=known.get(job.stage, job.stage))
 
@@ -176,8 +181,8 @@ class JobView(BaseModel):
     care: CareOut | None
     unit_label: str | None
     views: list[NamedOut]
-    chapters: list[ChapterOut]
-    moves: list[MoveOut]
+    chapters: list[StageOut]
+    moves: list[TaskOut]
     causes: list[str]
     earlier: list[EarlierOut]
     photos: list[PhotoOut]
@@ -195,10 +200,10 @@ class JobView(BaseModel):
     meanwhile: list[MeanwhileOut] = Field(default_factory=list)
 
 
-def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], seen: int | None = None) -> JobView:
+def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Task], seen: int | None = None) -> JobView:
     """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
     names = names_of(session)
-    recorded = recorded_by_move(case, names)
+    recorded = recorded_by_task(case, names)
     recordings = recordings_of(session, job.id)
     return JobView(
         job=JobSummary.of(job),
@@ -209,7 +214,7 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
         unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         chapters=_chapters(moves),
-        moves=[move_out(case, move, recorded.get(move.key)) for move in moves],
+        moves=[task_out(case, move, recorded.get(move.key)) for move in moves],
         causes=causes_of(case),
         earlier=earlier_of(session, job, case),
         photos=photos_out(case.state, names),
@@ -231,9 +236,9 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Move], s
 _OVER = {Status.DONE, Status.SKIPPED}
 
 
-def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
+def _chapters(moves: Sequence[Task]) -> list[StageOut]:
     found = []
-    for chapter in Chapter:
+    for chapter in Stage:
         own = [move for move in moves if move.stage is chapter]
         if not own:
             continue
@@ -242,9 +247,9 @@ def _chapters(moves: Sequence[Move]) -> list[ChapterOut]:
         status: Literal["done", "open", "later"] = "done" if done == len(own) else "open" if workable else "later"
         ahead = [tool for move in own if move.status not in _OVER for tool in move.tools]
         found.append(
-            ChapterOut(
+            StageOut(
                 key=chapter,
-                word=CHAPTER_WORD[chapter],
+                word=STAGE_WORD[chapter],
                 done=done,
                 total=len(own),
                 status=status,
@@ -304,14 +309,14 @@ def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
     )
 
 
-def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Move]) -> list[str]:
+def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Task]) -> list[str]:
     told = told_at_release(session, job, case)
     return list(told or compose_statement(case, moves))
 
 
 def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:
     """What was stated when the job was signed; None while it is not, or where the entry kept none."""
-    released = case.state.closed
+    released = closed_by(case.state)
     if released is None:
         return None
     rows = [row for row in log_rows(session, job.id, after=released.mark.seq - 1) if row.id == released.mark.entry]

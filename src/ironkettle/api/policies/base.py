@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ironkettle.core.base.errors import NotAllowedError
-from ironkettle.core.jobs.basis import TokenUsed
+from ironkettle.core.jobs import TokenUsed
 from ironkettle.core.shop.people import ROLE_WORD, Author, Role
 
 EVERYBODY = frozenset(Role)

@@ -10,8 +10,7 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.base.problems import ERROR_RESPONSES, FieldErrorOut
 from ironkettle.api.base.schemas import Body, Collector, NameText
-from ironkettle.core.jobs.log import Tables
-from ironkettle.core.jobs.preview import preview, work_faults
+from ironkettle.core.jobs import Tables, preview, work_faults
 from ironkettle.core.sheets.document import answered, first_answers, sheet_schema
 from ironkettle.core.sheets.drawing import Picture, picture
 from ironkettle.core.sheets.drawing.section import MAIN_VIEW

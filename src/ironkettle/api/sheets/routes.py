@@ -24,9 +24,8 @@ from ironkettle.api.sealing.facing import OrientOut, orientation_out
 from ironkettle.api.sheets.check import ImportBody, move_tables, sheet_tables
 from ironkettle.api.shop.people import Secret
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, RuleError, fault
+from ironkettle.core.jobs import Resolved, preview, work_faults
 from ironkettle.core.jobs.kinds.base import Reason
-from ironkettle.core.jobs.preview import preview, work_faults
-from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.sheets.document import Sheet, answered, differences, document_of, first_answers
 from ironkettle.core.sheets.document.approval import check_may_approve, is_draft_at_import, may_approve, words_of
 from ironkettle.core.sheets.document.care import counters_of

@@ -9,8 +9,8 @@ from uuid import UUID
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from ironkettle.core.jobs import Case
 from ironkettle.core.jobs.history import figures_of, fitted_words
-from ironkettle.core.jobs.log import Case
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.care import conditions_of, counters_of
 from ironkettle.core.shop.service import STANDING_WORD, CounterRead, Lower, Standing, rate_of, totals

@@ -21,8 +21,8 @@ from ironkettle.api.sheets.routes import find_sheet
 from ironkettle.api.shop.unit_view import UnitDueOut, UnitSummary, UnitView, due_out, summary_of, unit_view
 from ironkettle.core.base.errors import FieldFault, RefusedError, RuleError, fault
 from ironkettle.core.base.text import Plain
-from ironkettle.core.jobs.chart import moves_of
-from ironkettle.core.jobs.kinds.observe import CounterShown, IntakeRecorded
+from ironkettle.core.jobs import tasks_of
+from ironkettle.core.jobs.kinds.intake import CounterShown, IntakeRecorded
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.care import conditions_of, counters_of, interval_of
 from ironkettle.core.shop.service import CounterRead, Lower, Standing, check_reading, read_count, read_counters
@@ -278,7 +278,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
     if begun is not None:
         _take_along(session, found, sheet, body, caller)
         case = case_for(session, begun, shop, caller)
-        return job_view(session, begun, case, moves_of(case))
+        return job_view(session, begun, case, tasks_of(case))
     interval = interval_of(sheet, body.interval)
     job = open_job(session, body.id, sheet, house_of(session), now())
     if job.entry_count and job.unit_id != found.id:

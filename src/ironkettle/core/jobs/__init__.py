@@ -1,5 +1,7 @@
 """Jobs: the log and its chain, the state folded from it, the tasks computed from both, and what a certificate states."""
 
+from ironkettle.core.jobs.basis import JobBasis, TokenUsed
+from ironkettle.core.jobs.case import Carried, Case, OnShelf, Tables
 from ironkettle.core.jobs.chain import (
     FIRST_LINK,
     SEAL_FORMAT,
@@ -11,13 +13,10 @@ from ironkettle.core.jobs.chain import (
     read_sealed,
     seal_text,
 )
-from ironkettle.core.jobs.chart import check_entry, moves_of, next_move
 from ironkettle.core.jobs.entry import Entry
-from ironkettle.core.jobs.log import Case, Mark, Marked, Payload, State, Tables
-from ironkettle.core.jobs.model import CHAPTER_WORD, Ask, Chapter, Choice, Kind, Move, Status
 from ironkettle.core.jobs.older import kit_of, samples_within
 from ironkettle.core.jobs.preview import preview, work_faults
-from ironkettle.core.jobs.register import AnyPayload, fold, payload_words, read_payload
+from ironkettle.core.jobs.registry import AnyPayload, fold, payload_words, read_payload
 from ironkettle.core.jobs.resolved import Resolved, resolve
 from ironkettle.core.jobs.signing import (
     CLOCK_DOUBT_S,
@@ -28,52 +27,16 @@ from ironkettle.core.jobs.signing import (
     signature_of,
     signed_words,
 )
+from ironkettle.core.jobs.state import Mark, Marked, Payload, Run, State
 from ironkettle.core.jobs.statement import FIT, compose_statement
+from ironkettle.core.jobs.task import STAGE_WORD, Ask, Choice, Stage, Status, Task, TaskKind
+from ironkettle.core.jobs.tasks import check_entry, next_task, tasks_of
 
 __all__ = [
-    "CHAPTER_WORD",
-    "CLOCK_DOUBT_S",
-    "FIRST_LINK",
-    "FIT",
-    "SEAL_FORMAT",
-    "AnyPayload",
-    "Ask",
-    "BrokenLink",
-    "Case",
-    "Chapter",
-    "Choice",
-    "Entry",
-    "Kind",
-    "Mark",
-    "Marked",
-    "Move",
-    "Opened",
-    "Payload",
-    "Resolved",
-    "Sealed",
-    "State",
-    "Status",
-    "Tables",
-    "check_bench_time",
-    "check_chain",
-    "check_entry",
-    "check_may_write",
-    "clock_in_doubt",
-    "compose_statement",
-    "fold",
-    "kit_of",
-    "link_of",
-    "moves_of",
-    "needs_signature",
-    "next_move",
-    "payload_words",
-    "preview",
-    "read_payload",
-    "read_sealed",
-    "resolve",
-    "samples_within",
-    "seal_text",
-    "signature_of",
-    "signed_words",
-    "work_faults",
-]
+    "CLOCK_DOUBT_S", "FIRST_LINK", "FIT", "SEAL_FORMAT", "STAGE_WORD", "AnyPayload", "Ask", "BrokenLink", "Carried", "Case",
+    "Choice", "Entry", "JobBasis", "Mark", "Marked", "OnShelf", "Opened", "Payload", "Resolved", "Run", "Sealed", "Stage", "State",
+    "Status", "Tables", "Task", "TaskKind", "TokenUsed", "check_bench_time", "check_chain", "check_entry", "check_may_write",
+    "clock_in_doubt", "compose_statement", "fold", "kit_of", "link_of", "needs_signature", "next_task", "payload_words",
+    "preview", "read_payload", "read_sealed", "resolve", "samples_within", "seal_text", "signature_of", "signed_words",
+    "tasks_of", "work_faults",
+]  # fmt: skip

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import read_length, read_temperature
-from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.find import FOUND
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.sealing.catalogue import BACKUPS, ElementKind
 from ironkettle.core.sealing.compounds import Compound, find_compound, medium_of
@@ -22,7 +25,7 @@ _BACKED = frozenset({ElementKind.O_RING, ElementKind.LIP_SEAL, ElementKind.CUP_S
 def failed(case: Case) -> list[ElementAt]:
     """The elements that ask for a cause: those with a sign on them, those that lay the wrong way round, and rings whose
     backup was not there."""
-    return [at for key, at in case.resolved.elements.items() if case.state.has("found", key) and _speaks(case, at)]
+    return [at for key, at in case.resolved.elements.items() if case.state.has(FOUND, key) and _speaks(case, at)]
 
 
 def _speaks(case: Case, at: ElementAt) -> bool:
@@ -32,14 +35,14 @@ def _speaks(case: Case, at: ElementAt) -> bool:
 
 
 def _signs(case: Case, at: ElementAt) -> tuple[Sign, ...]:
-    found = case.state.get("found", at.key)
+    found = case.state.get(FOUND, at.key)
     return tuple(sign for sign in found.signs if sign is not Sign.NONE) if found and found.present else ()
 
 
 def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
     """Everything known of one element as it was found. Temperature [°C], pressure [MPa]."""
     gland, check = _groove(case, at)
-    found = case.state.get("found", at.key)
+    found = case.state.get(FOUND, at.key)
     compound = _compound(case, at)
     service = case.resolved.sheet.service
     gas = None if service.medium == _STEAM else service.medium in _GASES
@@ -65,7 +68,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
 
 def _faced(case: Case, at: ElementAt) -> Faced | None:
     """As it was found first: a second look turns nothing round."""
-    marked = case.state.seen_first.get("found", {}).get(at.key)
+    marked = case.state.first(FOUND).get(at.key)
     must = case.resolved.oriented[at.key].faces
     was = marked.value.faced if marked else None
     if must is None or was is None:
@@ -76,7 +79,7 @@ def _faced(case: Case, at: ElementAt) -> Faced | None:
 
 def _backup_missing(case: Case, at: ElementAt) -> bool:
     beside = [one.key for one in at.seat.elements if one.kind in BACKUPS and one.same_as is None]
-    found = [case.state.get("found", key) for key in beside]
+    found = [case.state.get(FOUND, key) for key in beside]
     return any(one is not None and not one.present for one in found)
 
 
@@ -94,14 +97,14 @@ def _groove(case: Case, at: ElementAt) -> tuple[Gland | None, GlandCheck | None]
 
 def _section(case: Case, at: ElementAt) -> tuple[float, float] | None:
     """The section of the ring that came off, where it was measured, beside that of the one that belongs there. [mm]"""
-    found, ring = case.state.get("found", at.key), _ring(case, at)
+    found, ring = case.state.get(FOUND, at.key), _ring(case, at)
     if found is None or found.section is None or ring is None:
         return None
     return read_length(found.section, "section"), ring.section
 
 
 def _ring(case: Case, at: ElementAt) -> RingSize | None:
-    chosen = case.state.get("sizes", at.key)
+    chosen = case.state.get(SIZES, at.key)
     size = chosen.size if chosen else f"{at.spec.ring.series} {at.spec.ring.designation}" if at.spec.ring else None
     if size is None or at.spec.kind is not ElementKind.O_RING:
         return None
@@ -125,8 +128,8 @@ def _medium(case: Case) -> str | None:
     """The column of the compatibility table for the fluid it came in with, else for the sheet's; None where none fits."""
     compounds = case.tables.glands.compounds
     media = tuple(compounds[0].ratings) if compounds else ()
-    intake = case.state.get("intake", "intake")
-    for fluid in (*([intake.fluid] if intake else []), *case.resolved.sheet.service.fluids):
+    intake = intake_of(case.state)
+    for fluid in (*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids):
         try:
             return medium_of(fluid, media)
         except RuleError:

@@ -8,9 +8,9 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, SerializeAsAny, field_validator
 
 from ironkettle.core.jobs.basis import JobBasis, TokenUsed
-from ironkettle.core.jobs.log import Mark, Payload
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs.registry import kind_of, read_payload
 from ironkettle.core.jobs.runs import Chunk, Judgement
+from ironkettle.core.jobs.state import Mark, Payload
 from ironkettle.core.shop.people import Signature
 
 
@@ -49,8 +49,7 @@ class Entry(BaseModel):
 
     @property
     def kind(self) -> str:
-        named: str = self.payload.kind  # type: ignore[attr-defined]
-        return named
+        return kind_of(self.payload).name
 
     @property
     def when(self) -> datetime:

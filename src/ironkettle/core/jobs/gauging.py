@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.judging import planned_hold
-from ironkettle.core.jobs.log import Case
 from ironkettle.core.jobs.runs import GaugeUsed, SampleRead
 from ironkettle.core.jobs.trialling import Told
 from ironkettle.core.sheets.document.trials import TestSpec

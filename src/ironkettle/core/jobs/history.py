@@ -6,7 +6,10 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.observation import OBSERVED
+from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.sheets.document.trials import TestSpec
 
 _NUMBER = re.compile(r"-?\d+(?:[.,]\d+)?")
@@ -45,7 +48,7 @@ def figures_of(case: Case) -> Iterator[FigureTold]:
                 yield FigureTold(f"{left.key}:rate", f"{left.name}, leak", when, told.rate_ml_min, shown)
     for observation in case.resolved.sheet.observations:
         for when in ("as_found", "as_left"):
-            seen = state.get("observed", (observation.key, when))
+            seen = state.get(OBSERVED, (observation.key, when))
             number = None if seen is None else _NUMBER.search(seen.value)
             if seen is not None and number is not None:
                 unit = f" {observation.unit}" if observation.unit else ""
@@ -65,10 +68,10 @@ def _as_left_of(spec: TestSpec, tests: Sequence[TestSpec]) -> TestSpec:
 def fitted_words(case: Case) -> tuple[str, ...]:
     """What was fitted, by name and size."""
     found = []
-    for key in case.state.book("fitted"):
+    for key in case.state.book(FITTED):
         at = case.resolved.elements.get(key)
         if at is not None:
-            chosen = case.state.get("sizes", key)
+            chosen = case.state.get(SIZES, key)
             size = chosen.size if chosen is not None else at.spec.size
             found.append(f"{at.spec.name}{f', {size}' if size else ''}")
     return tuple(found)

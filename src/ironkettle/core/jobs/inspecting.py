@@ -1,4 +1,4 @@
-"""The points of a part as they stand in a job: held against the sheet's limit or the house's, and what follows of them."""
+"""The points of a part as they stand in a job: held against the sheet's limit or the shop's, and what follows of them."""
 
 from __future__ import annotations
 
@@ -10,8 +10,10 @@ from typing import Annotated
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.base.quantities import Dimension, read_toleranced
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import ItemKey, Short, value_of
-from ironkettle.core.jobs.log import Case, Payload
+from ironkettle.core.jobs.kinds.rung import RUNGS
+from ironkettle.core.jobs.state import Payload
 from ironkettle.core.machine.parts import figure_of, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
@@ -29,11 +31,19 @@ class Verdict(StrEnum):
 VERDICT_WORD = {
     Verdict.REUSE: "reuse", Verdict.DRESS: "dress", Verdict.REPLACE: "replace", Verdict.SEND_OUT: "send out",
 }  # fmt: skip
+
+
 # From the mildest to the hardest.
 ORDER = (Verdict.REUSE, Verdict.DRESS, Verdict.REPLACE, Verdict.SEND_OUT)
+
+
 NOTHING_SEEN = "none"
+
+
 # A reading this many times its limit, or this far from its nominal, is a slip of unit or point until somebody says it is not.
 _FAR, _FAR_FROM_NOMINAL = 20.0, 1.5
+
+
 _DRESS_PITS = 1
 
 
@@ -79,7 +89,7 @@ class Harmful:
 
 def harmful(case: Case) -> list[Harmful]:
     """The rungs that were tried and did harm, in the order of the sheet's ladders."""
-    tried = case.state.book("rungs")
+    tried = case.state.book(RUNGS)
     return [
         Harmful(ladder.part, rung)
         for ladder in case.resolved.sheet.ladders
@@ -122,7 +132,7 @@ def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdi
 
 
 def _verdict_of(case: Case, spec: PointSpec, one: PointRead) -> Verdict:
-    if _holds(spec, one):
+    if holds(spec, one):
         return Verdict.REUSE
     if spec.dress is not None and may_dress(case, spec) and _within_dressing(spec, one):
         return Verdict.DRESS
@@ -140,7 +150,7 @@ def may_dress(case: Case, spec: PointSpec) -> bool:
     return spec.dress is not None and (not spec.dress.pits or case.tables.house.holds("pits", _DRESS_PITS))
 
 
-def _holds(spec: PointSpec, one: PointRead) -> bool:
+def holds(spec: PointSpec, one: PointRead) -> bool:
     if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
         return one.good is True
     if spec.read is Read.LOOK:
@@ -202,37 +212,6 @@ def far_off(spec: PointSpec, value: float) -> str | None:
     if limit.high is not None and limit.high > 0 and value > _FAR * limit.high:
         return f"is {value / limit.high:.0f} times the limit, {spec.limit}"
     return None
-
-
-@dataclass(frozen=True, slots=True)
-class PointAt:
-    """A point where it lies in the drawing: what was read there in words, and whether it holds; nothing before it is read."""
-
-    part: str
-    point: str
-    view: str | None
-    at: tuple[float, float]
-    ask: str
-    words: str
-    good: bool | None
-
-
-def points_drawn(case: Case) -> tuple[PointAt, ...]:
-    """The points that have a place in the drawing, with what was read of them last. [mm]"""
-    found = []
-    for part in case.resolved.sheet.parts:
-        read = case.state.get("points", part.key)
-        by_key = {one.point: one for one in read.points} if read else {}
-        for spec in points_of(case, part):
-            if spec.at is None:
-                continue
-            one = by_key.get(spec.key)
-            words = (
-                "" if one is None else figure_words(spec, one.values) or ", ".join((*one.values, *one.signs)) or "seen"
-            )
-            good = None if one is None else _holds(spec, one)
-            found.append(PointAt(part.key, spec.key, spec.view, spec.at, spec.ask, words, good))
-    return tuple(found)
 
 
 def figure_words(spec: PointSpec, values: Sequence[str]) -> str | None:

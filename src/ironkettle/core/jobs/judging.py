@@ -7,7 +7,7 @@ from typing import Protocol
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import Dimension, read_flow, read_gauge_pressure, read_quantity, read_volume
-from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace
 from ironkettle.core.machine.pressure import (
     Analysis,

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ironkettle.core.base.quantities import read_torque
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import measured
-from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.machine.tightening import Layout, TorqueRange, Turn, turns_of
 from ironkettle.core.machine.tightening.setting import BARE_TARGET_PCT
@@ -22,7 +23,7 @@ def _told(case: Case, phase: Phase) -> Phase:
     step = case.resolved.steps.get(phase.noted_at or "")
     if step is None or step.note is None:
         return phase
-    marked = case.state.book("steps").get(step.key)
+    marked = case.state.book(STEPS).get(step.key)
     if marked is not None and marked.value.note:
         return phase.model_copy(update={"target": marked.value.note})
     unit, ends, _ = measured(Read.TORQUE, step.note.limit, "limit")

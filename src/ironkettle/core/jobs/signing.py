@@ -6,27 +6,28 @@ from datetime import UTC, datetime, timedelta
 
 from ironkettle.core.base.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
-from ironkettle.core.jobs.kinds.closing import JobEnded, Released, Reopened
-from ironkettle.core.jobs.kinds.passed_over import MoveSkipped, NoteMade
-from ironkettle.core.jobs.kinds.supply import KitCounted, PartArrived, PartOrdered
-from ironkettle.core.jobs.log import Payload
+from ironkettle.core.jobs.registry import kind_of
+from ironkettle.core.jobs.state import Payload
 from ironkettle.core.sheets.document.approval import Standing, words_of
 from ironkettle.core.shop.people import AUTHORITY_WORD, ROLE_WORD, Author, Authority, Role, Signature
 
 # A device without a battery wakes up at either end of its calendar; nothing here is older than the shop.
 EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
+
+
 LATEST = datetime(2100, 1, 1, tzinfo=UTC)
+
+
 MOST_AHEAD = timedelta(days=1)
+
+
 # A clock off by more than this is told to the one who reads it.
 CLOCK_DOUBT_S = 120.0
 
-_STORES_WRITE = (KitCounted, PartOrdered, PartArrived, NoteMade)
-_SIGNED = (Released, JobEnded, Reopened, MoveSkipped)
-
 
 def needs_signature(payload: Payload) -> bool:
-    """Whether an entry is a signature: a release or another end, a reopening, or passing over a move."""
-    return isinstance(payload, _SIGNED)
+    """Whether an entry is a signature: a release or another end, a reopening, or the skipping of a task."""
+    return kind_of(payload).signed
 
 
 def clock_in_doubt(entry: Entry) -> bool:
@@ -56,12 +57,9 @@ def check_bench_time(moment: datetime, now: datetime, field: str = "bench_time")
 
 def check_may_write(author: Author, payload: Payload) -> None:
     """Raises NotAllowedError when the author's role does not write such an entry."""
-    if author.role in {Role.TECHNICIAN, Role.LEAD}:
-        return
-    if author.role is Role.STORES and isinstance(payload, _STORES_WRITE):
-        return
+    kind = kind_of(payload)
     # One who only signs, an inspector, say, need not be able to do anything else.
-    if author.authorisations and isinstance(payload, Released | Reopened):
+    if author.role in kind.writers or (author.authorisations and kind.signers_write):
         return
     raise NotAllowedError(
         "not-allowed", f"{author.name} ({ROLE_WORD[author.role]}) may not record this; a technician or the lead may"
@@ -74,15 +72,16 @@ def signature_of(standing: Standing, payload: Payload, author: Author, now: date
     ``standing``: how the job's sheet stands. Raises NotAllowedError when the author does not hold the authority that the
     sheet asks for, on a draft the strictest that any version of it did.
     """
-    if not needs_signature(payload):
+    kind = kind_of(payload)
+    if not kind.signed:
         return None
-    if isinstance(payload, MoveSkipped | JobEnded) or not standing.guards:
+    if not kind.needs_authority or not standing.guards:
         return Signature(role=author.role, authority=Authority.NONE)
     held = [author.authorisation(one, now.date()) for one in standing.guards]
     first = held[0]
     if first is not None and all(one is not None for one in held):
         return Signature(role=author.role, authority=first.authority, until=first.until)
-    if isinstance(payload, Reopened) and author.role is Role.LEAD:
+    if kind.reopens and author.role is Role.LEAD:
         return Signature(role=author.role, authority=Authority.NONE)
     missing = next(guard for guard, one in zip(standing.guards, held, strict=True) if one is None)
     ended = [one.until for one in author.authorisations if one.authority is missing]

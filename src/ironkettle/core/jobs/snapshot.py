@@ -1,6 +1,6 @@
 """The state of a job as a document, kept beside its log so that an entry more need not read all before it.
 
-It is never the truth: whatever it says must come out the same when the log is folded anew.
+It is never the truth: whatever it says must come out the same when the log is folded again.
 """
 
 from __future__ import annotations
@@ -10,13 +10,13 @@ from typing import Any
 from uuid import UUID
 
 from ironkettle.core.jobs.basis import JobBasis, TokenUsed
-from ironkettle.core.jobs.log import Mark, Marked, Run, State
-from ironkettle.core.jobs.register import read_payload
+from ironkettle.core.jobs.registry import kind_of, read_payload
 from ironkettle.core.jobs.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace
+from ironkettle.core.jobs.state import Mark, Marked, Run, State
 from ironkettle.core.shop.people import Signature
 
-# Raised whenever what is written here changes its meaning; one of another format is built anew from the log.
-SNAPSHOT_FORMAT = 6
+# Raised whenever what is written here changes its meaning; one of another format is built again from the log.
+SNAPSHOT_FORMAT = 7
 _Document = dict[str, Any]
 
 
@@ -24,10 +24,11 @@ def to_snapshot(state: State) -> _Document:
     """The state as plain values that JSON can hold."""
     return {
         "books": {name: _book(book) for name, book in state.books.items()},
-        "first": {name: _book(book) for name, book in _seen_otherwise(state).items() if book},
+        "first": {name: _book(book) for name, book in _first_otherwise(state).items() if book},
         "runs": [_run(run) for run in state.runs.values()],
         "arrived": dict(state.arrived),
-        "struck": [[str(key), _marked(marked)] for key, marked in state.struck.items()],
+        "changed": dict(state.changed),
+        "completed": dict(state.completed),
         "count": state.count,
     }
 
@@ -38,19 +39,20 @@ def from_snapshot(document: _Document) -> State:
         books={name: _read_book(book) for name, book in document["books"].items()},
         runs={one["key"]: _read_run(one) for one in document["runs"]},
         arrived=dict(document["arrived"]),
-        struck={UUID(key): _read_marked(marked) for key, marked in document["struck"]},
+        changed=dict(document["changed"]),
+        completed=dict(document["completed"]),
         count=document["count"],
     )
-    state.seen_first = {name: dict(book) for name, book in state.books.items()}
+    state.firsts = {name: dict(book) for name, book in state.books.items()}
     for name, book in document["first"].items():
-        state.seen_first.setdefault(name, {}).update(_read_book(book))
+        state.firsts.setdefault(name, {}).update(_read_book(book))
     return state
 
 
-def _seen_otherwise(state: State) -> dict[str, dict[Any, Marked[Any]]]:
+def _first_otherwise(state: State) -> dict[str, dict[Any, Marked[Any]]]:
     """What was seen first and differs from what stands last, or stands no more."""
     found: dict[str, dict[Any, Marked[Any]]] = {}
-    for name, kept in state.seen_first.items():
+    for name, kept in state.firsts.items():
         last = state.books.get(name, {})
         found[name] = {key: marked for key, marked in kept.items() if last.get(key) is not marked}
     return found
@@ -65,9 +67,9 @@ def _read_book(listed: list[list[Any]]) -> dict[Any, Marked[Any]]:
 
 
 def _marked(marked: Marked[Any]) -> _Document:
-    return {"is": marked.value.model_dump(mode="json", exclude_defaults=True) | {"kind": marked.value.kind}} | {
-        "by": _mark(marked.mark)
-    }
+    return {
+        "is": marked.value.model_dump(mode="json", exclude_defaults=True) | {"kind": kind_of(marked.value).name}
+    } | {"by": _mark(marked.mark)}
 
 
 def _read_marked(document: _Document) -> Marked[Any]:

@@ -9,15 +9,12 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ironkettle.core.base.errors import RefusedError
-from ironkettle.core.jobs import (
-    SEAL_FORMAT,
-    Entry,
-    kit_of,
-    samples_within,
-)
-from ironkettle.core.jobs.basis import JobBasis
-from ironkettle.core.jobs.log import Carried, Case, State, carried_from
-from ironkettle.core.jobs.register import fold
+from ironkettle.core.jobs import SEAL_FORMAT, Carried, Case, Entry, JobBasis, State, fold, kit_of, samples_within
+from ironkettle.core.jobs.copying import carried_from
+from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.jobs.runs import read_chunk
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot
 from ironkettle.core.machine.pressure import Sample
@@ -50,11 +47,11 @@ def state_of(session: Session, job: JobRow) -> State:
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
     check_basis(session, job, state)
-    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, state.answers(), state.care)
+    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, answers_in(state), care_in(state))
     tables = tables_of(House(job.house))
     carried = _carried(session, job)
     # A closed job looks for nothing on the shelf any more.
-    shelf = () if state.closed is not None else shop.shelf
+    shelf = () if closed_by(state) is not None else shop.shelf
     return Case(
         resolved,
         state,
@@ -89,7 +86,7 @@ def check_basis(session: Session, job: JobRow, state: State) -> None:
 
 def basis_differs(session: Session, job: JobRow, state: State) -> list[str]:
     """What of a job's basis is not as its intake sealed it; nothing for a job from before that was sealed."""
-    intake = state.book("intake").get("intake")
+    intake = intake_of(state)
     sealed = None if intake is None else intake.mark.basis
     if sealed is None:
         return []

@@ -10,8 +10,11 @@ from PIL import Image, ImageChops, ImageStat
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ironkettle.core.jobs.kinds.closing import ENDING_WORD
-from ironkettle.core.jobs.log import State
+from ironkettle.core.jobs import State
+from ironkettle.core.jobs.kinds.ending import ENDING_WORD, closed_by, ending_of
+from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.jobs.runs import plain
 from ironkettle.core.machine.stand import RecordingPlan
 from ironkettle.photos import made_small
@@ -36,10 +39,11 @@ def derived_differs(session: Session, job: JobRow) -> list[str]:
 
 
 def _columns(job: JobRow, state: State) -> Iterator[str]:
-    intake = state.get("intake", "intake")
-    ended = state.get("ended", "ended")
-    should = {"released": state.closed is not None, "ended": "" if ended is None else ENDING_WORD[ended.how]}
-    should |= {"care": state.care or "", "entry_count": state.count}
+    taken_in = intake_of(state)
+    intake = None if taken_in is None else taken_in.value
+    ended = ending_of(state)
+    should = {"released": closed_by(state) is not None, "ended": "" if ended is None else ENDING_WORD[ended.how]}
+    should |= {"care": care_in(state) or "", "entry_count": state.count}
     if intake is not None:
         for name in ("unit", "serial", "customer", "complaint", "promised"):
             should[name] = getattr(intake, name)
@@ -57,7 +61,7 @@ def _moved_samples(session: Session, job: JobRow) -> Iterator[str]:
 
 
 def _photos(session: Session, job: JobRow, state: State) -> Iterator[str]:
-    told = {UUID(str(one.value.photo)): one.value.sha256 for one in state.book("photos").values()}
+    told = {UUID(str(one.value.photo)): one.value.sha256 for one in state.book(PHOTOS).values()}
     for row in session.scalars(select(PhotoRow).where(PhotoRow.job_id == job.id)):
         if row.id in told and row.sha256 != told[row.id]:
             yield f"photo {row.id} is listed with another hash than was sealed"

@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Any
-from uuid import UUID, uuid4
+from uuid import UUID
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -16,34 +16,41 @@ from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs import (
     SEAL_FORMAT,
     BrokenLink,
+    Case,
     Entry,
+    Payload,
+    State,
+    Status,
+    Task,
+    TokenUsed,
     check_bench_time,
     check_chain,
+    check_entry,
     check_may_write,
-    compose_statement,
     kit_of,
     link_of,
     needs_signature,
+    next_task,
     seal_text,
     signature_of,
+    tasks_of,
 )
-from ironkettle.core.jobs.basis import TokenUsed
-from ironkettle.core.jobs.chart import check_entry, moves_of, next_move
-from ironkettle.core.jobs.kinds.care import CareWidened
-from ironkettle.core.jobs.kinds.cause import told_causes
-from ironkettle.core.jobs.kinds.closing import ENDING_WORD, JobEnded, Released, Reopened
-from ironkettle.core.jobs.kinds.observe import IntakeRecorded
-from ironkettle.core.jobs.kinds.passed_over import EntryStruck
+from ironkettle.core.jobs.drawn_stock import taken
+from ironkettle.core.jobs.kinds.correction import decided_causes
+from ironkettle.core.jobs.kinds.ending import ENDING_WORD, closed_by, ending_of
+from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.intake import IntakeRecorded, intake_of
+from ironkettle.core.jobs.kinds.order import short_of
 from ironkettle.core.jobs.kinds.photo import PhotoTaken
-from ironkettle.core.jobs.kinds.supply import short_of
-from ironkettle.core.jobs.kinds.timer import running_timers
-from ironkettle.core.jobs.kinds.trial import TestClosed, TestRun, judgement_of
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import Kind, Move, Status
-from ironkettle.core.jobs.register import apply_entry, as_sent, complete
+from ironkettle.core.jobs.kinds.release import Released
+from ironkettle.core.jobs.kinds.strike import EntryStruck
+from ironkettle.core.jobs.kinds.test_close import TestClosed
+from ironkettle.core.jobs.kinds.test_run import TestRun
+from ironkettle.core.jobs.kinds.timer_cut import running_timers
+from ironkettle.core.jobs.registry import apply_entry, as_sent, complete, judgement_of, kind_of
 from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
-from ironkettle.core.jobs.shelf import taken
-from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot, to_snapshot
+from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, to_snapshot
+from ironkettle.core.jobs.statement import statement_of
 from ironkettle.core.shop.people import Author, Signature
 from ironkettle.store.jobs.cases import basis_of, case_of, folded, run_samples, state_of
 from ironkettle.store.jobs.photos import find_photo, photos_of
@@ -53,11 +60,6 @@ from ironkettle.store.sheets.rows import standing_in
 from ironkettle.store.shop.stock import draw
 from ironkettle.store.shop.tables import Shop
 from ironkettle.store.shop.units import keep_unit, readings_before
-
-# What of a log concerns the unit beyond the job.
-_ABOUT_THE_UNIT = (IntakeRecorded, Released, JobEnded, Reopened, CareWidened, EntryStruck)
-# Where the next move is one of these, there is nothing to do but wait.
-_WAITS = {Kind.TIMER: "timer", Kind.RECEIVE: "part"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +87,7 @@ class Appended:
 
     row: EntryRow
     case: Case
-    moves: tuple[Move, ...]
+    moves: tuple[Task, ...]
 
 
 def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, shop: Shop, now: datetime) -> Appended:
@@ -102,7 +104,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     case = case_of(session, job, state, shop, author, now)
     if present is not None:
         _check_same(session, job, present, new, author)
-        return Appended(present, case, moves_of(case))
+        return Appended(present, case, tasks_of(case))
     check_may_write(author, new.payload)
     case = replace(case, **_beside(session, job, state, new))
     check_entry(case, new.payload)
@@ -118,7 +120,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         clock_ahead_s=new.clock_ahead_s(now),
         signature=_signature(session, job, payload, author, now),
         judgement=judgement_of(case, payload),
-        told=_told(case, payload),
+        told=statement_of(case, payload),
         chunks=tuple(seal for seal, _ in chunks),
         basis=basis_of(session, job) if isinstance(payload, IntakeRecorded) else None,
         token=new.token,
@@ -135,7 +137,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     job.touched_at, job.touched_by = now, author.name
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
-    return Appended(row, *keep_up(session, job, state, shop, author, now, unit=isinstance(payload, _ABOUT_THE_UNIT)))
+    return Appended(row, *keep_up(session, job, state, shop, author, now, unit=kind_of(payload).about_unit))
 
 
 def _keep_trace(session: Session, job: JobRow, state: State, entry: Entry, payload: Payload, case: Case) -> None:
@@ -162,23 +164,12 @@ def _signature(session: Session, job: JobRow, payload: Payload, author: Author, 
     return signature_of(standing_in(session, job.sheet_key, job.sheet_version, job.serial), payload, author, now)
 
 
-def _told(case: Case, payload: Payload) -> tuple[str, ...] | None:
-    """What the certificate of an ended job states, from the log as it is when it is signed."""
-    if isinstance(payload, Released):
-        return compose_statement(case, moves_of(case))
-    if isinstance(payload, JobEnded):
-        state = from_snapshot(to_snapshot(case.state))
-        state.note("ended", "ended", payload, Mark(uuid4(), state.count + 1, "", case.now))
-        return compose_statement(replace(case, state=state), ())
-    return None
-
-
 def keep_up(
     session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime, *, unit: bool = True
-) -> tuple[Case, tuple[Move, ...]]:
+) -> tuple[Case, tuple[Task, ...]]:
     """Write snapshot and summary of a job for a state, what its unit has of it, and give what they were made from."""
     case = case_of(session, job, state, shop, author, now)
-    moves = moves_of(case)
+    moves = tasks_of(case)
     _summarise(job, case, moves)
     if unit:
         keep_unit(session, job, case, now)
@@ -258,10 +249,11 @@ def _sealed(session: Session, job: JobRow, entry: Entry, texts: Sequence[str]) -
     return row
 
 
-def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
+def _summarise(job: JobRow, case: Case, moves: Sequence[Task]) -> None:
     state = case.state
-    intake = state.get("intake", "intake")
-    if intake is not None:
+    taken_in = intake_of(state)
+    if taken_in is not None:
+        intake = taken_in.value
         job.unit, job.serial, job.customer, job.complaint = (
             intake.unit, intake.serial, intake.customer, intake.complaint,
         )  # fmt: skip
@@ -269,21 +261,21 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Move]) -> None:
         job.words = " ".join(
             (job.unit, job.serial, job.customer, job.complaint, job.sheet_key, case.resolved.whole.name)
         )
-    job.care = state.care or ""
-    following = next_move(tuple(moves))
-    job.released = state.closed is not None
-    ended = state.get("ended", "ended")
+    job.care = care_in(state) or ""
+    following = next_task(tuple(moves))
+    job.released = closed_by(state) is not None
+    ended = ending_of(state)
     job.ended = "" if ended is None else ENDING_WORD[ended.how]
     job.stage = following.stage.value if following and not job.released else "release"
     job.next_need = following.text if following and not job.released else ""
-    job.waits = "" if job.released or following is None else _WAITS.get(following.kind, "")
+    job.waits = "" if job.released or following is None else following.kind.waits
     job.moves_done = sum(move.status in {Status.DONE, Status.SKIPPED} for move in moves)
     job.moves_total = len(moves)
     first = min(running_timers(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
     job.causes = [
         {"element": one.element, "name": one.name, "key": one.key.value, "cause": one.cause}
-        for one in told_causes(case)
+        for one in decided_causes(case)
     ]
     job.short = [] if job.released else [asdict(one) for one in short_of(case)]
 

@@ -14,7 +14,8 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.core.jobs.kinds.trial import MOST_SAMPLES, TestSamples
+from ironkettle.core.jobs.kinds.test_samples import TestSamples
+from ironkettle.core.jobs.proving import MOST_SAMPLES
 from ironkettle.core.jobs.runs import SampleRead, plain
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.machine.stand import (

@@ -13,8 +13,7 @@ from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.base.errors import RefusedError
-from ironkettle.core.jobs.chain import link_of
-from ironkettle.core.jobs.resolved import Resolved, resolve
+from ironkettle.core.jobs import Resolved, link_of, resolve
 from ironkettle.core.sheets.document.approval import Standing, same_unit, standing_of
 from ironkettle.core.sheets.document.sheet import Sheet, document_of
 from ironkettle.core.sheets.document.upgrade import upgraded_document

@@ -10,7 +10,7 @@ from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.base.quantities import read_length
-from ironkettle.core.jobs.log import OnShelf
+from ironkettle.core.jobs import OnShelf
 from ironkettle.core.sealing.seals import SealKind, SealSide, SealSize
 from ironkettle.store.base import Base
 from ironkettle.store.shop.trail import leave_trail

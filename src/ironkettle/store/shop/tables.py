@@ -8,7 +8,7 @@ from functools import lru_cache
 
 from sqlalchemy.orm import Session
 
-from ironkettle.core.jobs.log import OnShelf, Tables
+from ironkettle.core.jobs import OnShelf, Tables
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.sealing.grooves import GlandTables
 from ironkettle.core.shop.settings import House

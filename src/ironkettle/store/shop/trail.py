@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import Connection, ForeignKey, Identity, func, select, text
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from ironkettle.core.jobs.chain import FIRST_LINK, link_of
+from ironkettle.core.jobs import FIRST_LINK, link_of
 from ironkettle.store.base import Base
 
 # One change at a time is chained; the number means nothing but this.

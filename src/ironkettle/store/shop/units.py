@@ -14,8 +14,10 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.base.errors import RefusedError
-from ironkettle.core.jobs.kinds.closing import ENDING_WORD, Ending, fulfilled
-from ironkettle.core.jobs.log import Case
+from ironkettle.core.jobs import Case
+from ironkettle.core.jobs.kinds.ending import ENDING_WORD, Ending
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.release import fulfilled, release_of
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.care import every_of
 from ironkettle.core.sheets.document.trials import Interval
@@ -171,7 +173,7 @@ def register(session: Session, sheet_key: str, serial: str, name: str, customer:
 
 def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
     """Bring the job's unit up to what its log says: who it is, counters read at its intake, what its release began anew."""
-    intake = case.state.book("intake").get("intake")
+    intake = intake_of(case.state)
     if intake is None:
         return
     told = intake.value
@@ -191,15 +193,15 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
                     lower=one.lower, note="",
                 )
             )  # fmt: skip
-    released = case.state.book("released").get("released")
+    released = release_of(case.state)
     if released is not None:
         session.add_all(
             ServiceRow(job_id=job.id, interval=key, unit_id=unit.id, done_at=released.mark.when)
             for key in fulfilled(case)
         )
     session.flush()
-    for one in sorted({unit.id} if before is None else {before, unit.id}):
-        update_dues(session, session.get_one(UnitRow, one), now)
+    for key in sorted({unit.id} if before is None else {before, unit.id}):
+        update_dues(session, session.get_one(UnitRow, key), now)
 
 
 def _newest(session: Session, unit: UnitRow, job: JobRow) -> bool:

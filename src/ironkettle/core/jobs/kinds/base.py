@@ -1,18 +1,18 @@
-"""Helpers of the slices: names that must be known, and asks that several share."""
+"""What several kinds share: names that must be known, limits read, asks."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
-from typing import Annotated, Any, Protocol
+from collections.abc import Iterable, Mapping
+from typing import Annotated, Any
 
 from pydantic import BeforeValidator, StringConstraints
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import BASE_UNIT, Dimension, find_unit, from_base, read_quantity
 from ironkettle.core.base.text import Plain, PlainLines
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import Ask, Choice, Draft
+from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.task import Ask, Choice
 from ironkettle.core.machine.parts import Limit, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import PartSpec, Read
@@ -40,17 +40,6 @@ ASKED_IN = {
 # Where a limit has one end only, the other is asked up to this multiple of it.
 _OPEN_END = 2.0
 _WIDEST = 1000.0
-
-
-class Slice(Protocol):
-    """What a kind of entry brings: its payloads, and four functions of them."""
-
-    PAYLOADS: tuple[type[Payload], ...]
-
-    def check(self, case: Case, payload: Payload) -> None: ...
-    def apply(self, state: State, payload: Payload, mark: Mark) -> None: ...
-    def drafts(self, case: Case) -> Iterator[Draft]: ...
-    def words(self, resolved: Resolved, payload: Payload) -> str: ...
 
 
 def known(field: str, key: str, names: Iterable[str], what: str) -> None:
@@ -124,7 +113,7 @@ def ask_yes(field: str, label: str) -> Ask:
 
 
 def after_steps(case: Case, step: str) -> dict[str, str]:
-    """The moves a step waits for: the steps before it with everything that rides on them, and why."""
+    """The tasks a step waits for: the steps before it with everything that rides on them, and why."""
     return {f"step:{before}": why for before, why in case.resolved.before.get(step, {}).items()}
 
 

@@ -8,11 +8,13 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known, zone_choices
 from ironkettle.core.jobs.kinds.leak import suspicions
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import Ask, Chapter, Choice, Draft, Kind, Move
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.facing import reversed_finding
@@ -20,6 +22,8 @@ from ironkettle.core.sealing.failures import Sign
 from ironkettle.core.sheets.document.facts import zones_by_key
 from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
+
+_TASK = TaskKind("find", "Record it as found", rank=2)
 
 
 def _as_list(value: object) -> object:
@@ -45,7 +49,7 @@ class ElementFound(Payload):
     note: Note = ""
 
 
-PAYLOADS = (ElementFound,)
+FOUND: Book[str, ElementFound] = Book("found")
 
 
 def check(case: Case, payload: ElementFound) -> None:
@@ -68,10 +72,6 @@ def check(case: Case, payload: ElementFound) -> None:
         raise fault("lubricant", "what is missing has no lubricant on it; leave it out")
 
 
-def apply(state: State, payload: ElementFound, mark: Mark) -> None:
-    state.note("found", payload.element, payload, mark)
-
-
 def drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     suspected = suspicions(case)
@@ -80,8 +80,8 @@ def drafts(case: Case) -> Iterator[Draft]:
             for key in reversed(resolved.fitting_order.get(station, ())):
                 after = {f"step:{step.key}": ""}
                 yield Draft(
-                    _move(case, resolved.elements[key], suspected),
-                    case.state.has("found", key),
+                    _task(case, resolved.elements[key], suspected),
+                    case.state.has(FOUND, key),
                     step=step.key,
                     after=after,
                 )
@@ -93,7 +93,7 @@ _LUBRICANTS = tuple(
 )
 
 
-def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
+def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     resolved = case.resolved
     must = resolved.oriented[at.key].faces
     entry: dict[str, Any] = {"kind": "element_found", "element": at.key, "present": True}
@@ -112,15 +112,16 @@ def _move(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Move:
     asks.append(Ask("lubricant", Read.CHOICE, "What was on it, if you can tell?", _LUBRICANTS, optional=True))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
-    return Move(
+    return Task(
         f"find:{at.key}",
-        Chapter.STRIP,
-        Kind.FIND,
+        Stage.STRIP,
+        _TASK,
         at.key,
         f"{at.spec.name[0].upper()}{at.spec.name[1:]}: as it came off{missed}",
         entry,
         why=suspected.get(at.station.key),
         place=at.station.key,
+        practice=case.tables.house.schools["pry"],
         asks=tuple(asks),
     )
 
@@ -133,7 +134,7 @@ def reversed_words(case: Case) -> dict[str, str]:
     """What was found the wrong way round, by element, with what comes of it. As found first, not as looked at later."""
     zones = zones_by_key(case.resolved.sheet)
     told = {}
-    for key, marked in case.state.seen_first.get("found", {}).items():
+    for key, marked in case.state.first(FOUND).items():
         oriented = case.resolved.oriented.get(key)
         finding = reversed_finding(oriented, marked.value.faced, zones) if oriented else None
         if finding is not None:
@@ -150,3 +151,34 @@ def words(resolved: Resolved, payload: ElementFound) -> str:
     signs = ", ".join(sign.value.replace("_", " ") for sign in payload.signs if sign is not Sign.NONE)
     how = f"found{facing}{f', {signs}' if signs else ''}" if payload.present else "found missing"
     return f"{name} {how}{f': {payload.note}' if payload.note else ''}"
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    """How each element was found, the ones that speak first."""
+    lines = []
+    for key, marked in case.state.book(FOUND).items():
+        at, oriented = case.resolved.elements.get(key), case.resolved.oriented.get(key)
+        if at is None or oriented is None:
+            continue
+        found = marked.value
+        if not found.present:
+            lines.append(Line.by(Section.LAY, f"{at.spec.name}: missing; {found.note}", marked.mark, caution=True))
+            continue
+        turned = oriented.faces is not None and found.faced is not None and found.faced != oriented.faces
+        faced = f", {oriented.word} to {case.resolved.zone_names[found.faced]}" if found.faced else ""
+        signs = ", ".join(sign.value.replace("_", " ") for sign in found.signs if sign is not Sign.NONE)
+        words = f"{at.spec.name}{faced}{', the wrong way round' if turned else ''}{f': {signs}' if signs else ''}"
+        words += f"; {found.note}" if found.note else ""
+        lines.append(Line.by(Section.LAY, words, marked.mark, caution=turned or bool(signs)))
+    yield from sorted(lines, key=lambda line: not line.caution)
+
+
+KIND = EntryKind(
+    payload=ElementFound,
+    check=check,
+    apply=keep(FOUND, lambda one: one.element),
+    words=words,
+    tasks=drafts,
+    completes="find:{element}",
+    hand_over=_hand_over,
+)

@@ -6,10 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import Ask, Chapter, Choice, Draft, Kind, Move
+from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task
 from ironkettle.core.sealing.facing import ZoneKind
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.drawing.leaks import LeakPath, leak_paths
@@ -27,7 +30,8 @@ class LeakSeen(Payload):
     note: Note = ""
 
 
-PAYLOADS = (LeakSeen,)
+LEAK: Book[str, LeakSeen] = Book("leak")
+_ONLY = "leak"
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,13 +49,9 @@ def check(case: Case, payload: LeakSeen) -> None:
     known("zone", payload.zone, [DRY, *(zone.key for zone in case.resolved.sheet.zones)], "zone")
 
 
-def apply(state: State, payload: LeakSeen, mark: Mark) -> None:
-    state.note("leak", "leak", payload, mark)
-
-
 def suspects(case: Case) -> tuple[Suspect, ...]:
     """The stations whose failure would let what was seen get there, nearest first; none while nothing was seen."""
-    seen = case.state.get("leak", "leak")
+    seen = case.state.get(LEAK, "leak")
     if seen is None or seen.zone == DRY:
         return ()
     found: dict[str, Suspect] = {}
@@ -72,7 +72,7 @@ def _suspect(case: Case, key: str, distance: int, path: LeakPath) -> Suspect:
 
 def suspicions(case: Case) -> dict[str, str]:
     """Why each suspected station is looked at with care, in words."""
-    seen = case.state.get("leak", "leak")
+    seen = case.state.get(LEAK, "leak")
     if seen is None:
         return {}
     where = case.resolved.zone_names.get(seen.zone, seen.zone)
@@ -96,10 +96,10 @@ def drafts(case: Case) -> Iterator[Draft]:
             if leak_paths(case.resolved.sheet, zone.key)
         ),
     )
-    move = Move(
+    task = Task(
         "leak",
-        Chapter.AS_FOUND,
-        Kind.OBSERVE,
+        Stage.AS_FOUND,
+        OBSERVE,
         "leak",
         "Where is it wet, or where does it blow?",
         {"kind": "leak_seen"},
@@ -109,9 +109,14 @@ def drafts(case: Case) -> Iterator[Draft]:
             Ask("note", Read.TEXT, "What is seen", optional=True),
         ),
     )
-    yield Draft(move, case.state.has("leak", "leak"))
+    yield Draft(task, case.state.has(LEAK, "leak"))
 
 
 def words(resolved: Resolved, payload: LeakSeen) -> str:
     seen = "nothing wet" if payload.zone == DRY else f"leak seen: {resolved.zone_names.get(payload.zone, payload.zone)}"
     return f"{seen}{f', {payload.note}' if payload.note else ''}"
+
+
+KIND = EntryKind(
+    payload=LeakSeen, check=check, apply=keep(LEAK, lambda one: _ONLY), words=words, tasks=drafts, completes="leak"
+)

@@ -1,8 +1,7 @@
-"""A photo put to a move, a part or an element, with arrows and a word; chosen for the certificate or not."""
+"""A photo put to a task, a part or an element, with arrows and a word; chosen for the certificate or not."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -10,10 +9,11 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import Note, Short
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import Draft
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Payload
 
 Share = Annotated[Figure, Field(ge=0, le=1)]
 
@@ -43,7 +43,7 @@ class PhotoTaken(Payload):
     sha256: Short | None = None
 
 
-PAYLOADS = (PhotoTaken,)
+PHOTOS: Book[str, PhotoTaken] = Book("photos")
 
 
 def check(case: Case, payload: PhotoTaken) -> None:
@@ -60,16 +60,18 @@ def as_sent(payload: PhotoTaken) -> PhotoTaken:
     return payload.model_copy(update={"sha256": None})
 
 
-def apply(state: State, payload: PhotoTaken, mark: Mark) -> None:
-    state.note("photos", str(payload.photo), payload, mark)
-
-
-def drafts(case: Case) -> Iterator[Draft]:
-    yield from ()
-
-
 def words(resolved: Resolved, payload: PhotoTaken) -> str:
     when = f", {payload.time}" if payload.time else ""
     marked = f", {len(payload.arrows)} {'arrow' if len(payload.arrows) == 1 else 'arrows'}" if payload.arrows else ""
     chosen = ", for the certificate" if payload.on_certificate else ""
     return f"photo{when}{marked}{chosen}{f': {payload.words}' if payload.words else ''}"
+
+
+KIND = EntryKind(
+    payload=PhotoTaken,
+    check=check,
+    apply=keep(PHOTOS, lambda one: str(one.photo)),
+    words=words,
+    complete=complete,
+    as_sent=as_sent,
+)

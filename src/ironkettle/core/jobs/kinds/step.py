@@ -9,7 +9,8 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.quantities import read_gauge_pressure
-from ironkettle.core.jobs.kinds.again import undone
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
     ItemKey,
     Note,
@@ -22,16 +23,21 @@ from ironkettle.core.jobs.kinds.base import (
     merged,
     value_of,
 )
-from ironkettle.core.jobs.kinds.relief import relief_of
-from ironkettle.core.jobs.log import Case, Mark, Payload, State
-from ironkettle.core.jobs.model import STAGE_CHAPTER, Ask, Draft, Kind, Move, Rung
+from ironkettle.core.jobs.kinds.rung import RUNGS
+from ironkettle.core.jobs.kinds.skip import is_skipped
+from ironkettle.core.jobs.kinds.take_apart import undone
+from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.task import STAGE_OF_STEP, Ask, Draft, Rung, Task, TaskKind
 from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.machine.parts import cleaning_of
 from ironkettle.core.sheets.document.facts import cylinder_of
 from ironkettle.core.sheets.document.parts import Fate, LadderSpec, Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.sheets.soundness.order import off_order
+
+STEP = TaskKind("step", "Done", rank=1)
 
 
 class PartOff(Payload):
@@ -53,7 +59,7 @@ class StepDone(Payload):
     page: Short | None = None
 
 
-PAYLOADS = (StepDone,)
+STEPS: Book[str, StepDone] = Book("steps")
 
 
 def check(case: Case, payload: StepDone) -> None:
@@ -91,13 +97,9 @@ def _check_note(step: StepSpec, payload: StepDone) -> None:
         raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "")
 
 
-def apply(state: State, payload: StepDone, mark: Mark) -> None:
-    state.note("steps", payload.step, payload, mark)
-
-
 def is_done(case: Case, step: StepSpec) -> bool:
     """Whether a step counts as done: not where it did not move freely, nor where a test has pressed the unit since."""
-    marked = case.state.book("steps").get(step.key)
+    marked = case.state.book(STEPS).get(step.key)
     if marked is None or marked.value.free is False or undone(case, "steps", step.key, marked.mark):
         return False
     stuck = _stuck_since(case, marked.mark.seq)
@@ -111,7 +113,7 @@ def _stuck_since(case: Case, seq: int) -> set[str]:
     found: set[str] = set()
     listed = [step for step in case.resolved.sheet.steps if step.stage == "rebuild"]
     for place, step in enumerate(listed):
-        marked = case.state.book("steps").get(step.key)
+        marked = case.state.book(STEPS).get(step.key)
         if step.free and marked is not None and marked.value.free is False and marked.mark.seq > seq:
             back = next((one for one in reversed(listed[:place]) if one.puts_on), None)
             if back is not None and not step.puts_on:
@@ -124,7 +126,7 @@ def _pressed_since(case: Case, seq: int) -> bool:
 
 
 def _work_ahead(case: Case) -> bool:
-    done = case.state.book("steps")
+    done = case.state.book(STEPS)
     return any(step.stage in {"strip", "rebuild"} and step.key not in done for step in case.resolved.sheet.steps)
 
 
@@ -141,7 +143,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         if is_stripping(step):
             after = merged(after, dict.fromkeys(found, "afterwards it can be tested no more"))
         after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
-        yield Draft(_move(case, step, places), is_done(case, step), step=step.key, after=after)
+        yield Draft(_task(case, step, places), is_done(case, step), step=step.key, after=after)
 
 
 def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
@@ -152,14 +154,14 @@ def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
 def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
     found = []
     for one in ladder.rungs:
-        tried = case.state.get("rungs", (ladder.part, one.key))
+        tried = case.state.get(RUNGS, (ladder.part, one.key))
         harm = ", and did harm" if tried and tried.harm else ""
         came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
         found.append(Rung(ladder.part, one.key, one.do, one.may, one.caution, one.never, came))
     return tuple(found)
 
 
-def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
+def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
     resolved = case.resolved
     handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
     entry: dict[str, Any] = {"kind": "step_done", "step": step.key}
@@ -170,10 +172,10 @@ def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
     ladder = next((one for one in resolved.sheet.ladders if one.part in moved), None)
     if step.mark:
         entry["marked"] = True
-    return Move(
+    return Task(
         f"step:{step.key}",
-        STAGE_CHAPTER[step.stage],
-        Kind.STEP,
+        STAGE_OF_STEP[step.stage],
+        STEP,
         step.key,
         step.text,
         entry,
@@ -192,6 +194,8 @@ def _move(case: Case, step: StepSpec, places: dict[str, int]) -> Move:
         ladder=_rungs(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
         photo=step.photo,
+        practice=case.tables.house.schools["scrap"] if step.stage == "strip" and step.takes_off else None,
+        again=step.stage == "strip",
         shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
     )
 
@@ -285,13 +289,52 @@ def is_stripping(step: StepSpec) -> bool:
 
 def being_stripped(case: Case) -> bool:
     """Whether the strip-down has begun: what the unit was like before can be tested no more."""
-    return any(is_stripping(one) and one.key in case.state.book("steps") for one in case.resolved.sheet.steps)
+    return any(is_stripping(one) and one.key in case.state.book(STEPS) for one in case.resolved.sheet.steps)
 
 
 def refuse_if_apart(case: Case) -> None:
     """Raises RefusedError while something that came off has not gone back on."""
     for step in case.resolved.sheet.steps:
-        if case.state.passed_over(f"step:{step.key}"):
+        if is_skipped(case.state, f"step:{step.key}"):
             continue
         if step.stage == "rebuild" and (step.puts_on or step.closes) and not is_done(case, step):
             raise RefusedError("apart", f"the unit is apart: {step.text}")
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    """Parts that are off and have not gone back, with their places in the tray; steps marked between."""
+    steps = case.state.book(STEPS)
+    back = {
+        part
+        for step in case.resolved.sheet.steps
+        if (marked := steps.get(step.key)) and not undone(case, "steps", step.key, marked.mark)
+        for part in step.puts_on
+    }
+    for step in case.resolved.sheet.steps:
+        marked = steps.get(step.key)
+        if marked is None:
+            continue
+        for one in marked.value.parts_off:
+            if one.part in case.resolved.parts and one.part not in back:
+                yield Line.by(
+                    Section.OFF, f"{case.resolved.parts[one.part].name}: tray, place {one.place}", marked.mark
+                )
+        if step.mark and marked.value.marked:
+            across = " and ".join(
+                case.resolved.parts[key].name.lower() for key in step.mark.across if key in case.resolved.parts
+            )
+            count = f"{step.mark.count} {'mark' if step.mark.count == 1 else 'marks'}"
+            yield Line.by(Section.OFF, f"{count} across {across}", marked.mark)
+        if step.note and marked.value.note:
+            yield Line.by(Section.OFF, f"{step.note.ask}: {marked.value.note}", marked.mark)
+
+
+KIND = EntryKind(
+    payload=StepDone,
+    check=check,
+    apply=keep(STEPS, lambda one: one.step),
+    words=words,
+    tasks=drafts,
+    completes="step:{step}",
+    hand_over=_hand_over,
+)

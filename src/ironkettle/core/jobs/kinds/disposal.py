@@ -1,0 +1,47 @@
+"""Waste disposed of."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.kinds.base import ask_yes
+from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+
+_TASK = TaskKind("dispose", "Done")
+
+
+class Disposed(Payload):
+    kind: Literal["disposed"] = "disposed"
+    done: bool
+
+
+DISPOSED: Book[str, Disposed] = Book("disposed")
+_ONLY = "disposed"
+
+
+def check(case: Case, payload: Disposed) -> None:
+    if not payload.done:
+        raise fault("done", "say when it is done", "yes")
+
+
+def _tasks(case: Case) -> Iterator[Draft]:
+    if case.resolved.sheet.disposal:
+        where = "; ".join(f"{one.what} to the {one.where}" for one in case.resolved.sheet.disposal)
+        asks = (ask_yes("done", f"{where}?"),)
+        task = Task("dispose", Stage.RELEASE, _TASK, "waste", f"Dispose: {where}", {"kind": "disposed"}, asks=asks)
+        yield Draft(task, case.state.has(DISPOSED, _ONLY))
+
+
+KIND = EntryKind(
+    payload=Disposed,
+    check=check,
+    apply=keep(DISPOSED, lambda one: _ONLY),
+    words=lambda resolved, payload: "waste disposed of",
+    tasks=_tasks,
+    completes="dispose",
+)

@@ -1,0 +1,220 @@
+"""An element fitted: the right way round, of what has come, with what it may meet."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Any, Literal
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.quantities import read_length
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.kinds.base import (
+    ItemKey,
+    Note,
+    Short,
+    after_steps,
+    ask_yes,
+    delicate_of,
+    known,
+    measured,
+    merged,
+    zone_choices,
+)
+from ironkettle.core.jobs.kinds.size import SIZES
+from ironkettle.core.jobs.kinds.skip import is_skipped
+from ironkettle.core.jobs.kinds.take_apart import undone
+from ironkettle.core.jobs.practice import lubricant_of, may_be_kept, practice_of
+from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.jobs.shortage import refuse_short
+from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.sheets.document.parts import Read
+
+_TASK = TaskKind("fit", "Fitted", rank=0)
+_DRY = "dry"
+
+
+class ElementFitted(Payload):
+    """``faces`` as seen by the one who fitted it; ``reused``: the old one was kept; ``against``: why a caution is overruled."""
+
+    kind: Literal["element_fitted"] = "element_fitted"
+    element: ItemKey
+    faces: ItemKey | None = None
+    reused: bool = False
+    lubricant: Short = _DRY
+    offset: Short | None = None
+    depth_below: Short | None = None
+    marks: bool | None = None
+    against: Note = ""
+    note: Note = ""
+
+
+FITTED: Book[str, ElementFitted] = Book("fitted")
+_SHORTEST_REASON = 5
+
+
+# A depth is read with a depth gauge on rubber: so far from what the sheet gives it still is that.
+_DEPTH_SHARE = 0.2
+
+
+def check(case: Case, payload: ElementFitted) -> None:
+    known("element", payload.element, case.resolved.elements, "element")
+    at = case.resolved.elements[payload.element]
+    name = at.spec.name
+    if payload.reused and not may_be_kept(case, at):
+        only = at.spec.one_use or not case.tables.house.holds("seals", 1)
+        why = "is for one use only" if only else "does not look sound"
+        raise fault("reused", f"the {name} {why}; fit a new one", "a new part")
+    _check_facing(case, at, payload)
+    if not payload.reused:
+        refuse_short(case, payload.element, name)
+    sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
+    if at.spec.identify and not sized:
+        raise RefusedError("size-unknown", f"choose the size of the {name} first")
+    _check_depth(at, payload)
+    for never in at.spec.never:
+        if never.what.casefold() in payload.lubricant.casefold() and len(payload.against) < _SHORTEST_REASON:
+            why = f": {never.why}" if never.why else ""
+            raise fault(
+                "lubricant",
+                f"never {never.what} on the {name}{why}; a reason in writing overrules it",
+                at.spec.lubricant or _DRY,
+            )
+    if at.spec.marks and payload.marks is not True:
+        raise fault("marks", f"the {name}: {', '.join(at.spec.marks)}", "yes")
+
+
+def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
+    must = case.resolved.oriented[at.key].faces
+    if payload.faces is not None:
+        known("faces", payload.faces, at.station.between, "zone beside this station")
+    if must is None or payload.faces == must:
+        return
+    word, names = case.resolved.oriented[at.key].word, case.resolved.zone_names
+    if payload.faces is None:
+        raise fault("faces", f"say to which side: {word}", names[must])
+    text = f"reversed: {word} of the {at.spec.name} towards {names[must]}, not {names[payload.faces]}; turn it round"
+    raise fault("faces", text, names[must])
+
+
+def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
+    if at.spec.offset and not payload.offset:
+        raise fault("offset", f"{at.spec.name}: {at.spec.offset}")
+    if at.spec.depth_below is None:
+        return
+    if payload.depth_below is None:
+        raise fault("depth_below", f"how deep does the {at.spec.name} lie? {at.spec.depth_below} is wanted")
+    wanted, read = read_length(at.spec.depth_below, "depth_below"), read_length(payload.depth_below, "depth_below")
+    if abs(read - wanted) > _DEPTH_SHARE * wanted + 1e-9:
+        raise fault("depth_below", f"{payload.depth_below} is not {at.spec.depth_below}", at.spec.depth_below)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    resolved = case.resolved
+    counts = {f"count:{kit.number}": "the kit is counted first" for kit in resolved.sheet.kits}
+    for step in resolved.sheet.steps:
+        for station in step.closes:
+            before: str | None = None
+            for key in resolved.fitting_order.get(station, ()):
+                at = resolved.elements[key]
+                after = merged(after_steps(case, step.key), counts, _own(case, at))
+                if before is not None:
+                    after[f"fit:{before}"] = f"the {resolved.elements[before].spec.name} goes in first"
+                yield Draft(_task(case, at), _is_fitted(case, key), step=step.key, after=after)
+                before = key
+
+
+def _is_fitted(case: Case, element: str) -> bool:
+    marked = case.state.book(FITTED).get(element)
+    return marked is not None and not undone(case, "elements", element, marked.mark)
+
+
+def _own(case: Case, at: ElementAt) -> dict[str, str]:
+    """What of the element itself comes first: found, its size chosen, come where it was short."""
+    after: dict[str, str] = {}
+    if any(at.station.key in step.opens for step in case.resolved.sheet.steps):
+        after[f"find:{at.key}"] = "what came off is recorded first"
+    if at.spec.identify:
+        after[f"identify:{at.key}"] = "its size is not chosen yet"
+    for line in case.resolved.lines_of(at.key):
+        after[f"receive:{line.key}"] = f"{line.name} has not come yet"
+    return after
+
+
+def _task(case: Case, at: ElementAt) -> Task:
+    resolved, spec = case.resolved, at.spec
+    must, word = resolved.oriented[at.key].faces, resolved.oriented[at.key].word
+    kept = not at.one_use and not resolved.lines_of(at.key)
+    entry: dict[str, Any] = {
+        "kind": "element_fitted", "element": at.key, "reused": kept, "lubricant": lubricant_of(case, at),
+    }  # fmt: skip
+    asks: list[Ask] = []
+    if must is not None:
+        choices = zone_choices(resolved, at.station.between, must)
+        asks.append(Ask("faces", Read.ZONE, f"To which side now: {word}?", choices))
+    if spec.offset:
+        asks.append(Ask("offset", Read.TEXT, spec.offset))
+    if spec.depth_below:
+        wanted = read_length(spec.depth_below, "depth_below")
+        unit, _, _ = measured(Read.LENGTH, spec.depth_below, "depth_below")
+        low, high = 0.9 * wanted, 1.1 * wanted
+        asks.append(Ask("depth_below", Read.LENGTH, "How deep does it lie?", unit="mm", limit=(low, high), hint=unit))
+    if spec.marks:
+        asks.append(ask_yes("marks", f"As marked: {', '.join(spec.marks)}?"))
+    if at.one_use and may_be_kept(case, at):
+        asks.append(Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False))
+    asks.append(Ask("lubricant", Read.TEXT, "Fitted with", proposed=lubricant_of(case, at)))
+    size = case.state.get(SIZES, at.key)
+    named = size.size if size else f"{spec.ring.series} {spec.ring.designation}" if spec.ring else spec.size
+    return Task(
+        f"fit:{at.key}",
+        Stage.REBUILD,
+        _TASK,
+        at.key,
+        f"Fit the {spec.name}{f', {named}' if named else ''}: {resolved.oriented[at.key].instruction}",
+        entry,
+        why=spec.why,
+        delicate=delicate_of([resolved.parts[spec.part]] if spec.part in resolved.parts else []),
+        place=at.station.key,
+        practice=practice_of(case, at),
+        asks=tuple(asks),
+    )
+
+
+def words(resolved: Resolved, payload: ElementFitted) -> str:
+    at, oriented = resolved.elements.get(payload.element), resolved.oriented.get(payload.element)
+    name = at.spec.name if at else payload.element
+    facing = (
+        f", {oriented.word} to {resolved.zone_names.get(payload.faces, payload.faces)}"
+        if oriented and payload.faces
+        else ""
+    )
+    against = f"; overruled: {payload.against}" if payload.against else ""
+    return f"{name} {'old one kept' if payload.reused else 'fitted'}{facing}, {payload.lubricant}{against}"
+
+
+def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
+    for key, fitted in case.state.book(FITTED).items():
+        at = case.resolved.elements.get(key)
+        if fitted.value.against and at is not None:
+            yield f"{at.spec.name} fitted with {fitted.value.lubricant} against the build sheet: {fitted.value.against}."
+
+
+def _beside(case: Case) -> Iterator[str]:
+    for key, fitted in case.state.book(FITTED).items():
+        at = case.resolved.elements.get(key)
+        if fitted.value.reused and at is not None:
+            yield f"The old {at.spec.name} was kept."
+
+
+KIND = EntryKind(
+    payload=ElementFitted,
+    check=check,
+    apply=keep(FITTED, lambda one: one.element),
+    words=words,
+    tasks=drafts,
+    completes="fit:{element}",
+    against=_against,
+    beside=_beside,
+)

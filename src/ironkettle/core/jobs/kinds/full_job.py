@@ -1,0 +1,57 @@
+"""Quick care made into a full job: something wants replacing, or more is wrong than the care looks at."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.inspecting import Verdict
+from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.kinds.base import Reason
+from ironkettle.core.jobs.kinds.inspection import standing
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.state import Book, Payload, State
+from ironkettle.core.jobs.task import Ask
+from ironkettle.core.sheets.document.parts import Read
+
+
+class CareWidened(Payload):
+    """From here on the whole sheet is worked; what was done in the care stays done."""
+
+    kind: Literal["care_widened"] = "care_widened"
+    reason: Reason
+
+
+MADE_FULL: Book[str, CareWidened] = Book("made_full")
+_ONLY = "full"
+
+
+def care_in(state: State) -> str | None:
+    """The interval whose quick care a job is; None for a full job, and once it was made one."""
+    intake = intake_of(state)
+    return None if intake is None or state.has(MADE_FULL, _ONLY) else intake.value.care
+
+
+def check(case: Case, payload: CareWidened) -> None:
+    if care_in(case.state) is None:
+        raise RefusedError("no-care", "this is a full job already")
+
+
+def condemned(case: Case) -> tuple[str, ...]:
+    """The names of the parts that a care found to be replaced or sent out: the reason for a full job."""
+    return tuple(
+        part.name
+        for part in case.resolved.sheet.parts
+        if standing(case, part.key) in {Verdict.REPLACE, Verdict.SEND_OUT}
+    )
+
+
+KIND = EntryKind(
+    payload=CareWidened,
+    check=check,
+    apply=keep(MADE_FULL, lambda one: _ONLY),
+    words=lambda resolved, payload: f"made a full job: {payload.reason}",
+    about_unit=True,
+    loose_asks=(Ask("reason", Read.TEXT, "Reason"),),
+)

@@ -1,0 +1,225 @@
+"""The points of a part read, held against their limits, and what becomes of the part."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from pydantic import Field
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.inspecting import (
+    NOTHING_SEEN,
+    ORDER,
+    VERDICT_WORD,
+    PointRead,
+    Verdict,
+    far_off,
+    figure_words,
+    is_measured,
+    limit_words,
+    points_of,
+    verdict_of,
+)
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, delicate_of, known, measured, value_of
+from ironkettle.core.jobs.kinds.step import STEPS
+from ironkettle.core.jobs.kinds.take_apart import undone
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Mark, Payload
+from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
+
+_TASK = TaskKind("measure", "Record the readings", rank=9)
+
+
+class PointsRead(Payload):
+    """``verdict``: as the person judged, where other than the readings say; ``judged``: what the readings come to by the
+    limits of the day, set by the server."""
+
+    kind: Literal["points_read"] = "points_read"
+    part: ItemKey
+    points: list[PointRead] = Field(min_length=1, max_length=60)
+    verdict: Verdict | None = None
+    judged: Verdict | None = None
+    note: Note = ""
+
+
+POINTS: Book[str, PointsRead] = Book("points")
+
+
+def check(case: Case, payload: PointsRead) -> None:
+    known("part", payload.part, case.resolved.parts, "part")
+    part = case.resolved.parts[payload.part]
+    specs = {point.key: point for point in points_of(case, part)}
+    for index, one in enumerate(payload.points):
+        known(f"points.{index}.point", one.point, specs, "point of this part")
+        _check_point(f"points.{index}", specs[one.point], one, sure=bool(payload.note))
+    missing = [spec.ask for key, spec in specs.items() if key not in {one.point for one in payload.points}]
+    if missing:
+        raise fault("points", f"not read yet: {missing[0]}")
+    found = verdict_of(case, part, payload.points)
+    if payload.verdict is not None and ORDER.index(payload.verdict) < ORDER.index(found) and not payload.note:
+        text = f"by its readings it is “{VERDICT_WORD[found]}”; say why it is “{VERDICT_WORD[payload.verdict]}”"
+        raise fault("note", text)
+    _check_still_off(case, part, payload.verdict or found)
+
+
+def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
+    """Raises RefusedError where a part that is on the unit again is condemned: it has to come off first."""
+    before = standing(case, part.key)
+    if before is None or ORDER.index(verdict) <= ORDER.index(before):
+        return
+    on = next(
+        (step for step in case.resolved.sheet.steps if step.stage == "rebuild" and part.key in step.puts_on), None
+    )
+    marked = case.state.book(STEPS).get(on.key) if on else None
+    if on is not None and marked is not None and not undone(case, "steps", on.key, marked.mark):
+        text = f"the {part.name.lower()} is on the unit again; take it apart first, from the step that takes it off"
+        raise RefusedError("part-on", text)
+
+
+def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
+    if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
+        if one.good is None:
+            raise fault(f"{path}.good", spec.ask, "yes", "no")
+    elif spec.read is Read.LOOK:
+        if one.seen is None:
+            raise fault(f"{path}.seen", spec.ask, NOTHING_SEEN, *spec.bad)
+    elif is_measured(spec):
+        if len(one.values) != spec.places:
+            raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
+        for place, text in enumerate(one.values):
+            value = value_of(text, spec.read, f"{path}.values.{place}")
+            odd = far_off(spec, value)
+            if odd and not sure:
+                raise fault(f"{path}.values.{place}", f"{text} {odd}; look again, or say in the note that it is so")
+    elif not one.values:
+        raise fault(f"{path}.values", spec.ask)
+
+
+def complete(case: Case, payload: PointsRead) -> PointsRead:
+    """With what the readings come to, as the server works it out."""
+    judged = verdict_of(case, case.resolved.parts[payload.part], payload.points)
+    return payload.model_copy(update={"judged": judged})
+
+
+def as_sent(payload: PointsRead) -> PointsRead:
+    return payload.model_copy(update={"judged": None})
+
+
+def standing(case: Case, part: str) -> Verdict | None:
+    """The verdict on a part as it stands: that given, else that of its readings; None before it is read."""
+    marked = case.state.get(POINTS, part)
+    if marked is None:
+        return None
+    return marked.verdict or marked.judged or verdict_of(case, case.resolved.parts[part], marked.points)
+
+
+def reading_steps(case: Case, part: str) -> list[str]:
+    """The steps at which a part is read: those that say so, else the one that takes it off."""
+    steps = case.resolved.sheet.steps
+    named = [step.key for step in steps if any(name.part == part for name in step.reads)]
+    off = [step.key for step in steps if part in step.takes_off]
+    return named or off[-1:]
+
+
+def _tasks(case: Case) -> Iterator[Draft]:
+    for part in case.resolved.sheet.parts:
+        if points_of(case, part):
+            at = reading_steps(case, part.key)
+            read = case.state.book(POINTS).get(part.key)
+            done = read is not None and not changed_since(case, part.key, read.mark)
+            yield Draft(_task(case, part), done, step=next(iter(at), None), after={f"step:{key}": "" for key in at})
+
+
+def changed_since(case: Case, part: str, read: Mark) -> bool:
+    """Whether a part was dressed, came back from outside, or had harm done to it after it was read."""
+    changed = case.state.changed
+    back = changed.get(f"back:{part}", 0) if standing(case, part) is Verdict.SEND_OUT else 0
+    return max(changed.get(f"part:{part}", 0), back) > read.seq
+
+
+def _task(case: Case, part: PartSpec) -> Task:
+    asks: list[Ask] = []
+    points = points_of(case, part)
+    for index, point in enumerate(points):
+        asks += _asks(index, point)
+    asks.append(Ask("verdict", Read.CHOICE, "Verdict", tuple(Choice(v, VERDICT_WORD[v]) for v in ORDER), optional=True))
+    return Task(
+        f"measure:{part.key}",
+        Stage.INSPECT,
+        _TASK,
+        part.key,
+        f"Inspect: {part.name[0].lower()}{part.name[1:]}",
+        {"kind": "points_read", "part": part.key, "points": [{"point": point.key} for point in points]},
+        caution=next((point.caution for point in points if point.caution), None),
+        delicate=delicate_of([part]),
+        place=part.key,
+        practice=case.tables.house.schools["pits"] if _asks_for_pits(part) else None,
+        asks=tuple(asks),
+    )
+
+
+def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
+    if point.read in {Read.YES_NO, Read.GO_NO_GO}:
+        yield Ask(f"points.{index}.good", point.read, point.ask)
+    elif point.read is Read.LOOK:
+        choices = (Choice(NOTHING_SEEN, "nothing of the kind"), *(Choice(bad, bad) for bad in point.bad))
+        yield Ask(f"points.{index}.seen", Read.LOOK, point.ask, choices)
+    else:
+        # Of what is worked out from several readings, each lies within the nominal.
+        single = point.compute in {None, "mean", "sum"} or point.nominal is None
+        unit, limit, _ = measured(point.read, point.limit if single else point.nominal, "limit")
+        for place in range(point.places):
+            label = point.ask if point.places == 1 else f"{point.ask}, {place + 1} of {point.places}"
+            yield Ask(
+                f"points.{index}.values.{place}", point.read, label, unit=unit, limit=limit, hint=limit_words(point)
+            )
+
+
+def _words(resolved: Resolved, payload: PointsRead) -> str:
+    part = resolved.parts.get(payload.part)
+    name = part.name if part else payload.part
+    read = "; ".join(_told(part, one) for one in payload.points)
+    verdict = payload.verdict or payload.judged
+    judged = f"; {VERDICT_WORD[verdict]}" if verdict else ""
+    note = f": {payload.note}" if payload.note else ""
+    return f"{name} inspected: {read}{judged}{note}"
+
+
+def _told(part: PartSpec | None, one: PointRead) -> str:
+    spec = next((point for point in part.points if point.key == one.point), None) if part else None
+    what = spec.ask.rstrip("?") if spec else one.point
+    if one.values:
+        figure = figure_words(spec, one.values) if spec else None
+        return f"{what} {', '.join(one.values)}{f' ({figure})' if figure else ''}"
+    if one.good is not None:
+        return f"{what} {'yes' if one.good else 'no'}"
+    return f"{what}: {', '.join(one.signs) or 'nothing of the kind'}"
+
+
+def _asks_for_pits(part: PartSpec) -> bool:
+    return any(point.dress is not None and point.dress.pits for point in part.points)
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    for key, marked in case.state.book(POINTS).items():
+        verdict, part = standing(case, key), case.resolved.parts.get(key)
+        if verdict is not None and part is not None:
+            words = f"{part.name}: {VERDICT_WORD[verdict]}"
+            yield Line.by(Section.DECIDED, words, marked.mark, caution=verdict is not Verdict.REUSE)
+
+
+KIND = EntryKind(
+    payload=PointsRead,
+    check=check,
+    apply=keep(POINTS, lambda one: one.part),
+    words=_words,
+    tasks=_tasks,
+    completes="measure:{part}",
+    complete=complete,
+    as_sent=as_sent,
+    hand_over=_hand_over,
+)

@@ -1,0 +1,100 @@
+"""A question of the sheet answered, when it can be seen."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.case import Carried, Case
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Payload, State
+from ironkettle.core.jobs.task import STAGE_OF_STEP, Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.sheets.document.parts import Read
+
+_TASK = TaskKind("answer", "That is it", rank=4)
+
+
+class QuestionAnswered(Payload):
+    kind: Literal["question_answered"] = "question_answered"
+    question: ItemKey
+    choice: ItemKey
+    note: Note = ""
+
+
+ANSWERS: Book[str, QuestionAnswered] = Book("answers")
+
+
+def answers_in(state: State) -> dict[str, str]:
+    """The choice for each question that is answered."""
+    return {key: marked.value.choice for key, marked in state.book(ANSWERS).items()}
+
+
+def check(case: Case, payload: QuestionAnswered) -> None:
+    questions = {one.key: one for one in case.resolved.whole.questions}
+    known("question", payload.question, questions, "question")
+    known("choice", payload.choice, [choice.key for choice in questions[payload.question].choices], "choice")
+    chosen = next(one for one in questions[payload.question].choices if one.key == payload.choice)
+    if chosen.refuses:
+        raise RefusedError("not-this-sheet", f"{chosen.says}: {chosen.refuses}")
+    given = case.state.get(ANSWERS, payload.question)
+    if given is not None and given.choice != payload.choice and not payload.note:
+        says = next(c.says for c in questions[payload.question].choices if c.key == given.choice)
+        raise fault("note", f"this was answered “{says}” before; say why it is something else now")
+    if given is not None and given.choice != payload.choice and case.state.book(FITTED):
+        raise RefusedError("answer-used", "parts are fitted by that answer; strike out its entry and theirs first")
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    steps = {step.key: step for step in case.resolved.whole.steps}
+    for question in case.resolved.whole.questions:
+        seen = steps.get(question.seen_at or "")
+        before = case.carried.answers.get(question.key) if case.carried else None
+        # What a sister unit was comes first, and says so; a person still looks.
+        listed = sorted(question.choices, key=lambda one: (one.refuses is not None, one.key != before))
+        choices = tuple(
+            Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None)) for one in listed
+        )
+        task = Task(
+            f"answer:{question.key}",
+            STAGE_OF_STEP[seen.stage] if seen else Stage.INTAKE,
+            _TASK,
+            question.key,
+            question.ask,
+            {"kind": "question_answered", "question": question.key},
+            asks=(Ask("choice", Read.CHOICE, question.ask, choices),),
+        )
+        after = {f"step:{seen.key}": ""} if seen and seen.key in case.resolved.steps else {}
+        yield Draft(task, case.state.has(ANSWERS, question.key), step=question.seen_at, after=after)
+
+
+def _sign(sign: str | None, carried: Carried | None) -> str | None:
+    return "; ".join(part for part in (sign, carried.words if carried else None) if part) or None
+
+
+def words(resolved: Resolved, payload: QuestionAnswered) -> str:
+    question = next(one for one in resolved.whole.questions if one.key == payload.question)
+    says = next(one.says for one in question.choices if one.key == payload.choice)
+    return f"{question.ask} {says}"
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    for key, marked in case.state.book(ANSWERS).items():
+        question = next((one for one in case.resolved.whole.questions if one.key == key), None)
+        if question is not None:
+            says = next((one.says for one in question.choices if one.key == marked.value.choice), marked.value.choice)
+            yield Line.by(Section.DECIDED, f"{question.ask} {says}", marked.mark)
+
+
+KIND = EntryKind(
+    payload=QuestionAnswered,
+    check=check,
+    apply=keep(ANSWERS, lambda one: one.question),
+    words=words,
+    tasks=drafts,
+    completes="answer:{question}",
+    hand_over=_hand_over,
+)

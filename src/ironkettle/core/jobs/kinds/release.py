@@ -1,0 +1,115 @@
+"""The release: signed. What was done and what was not is told by the log."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.base.errors import NotAllowedError
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.inspecting import Verdict
+from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.kinds.base import Note, Short
+from ironkettle.core.jobs.kinds.inspection import standing
+from ironkettle.core.jobs.kinds.skip import SKIPPED
+from ironkettle.core.jobs.kinds.stage_skip import SKIPPED_STAGES
+from ironkettle.core.jobs.kinds.step import renewed
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Marked, Payload, State
+from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.sheets.document.care import every_of
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.trials import Interval
+from ironkettle.core.shop.people import Role
+from ironkettle.core.shop.service import next_words
+
+_TASK = TaskKind("sign", "Sign and release", signs=True)
+
+
+class Released(Payload):
+    """Signed. What was done and what was not is told by the log; ``remark`` is the signer's own."""
+
+    kind: Literal["released"] = "released"
+    remark: Note = ""
+    next_service: Short | None = None
+
+
+RELEASED: Book[str, Released] = Book("released")
+_ONLY = "released"
+
+
+def release_of(state: State) -> Marked[Released] | None:
+    """The release of a job; None while it is not released."""
+    return state.book(RELEASED).get(_ONLY)
+
+
+def take_back_release(state: State) -> None:
+    """A job that is opened again is not released any more."""
+    state.drop(RELEASED, _ONLY)
+
+
+def check(case: Case, payload: Released) -> None:
+    if needs_lead(case.state) and case.author is not None and case.author.role is not Role.LEAD:
+        text = "something that is there against a danger was skipped on this job: only the workshop lead signs it"
+        raise NotAllowedError("lead-signs", text)
+
+
+def needs_lead(state: State) -> bool:
+    """Whether only a lead may sign: something that is there against a danger was passed over."""
+    grounds = [one.value.grounds for one in state.book(SKIPPED).values()]
+    grounds += [one.value.grounds for one in state.book(SKIPPED_STAGES).values()]
+    return any(ground is not None for ground in grounds)
+
+
+def _tasks(case: Case) -> Iterator[Draft]:
+    intervals = [f"{one.what} {next_words(every_of(one), case.now.date())}" for one in _renewed_by(case)]
+    sign = Task(
+        "sign",
+        Stage.RELEASE,
+        _TASK,
+        "release",
+        "Sign and release",
+        {"kind": "released", "next_service": "; ".join(intervals)[:120] or None},
+        asks=(Ask("remark", Read.TEXT, "Remark", optional=True),),
+    )
+    yield Draft(sign, release_of(case.state) is not None, last=True)
+
+
+def fulfilled(case: Case) -> tuple[str, ...]:
+    """The intervals that a release of this job begins anew: those of a care, else all but parts that were not replaced."""
+    if case.resolved.care is not None:
+        return (case.resolved.care.name,)
+    resolved = case.resolved
+
+    def counts(one: Interval) -> bool:
+        if one.of == "unit" or one.what != "replace" or one.of not in resolved.parts:
+            return True
+        return renewed(resolved, one.of) or standing(case, one.of) is Verdict.REPLACE
+
+    return tuple(one.name for one in resolved.sheet.intervals if counts(one))
+
+
+def _renewed_by(case: Case) -> list[Interval]:
+    """What the next service is told from: the care in hand, else what is of the whole unit."""
+    if case.resolved.care is not None:
+        return [case.resolved.care]
+    return [one for one in case.resolved.sheet.intervals if one.of == "unit" and not one.steps]
+
+
+def _words(resolved: Resolved, payload: Released) -> str:
+    return f"released{f': {payload.remark}' if payload.remark else ''}"
+
+
+KIND = EntryKind(
+    payload=Released,
+    check=check,
+    apply=keep(RELEASED, lambda one: _ONLY),
+    words=_words,
+    tasks=_tasks,
+    completes="sign",
+    signers_write=True,
+    signed=True,
+    needs_authority=True,
+    stays=True,
+    about_unit=True,
+)

@@ -1,0 +1,77 @@
+"""A rung of a ladder tried on a part that would not come: whether it moved it, and whether it did harm."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind, Line, Section
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.state import Book, Mark, Payload, State
+
+
+class RungTried(Payload):
+    """``harm``: it did what it may do; that becomes a point of inspection of the part."""
+
+    kind: Literal["rung_tried"] = "rung_tried"
+    part: ItemKey
+    rung: ItemKey
+    moved: bool
+    harm: bool = False
+    note: Note = ""
+
+
+_SHORTEST_NOTE = 4
+RUNGS: Book[tuple[str, str], RungTried] = Book("rungs")
+
+
+def check(case: Case, payload: RungTried) -> None:
+    ladder = next((one for one in case.resolved.sheet.ladders if one.part == payload.part), None)
+    known("part", payload.part, [one.part for one in case.resolved.sheet.ladders], "part with a ladder")
+    assert ladder is not None
+    known("rung", payload.rung, [one.key for one in ladder.rungs], "rung of this ladder")
+    rung = next(one for one in ladder.rungs if one.key == payload.rung)
+    if payload.harm and rung.may is None and len(payload.note) < _SHORTEST_NOTE:
+        raise fault("note", "say what harm it did")
+
+
+def apply(state: State, payload: RungTried, mark: Mark) -> None:
+    # Harm once done stays done, whatever a second try did.
+    before = state.get(RUNGS, (payload.part, payload.rung))
+    kept = payload.model_copy(update={"harm": payload.harm or bool(before and before.harm)})
+    state.note(RUNGS, (payload.part, payload.rung), kept, mark)
+    if kept.harm:
+        state.changed[f"part:{payload.part}"] = mark.seq
+
+
+def words(resolved: Resolved, payload: RungTried) -> str:
+    part = resolved.parts.get(payload.part)
+    rungs = {
+        one.key: one.do for ladder in resolved.sheet.ladders if ladder.part == payload.part for one in ladder.rungs
+    }
+    name, moved = part.name if part else payload.part, "it moved" if payload.moved else "it did not move"
+    harm = ", and harm was done" if payload.harm else ""
+    return (
+        f"{name}, {rungs.get(payload.rung, payload.rung)}: {moved}{harm}{f': {payload.note}' if payload.note else ''}"
+    )
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    for (part_key, rung_key), marked in case.state.book(RUNGS).items():
+        part = case.resolved.parts.get(part_key)
+        came = "moved it" if marked.value.moved else "did not move it"
+        harm = ", harm was done" if marked.value.harm else ""
+        if part is not None:
+            words = f"{part.name}, {_do(case, part_key, rung_key)}: {came}{harm}"
+            yield Line.by(Section.DECIDED, words, marked.mark, caution=marked.value.harm)
+
+
+def _do(case: Case, part: str, rung: str) -> str:
+    ladders = [one for one in case.resolved.sheet.ladders if one.part == part]
+    return next((one.do for ladder in ladders for one in ladder.rungs if one.key == rung), rung)
+
+
+KIND = EntryKind(payload=RungTried, check=check, apply=apply, words=words, hand_over=_hand_over)

@@ -1,0 +1,55 @@
+"""A run begins; its samples follow as they come."""
+
+from __future__ import annotations
+
+from typing import Literal
+from uuid import UUID
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.gauging import check_gauge
+from ironkettle.core.jobs.judging import planned_hold
+from ironkettle.core.jobs.kind import EntryKind
+from ironkettle.core.jobs.kinds.base import ItemKey
+from ironkettle.core.jobs.kinds.test_run import test_name
+from ironkettle.core.jobs.proving import When, may_run
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.runs import GaugeUsed, MeasuredInPlace
+from ironkettle.core.jobs.state import Mark, Payload, Run, State
+
+
+class TestStarted(Payload):
+    """A run begins; its samples follow as they come. ``compliance`` takes the place of the sheet's volume and modulus."""
+
+    __test__ = False
+    kind: Literal["test_started"] = "test_started"
+    test: ItemKey
+    run: UUID
+    gauge: GaugeUsed
+    source: Literal["typed", "csv", "stand"]
+    when: When = "as_left"
+    compliance: MeasuredInPlace | None = None
+
+
+def check(case: Case, payload: TestStarted) -> None:
+    spec = may_run(case, payload.test, payload.when)
+    if spec.key in case.resolved.told:
+        raise fault("test", f"{spec.name} is told in one: {case.resolved.told[spec.key].says}")
+    if str(payload.run) in case.state.runs:
+        raise RefusedError("run-exists", "this run was started already")
+    check_gauge(case, spec, payload.gauge)
+    planned_hold(case, spec, payload.gauge, payload.compliance)
+
+
+def _apply(state: State, payload: TestStarted, mark: Mark) -> None:
+    run = Run(str(payload.run), payload.test, payload.when, mark, payload.gauge, payload.source, payload.compliance)
+    state.runs[run.key] = run
+
+
+def _words(resolved: Resolved, payload: TestStarted) -> str:
+    measured = payload.compliance
+    beside = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
+    return f"{test_name(resolved, payload.test, payload.when)}: started with {payload.gauge.name}{beside}"
+
+
+KIND = EntryKind(payload=TestStarted, check=check, apply=_apply, words=_words, completes="test:{test}:{when}")

@@ -1,0 +1,377 @@
+"""Fasteners tightened: one pass of a phase to a torque, or a phase in words, at the step that tightens the group."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
+from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.calibration import past_calibration
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import EntryKind
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
+from ironkettle.core.jobs.kinds.take_apart import undone
+from ironkettle.core.jobs.phases import passes, phase_words, told_group, turn_range, turns_between
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.runs import WrenchUsed
+from ironkettle.core.jobs.state import Book, Mark, Payload, State
+from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn
+from ironkettle.core.machine.tightening.setting import setting_within
+from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.sheets.document.fields import Length, Torque
+from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.work import StepSpec
+
+_TASK = TaskKind("tighten", "Tightened", rank=5, rides=True)
+
+
+class ReadAt(Payload):
+    number: int = Field(ge=1, le=64)
+    reading: Torque
+
+
+class AdapterUsed(Payload):
+    """What was put on the wrench: its own length to the square, how far the adapter reaches from there, at which angle."""
+
+    wrench_length: Length
+    extension: Length
+    angle_deg: Figure = Field(default=0.0, ge=0, le=180)
+
+    @property
+    def lever(self) -> Adapter:
+        lengths = (read_length(self.wrench_length, "wrench_length"), read_length(self.extension, "extension"))
+        return Adapter(*lengths, self.angle_deg)
+
+
+class GroupTightened(Payload):
+    """``turn``: which pass of the phase, from 1. Torques stand in ``readings``; other phases in ``done`` and a word.
+
+    ``turned`` [turns], ``back`` to the slot and the ``gap`` left: what was measured where a phase has it.
+    ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server;
+    ``overdue``: why it was used though its calibration had ended. With an ``adapter`` the readings are those of the scale.
+    """
+
+    kind: Literal["group_tightened"] = "group_tightened"
+    group: ItemKey
+    phase: int = Field(ge=0, le=20)
+    turn: int = Field(default=1, ge=1, le=20)
+    readings: list[ReadAt] = Field(default_factory=list, max_length=64)
+    done: bool | None = None
+    turned: Figure | None = Field(default=None, ge=0, le=100)
+    back: Short | None = None
+    gap: Short | None = None
+    overdue: Short | None = None
+    adapter: AdapterUsed | None = None
+    wrench: Short | None = None
+    wrench_used: WrenchUsed | None = None
+    note: Note = ""
+
+
+TIGHTENED: Book[tuple[str, int, int], GroupTightened] = Book("tightened")
+_SHORTEST_REASON = 8
+
+
+def check(case: Case, payload: GroupTightened) -> None:
+    known("group", payload.group, case.resolved.groups, "fastener group")
+    group = told_group(case, payload.group)
+    if payload.phase >= len(group.phases):
+        raise fault("phase", f"there are {len(group.phases)} phases", f"0 to {len(group.phases) - 1}")
+    phase = group.phases[payload.phase]
+    if phase.to is not PhaseTo.TORQUE:
+        if payload.done is not True:
+            raise fault("done", phase_words(case.resolved, group, phase), "yes")
+        _check_measured(phase, payload)
+        return
+    turns = passes(group, phase)
+    if payload.turn > len(turns):
+        raise fault("turn", f"there are {len(turns)} passes", f"1 to {len(turns)}")
+    turn = turns[payload.turn - 1]
+    read = {one.number for one in payload.readings}
+    missing = [number for number in turn.sequence if number not in read]
+    if missing:
+        raise fault("readings", f"number {missing[0]} is not read")
+    right = turn_range(phase, turn)
+    scale = 1.0 if payload.adapter is None else payload.adapter.lever.scale_setting(1.0)
+    for index, one in enumerate(payload.readings):
+        if one.number not in turn.sequence:
+            raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
+        value = read_torque(one.reading, "reading") / scale
+        if not right.low - 1e-9 <= value <= right.high + 1e-9:
+            beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
+            text = f"number {one.number} is not tight: {one.reading}{beside} is outside {right.low:.1f} to {right.high:.1f} N·m"
+            raise fault(
+                f"readings.{index}.reading",
+                text,
+                f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
+            )
+    _check_wrench(case, payload)
+
+
+def _check_wrench(case: Case, payload: GroupTightened) -> None:
+    if payload.wrench is None:
+        raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
+    used = _listed(case, payload.wrench)
+    if used is None:
+        return
+    if _ended(case, used) and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
+        text = f"the calibration of {used.name} ended on {used.calibrated_until}: take another, or say in writing why this one"
+        raise fault("overdue", text)
+    low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
+    for one in payload.readings:
+        if not low <= read_torque(one.reading, "reading") <= high:
+            text = f"{used.name} reads from {used.low} to {used.high}; {one.reading} is not in its range"
+            raise fault("wrench", text, "a wrench that reaches")
+
+
+def _ended(case: Case, used: WrenchUsed) -> bool:
+    return used.calibrated_until is not None and used.calibrated_until < case.now.date()
+
+
+def _check_measured(phase: Phase, payload: GroupTightened) -> None:
+    """Raises RuleError for what was measured and does not fit the phase; what it must have and lacks too."""
+    if phase.to is PhaseTo.TURNS and payload.turned is not None:
+        low, high = turns_between(phase)
+        if not low - 1e-9 <= payload.turned <= high + 1e-9:
+            raise fault("turned", f"{payload.turned:g} turns are not what is wanted", f"{low:g} to {high:g} turns")
+    if phase.to is PhaseTo.SLOT and payload.back is not None and phase.slots:
+        back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
+        if not 0 <= back <= most + 0.5:
+            way = "back" if phase.back else "on"
+            raise fault(
+                "back", f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}", f"0 to {most:.0f} °"
+            )
+    if phase.to is PhaseTo.GAP and phase.gap:
+        if payload.gap is None:
+            raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
+        gap = read_quantity(payload.gap, Dimension.LENGTH, "gap").value
+        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        if not low - 1e-9 <= gap <= high + 1e-9:
+            text = f"a gap of {payload.gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
+            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}")
+
+
+def _listed(case: Case, wrench: str | None) -> WrenchUsed | None:
+    """The wrench of the shop's list by its key or name; None where it is none of them."""
+    named = {one.name: one for one in case.wrenches.values()}
+    return case.wrenches.get(wrench or "") or named.get(wrench or "")
+
+
+def complete(case: Case, payload: GroupTightened) -> GroupTightened:
+    """The entry with the wrench as the shop's list has it now; nothing of that is taken from who sends it."""
+    return payload.model_copy(update={"wrench_used": _listed(case, payload.wrench)})
+
+
+def as_sent(payload: GroupTightened) -> GroupTightened:
+    """The entry without what the server set."""
+    return payload.model_copy(update={"wrench_used": None})
+
+
+def apply(state: State, payload: GroupTightened, mark: Mark) -> None:
+    """Readings of one pass that came in several entries are kept together."""
+    key = (payload.group, payload.phase, payload.turn)
+    before = state.get(TIGHTENED, key)
+    if before is not None and payload.readings:
+        now_read = {one.number for one in payload.readings}
+        kept = [one for one in before.readings if one.number not in now_read]
+        payload = payload.model_copy(update={"readings": [*kept, *payload.readings]})
+    state.note(TIGHTENED, key, payload, mark)
+
+
+def _is_done(case: Case, at: _At) -> bool:
+    marked = case.state.book(TIGHTENED).get((at.group.key, at.index, at.turn))
+    if marked is None or undone(case, "groups", at.group.key, marked.mark):
+        return False
+    told = marked.value
+    if at.phase.to is not PhaseTo.TORQUE:
+        return True
+    return set(at.turns[at.turn - 1].sequence) <= {one.number for one in told.readings}
+
+
+@dataclass(frozen=True, slots=True)
+class _At:
+    """One pass of a phase of a group, at its step."""
+
+    group: FastenerGroup
+    index: int
+    phase: Phase
+    turn: int
+    turns: tuple[Turn, ...]
+
+    @property
+    def key(self) -> str:
+        return f"tighten:{self.group.key}:{self.index}:{self.turn}"
+
+
+def passes_of(group: FastenerGroup) -> Iterator[_At]:
+    """Every pass of every phase of a group, in order."""
+    for index, phase in enumerate(group.phases):
+        turns = passes(group, phase) if phase.to is PhaseTo.TORQUE else ()
+        for turn in range(1, max(len(turns), 1) + 1):
+            yield _At(group, index, phase, turn, turns)
+
+
+def drafts(case: Case) -> Iterator[Draft]:
+    bound = {key: step for step in case.resolved.sheet.steps if step.stage == "rebuild" for key in step.tightens}
+    for listed in case.resolved.sheet.fasteners:
+        group = told_group(case, listed.key)
+        before: str | None = None
+        for at in passes_of(group):
+            step = _step_of(case, at.phase, bound.get(group.key))
+            after = {f"step:{step.key}": "", **after_steps(case, step.key)} if step else _all_rebuilt(case)
+            if before is not None:
+                after[before] = ""
+            if at.phase.noted_at in case.resolved.steps:
+                after[f"step:{at.phase.noted_at}"] = "its figure is written down there"
+            yield Draft(_task(case, at), _is_done(case, at), step=step.key if step else None, after=after)
+            before = at.key
+
+
+def _step_of(case: Case, phase: Phase, bound: StepSpec | None) -> StepSpec | None:
+    return case.resolved.steps.get(phase.at or "", bound) if phase.at else bound
+
+
+def _all_rebuilt(case: Case) -> dict[str, str]:
+    return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
+
+
+def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
+    return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
+
+
+def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, the one carried
+    over, then the smallest. [N·m]"""
+
+    def rank(key: str) -> tuple[bool, bool, bool, bool, float]:
+        used = case.wrenches[key]
+        reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
+        wide = read_torque(used.high, "high")
+        return not reaches, _ended(case, used), not holds, carried not in {key, used.name}, wide
+
+    def told(used: WrenchUsed) -> str:
+        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
+
+    return tuple(Choice(key, told(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
+
+
+def _task(case: Case, at: _At) -> Task:
+    resolved = case.resolved
+    entry: dict[str, Any] = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
+    done = Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase))
+    asks: tuple[Ask, ...] = (done, *_measured_asks(at.group, at.phase))
+    text = f"{at.group.name}: {phase_words(resolved, at.group, at.phase)}"
+    if at.phase.to is PhaseTo.TORQUE:
+        turn = at.turns[at.turn - 1]
+        right = turn_range(at.phase, turn)
+        entry["readings"] = [{"number": number} for number in turn.sequence]
+        asks = (
+            *_wrench_asks(case, at, right),
+            *(
+                Ask(
+                    f"readings.{place}.reading",
+                    Read.TORQUE,
+                    f"Number {number}",
+                    unit="N·m",
+                    limit=(right.low, right.high),
+                )
+                for place, number in enumerate(turn.sequence)
+            ),
+        )
+        named = f", pass {at.turn} of {len(at.turns)} ({turn.name})" if len(at.turns) > 1 else ""
+        order = f": {' → '.join(str(n) for n in turn.sequence)}" if at.group.count > 1 else ""
+        text = f"{at.group.name}: {right.low:.4g} to {right.high:.4g} N·m{named}{order}"
+    return Task(
+        at.key,
+        Stage.REBUILD,
+        _TASK,
+        at.group.key,
+        text,
+        entry,
+        why=at.phase.why,
+        caution=at.phase.caution,
+        place=at.group.part,
+        hold=f"Kept from turning: {at.group.locking}" if at.group.locking else None,
+        shows=_screws(at.group),
+        practice=case.tables.house.schools["aim"],
+        asks=asks,
+    )
+
+
+def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
+    carried = case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
+    choices = _wrenches(case, right, carried)
+    yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+    if choices and any(_ended(case, one) for one in case.wrenches.values()):
+        first = case.wrenches[choices[0].key]
+        label = "Why with a wrench whose calibration ended"
+        yield Ask("overdue", Read.TEXT, label, optional=not _ended(case, first))
+
+
+def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
+    """What is measured where a phase is not to a torque: turns, the way back to a slot, the gap."""
+    if phase.to is PhaseTo.TURNS:
+        yield Ask("turned", Read.NUMBER, "Turned, in turns", limit=turns_between(phase))
+    if phase.to is PhaseTo.SLOT and phase.slots:
+        way = "back" if phase.back else "on"
+        yield Ask(
+            "back", Read.ANGLE, f"How far {way} to the slot", unit="°", limit=(0.0, 360 / phase.slots), optional=True
+        )
+    if phase.to is PhaseTo.GAP and phase.gap:
+        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        yield Ask("gap", Read.LENGTH, "The gap that remains", unit="mm", limit=(low, high))
+
+
+def _screws(group: FastenerGroup) -> str | None:
+    """Which screw goes where, where their lengths differ."""
+    told = [f"{place.screw} at {', '.join(str(one) for one in place.numbers)}" for place in group.places]
+    return f"Screws: {'; '.join(told)}" if told else None
+
+
+def words(resolved: Resolved, payload: GroupTightened) -> str:
+    group = resolved.groups.get(payload.group)
+    name = group.name if group else payload.group
+    if payload.readings:
+        read = ", ".join(f"{one.number}: {one.reading}" for one in payload.readings)
+        if payload.adapter is not None:
+            on = payload.adapter
+            read += f" on the scale, adapter of {on.extension} at {on.angle_deg:g}° on {on.wrench_length},"
+        return f"{name}, pass {payload.turn}: {read} with {payload.wrench_used.name if payload.wrench_used else payload.wrench}"
+    phase = phase_words(resolved, group, group.phases[payload.phase]) if group else "done"
+    measured = [
+        f"{payload.turned:g} turns" if payload.turned is not None else "",
+        f"{payload.back} to the slot" if payload.back else "",
+        f"gap {payload.gap}" if payload.gap else "",
+    ]
+    told = ", ".join(one for one in measured if one)
+    return f"{name}: {phase}{f'; {told}' if told else ''}"
+
+
+def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:
+    """The wrenches that were used, and when."""
+    for marked in case.state.book(TIGHTENED).values():
+        if marked.value.wrench_used is not None:
+            yield marked.value.wrench_used, marked.mark.when.date()
+
+
+def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
+    yield from past_calibration(wrenches_used(case))
+
+
+KIND = EntryKind(
+    payload=GroupTightened,
+    check=check,
+    apply=apply,
+    words=words,
+    tasks=drafts,
+    completes="tighten:{group}:{phase}:{turn}",
+    complete=complete,
+    as_sent=as_sent,
+    against=_against,
+)

@@ -1,0 +1,64 @@
+"""What follows of the shop's practice options: whether an old element may be kept, and what a new one is fitted with."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.find import FOUND
+from ironkettle.core.jobs.resolved import ElementAt
+from ironkettle.core.jobs.task import Task
+from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.failures import Sign
+from ironkettle.core.shop.settings import Held
+
+_KEEP = 1
+_LUBRICANT = {0: "clean service fluid", 1: "grease that suits the compound", 2: "dry"}
+
+
+# What slides or is pushed over an edge wants something on it; flat and hard elements go in as the sheet says.
+_LUBRICATED = frozenset({
+    ElementKind.O_RING, ElementKind.LIP_SEAL, ElementKind.CUP_SEAL, ElementKind.SHAFT_SEAL, ElementKind.V_PACKING,
+    ElementKind.HEADER_RING, ElementKind.FOLLOWER_RING, ElementKind.WIPER, ElementKind.SLIDE_RING, ElementKind.ENERGISER,
+    ElementKind.BACKUP_RING, ElementKind.CONTOURED_BACKUP,
+})  # fmt: skip
+
+
+def practice_of(case: Case, at: ElementAt) -> Held | None:
+    """The practice option that the fitting of an element rests on; None where it rests on none."""
+    options = case.tables.house.schools
+    if may_be_kept(case, at) or _is_renewed_by_choice(at):
+        return options["seals"]
+    return None if at.spec.lubricant else options["fitting"]
+
+
+def practices_in(case: Case, tasks: Iterable[Task]) -> tuple[Held, ...]:
+    """The practice options that a job rests on, each once, in the order of the list."""
+    held = {task.practice.school.key for task in tasks if task.practice is not None}
+    return tuple(one for key, one in case.tables.house.schools.items() if key in held)
+
+
+def _is_renewed_by_choice(at: ElementAt) -> bool:
+    """Whether it is renewed because the shop renews every seal, not because the sheet says so."""
+    return at.one_use and at.spec.one_use is None
+
+
+def may_be_kept(case: Case, at: ElementAt) -> bool:
+    """Whether the old one may go back: where neither sheet nor kind forbid it, or where the house keeps what looks sound."""
+    if not at.one_use:
+        return True
+    if at.spec.one_use is not None or not case.tables.house.holds("seals", _KEEP):
+        return False
+    found = case.state.get(FOUND, at.key)
+    turned = found is not None and found.faced not in {None, case.resolved.oriented[at.key].faces}
+    return found is not None and found.present and not turned and not set(found.signs) - {Sign.NONE}
+
+
+def lubricant_of(case: Case, at: ElementAt) -> str:
+    """What an element is fitted with: what the sheet says, else the house's way."""
+    if at.spec.lubricant:
+        return at.spec.lubricant
+    if at.spec.kind not in _LUBRICATED:
+        return _LUBRICANT[2]
+    place = next(place for place in _LUBRICANT if case.tables.house.holds("fitting", place))
+    return _LUBRICANT[place]

@@ -1,0 +1,67 @@
+"""What the kinds of a test run share: the test of the sheet, whether it may be run now, and its trace."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+from uuid import UUID
+
+from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.base import known
+from ironkettle.core.jobs.kinds.step import being_stripped, refuse_if_apart
+from ironkettle.core.jobs.runs import SampleRead
+from ironkettle.core.jobs.state import Run
+from ironkettle.core.sheets.document.trials import TestSpec
+
+When = Literal["as_found", "as_left"]
+
+
+MOST_SAMPLES = 20_000
+
+
+SHORTEST_WORD = 4
+
+
+def spec_of(case: Case, key: str) -> TestSpec:
+    tests = {one.key: one for one in case.resolved.sheet.tests}
+    known("test", key, tests, "test")
+    return tests[key]
+
+
+def may_run(case: Case, test: str, when: When) -> TestSpec:
+    spec = spec_of(case, test)
+    if spec.when not in {when, "both"}:
+        raise fault("when", f"{spec.name} is run {'as found' if spec.when == 'as_found' else 'as left'}", spec.when)
+    if when == "as_left":
+        # One that a step runs is run where it stands, before what is put on after it.
+        if not any(spec.key in step.runs for step in case.resolved.sheet.steps):
+            refuse_if_apart(case)
+    elif being_stripped(case):
+        raise RefusedError("apart", "the unit is being stripped; what it was like before can be tested no more")
+    return spec
+
+
+def refuse_used_trace(case: Case) -> None:
+    """Raises RefusedError for a trace that another run of this shop sealed."""
+    if case.trace_of is not None:
+        where = "this job" if case.trace_of == case.number else f"job {case.trace_of}"
+        text = f"these readings were sealed already by another test of {where}; one trace proves one test. Hold again and read"
+        raise RefusedError("trace-used", text)
+
+
+def check_forward(samples: Sequence[SampleRead], last: float) -> None:
+    for index, sample in enumerate(samples):
+        if sample.t_s <= last:
+            text = f"time {sample.t_s:g} s does not come after {last:g} s"
+            raise fault(f"samples.{index}.t_s", text, "times running forward")
+        last = sample.t_s
+
+
+def open_run(case: Case, key: UUID) -> Run:
+    run = case.state.runs.get(str(key))
+    if run is None:
+        raise fault("run", "no such test run in this job")
+    if run.closed is not None:
+        raise RefusedError("run-closed", "this run is closed; start a new one")
+    return run

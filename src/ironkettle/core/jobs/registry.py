@@ -1,0 +1,154 @@
+"""Every kind of entry in one list, in the order in which tasks of one stage are listed; and what is read off their declarations."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import TYPE_CHECKING, Annotated, Union
+from uuid import UUID
+
+from pydantic import BeforeValidator, Field, TypeAdapter
+
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kind import AnyKind
+from ironkettle.core.jobs.kinds import (
+    account,
+    arrival,
+    cause,
+    correction,
+    disposal,
+    dressing,
+    ending,
+    find,
+    fitting,
+    full_job,
+    inspection,
+    intake,
+    kit_count,
+    leak,
+    note,
+    observation,
+    order,
+    photo,
+    question,
+    release,
+    reopening,
+    rung,
+    setting,
+    size,
+    skip,
+    stage_skip,
+    step,
+    strike,
+    take_apart,
+    test_close,
+    test_run,
+    test_samples,
+    test_start,
+    tightening,
+    timer_cut,
+)
+from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.runs import Judgement
+from ironkettle.core.jobs.state import Mark, Payload, State
+from ironkettle.core.jobs.task import Ask
+
+ENTRY_KINDS: tuple[AnyKind, ...] = (
+    intake.KIND, observation.KIND, leak.KIND, question.KIND, step.KIND, find.KIND, cause.KIND, correction.KIND, inspection.KIND,
+    dressing.KIND, size.KIND, kit_count.KIND, order.KIND, arrival.KIND, fitting.KIND, tightening.KIND, timer_cut.KIND, setting.KIND,
+    test_run.KIND, test_start.KIND, test_samples.KIND, test_close.KIND, account.KIND, disposal.KIND, release.KIND, ending.KIND,
+    reopening.KIND, full_job.KIND, take_apart.KIND, rung.KIND, photo.KIND, skip.KIND, stage_skip.KIND, note.KIND, strike.KIND,
+)  # fmt: skip
+_BY_MODEL: dict[type[Payload], AnyKind] = {kind.model: kind for kind in ENTRY_KINDS}
+_BY_NAME: dict[str, AnyKind] = {name: kind for kind in ENTRY_KINDS for name in (kind.name, *kind.former)}
+
+
+def _renamed(document: object) -> object:
+    """A payload's document under the name its kind has now."""
+    if isinstance(document, dict):
+        kind = _BY_NAME.get(str(document.get("kind")))
+        if kind is not None and document["kind"] != kind.name:
+            return {**document, "kind": kind.name}
+    return document
+
+
+if TYPE_CHECKING:
+    AnyPayload = Payload
+else:
+    AnyPayload = Annotated[Union[tuple(_BY_MODEL)], Field(discriminator="kind"), BeforeValidator(_renamed)]  # noqa: UP007
+_READ: TypeAdapter[Payload] = TypeAdapter(AnyPayload)
+
+
+def read_payload(document: object) -> Payload:
+    """A payload of any kind from what was sent, also under a name its kind had before. Raises pydantic's ValidationError."""
+    return _READ.validate_python(document)
+
+
+def kind_of(payload: Payload) -> AnyKind:
+    """What is known of the kind of an entry."""
+    return _BY_MODEL[type(payload)]
+
+
+def payload_words(resolved: Resolved, payload: Payload) -> str:
+    """One entry in a short sentence with part, value and unit."""
+    return kind_of(payload).words_of(resolved, payload)
+
+
+def complete(case: Case, payload: Payload) -> Payload:
+    """The entry with what the server alone knows, as a wrench of the shop's list."""
+    return kind_of(payload).completed(case, payload)
+
+
+def as_sent(payload: Payload) -> Payload:
+    """The entry without what the server set or keeps elsewhere, to tell whether another is the same."""
+    return kind_of(payload).as_it_was_sent(payload)
+
+
+def judgement_of(case: Case, payload: Payload) -> Judgement | None:
+    """What the run comes to that an entry closes; None for an entry that closes none."""
+    return kind_of(payload).judgement_of(case, payload)
+
+
+def task_key_of(payload: Payload) -> str | None:
+    """The key of the task that a payload completes; None where it completes none, as a note does."""
+    return _filled(kind_of(payload).completes, vars(payload))
+
+
+def task_key_of_document(document: Mapping[str, object]) -> str | None:
+    """The key of the task that a payload completes, from its document; None where it completes none or lacks what names it."""
+    kind = _BY_NAME.get(str(document.get("kind")))
+    return None if kind is None else _filled(kind.completes, {"turn": 1, "when": "as_left", **document})
+
+
+def _filled(template: str | None, fields: Mapping[str, object]) -> str | None:
+    try:
+        return None if template is None else template.format(**fields)
+    except (KeyError, IndexError, ValueError, TypeError):
+        return None
+
+
+def loose_asks_of(document: Mapping[str, object]) -> tuple[Ask, ...]:
+    """The fields of an entry that may be put right where it completes no task; none for a kind that is not known."""
+    kind = _BY_NAME.get(str(document.get("kind")))
+    return () if kind is None else kind.loose_asks
+
+
+def apply_entry(state: State, payload: Payload, mark: Mark) -> None:
+    """Take one entry more into the state. A striking calls for folding the log again: see ``fold``."""
+    state.count += 1
+    kind_of(payload).apply_payload(state, payload, mark)
+    task = task_key_of(payload)
+    if task is not None:
+        state.completed[task] = mark.seq
+
+
+def fold(entries: Iterable[tuple[Payload, Mark]]) -> State:
+    """The state that entries add up to. Those struck out count no more, whatever came between."""
+    listed = list(entries)
+    struck: set[UUID] = {payload.entry for payload, _ in listed if isinstance(payload, strike.EntryStruck)}
+    state = State()
+    for payload, mark in listed:
+        if mark.entry in struck:
+            state.count += 1
+        else:
+            apply_entry(state, payload, mark)
+    return state

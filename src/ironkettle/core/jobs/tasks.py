@@ -1,0 +1,231 @@
+"""The tasks of a job in order, each with its status: one pure function of resolved sheet, state and clock."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from graphlib import CycleError, TopologicalSorter
+from heapq import heappop, heappush
+from uuid import UUID
+
+from ironkettle.core.base.errors import NotAllowedError, RefusedError, fault
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.ending import closed_by, closed_words
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.skip import TaskSkipped, is_skipped, may_be_skipped
+from ironkettle.core.jobs.kinds.stage_skip import stage_is_skipped
+from ironkettle.core.jobs.kinds.strike import EntryStruck, check_strike
+from ironkettle.core.jobs.registry import ENTRY_KINDS, kind_of, task_key_of
+from ironkettle.core.jobs.state import Payload
+from ironkettle.core.jobs.task import Draft, Stage, Status, Task
+
+_STAGES = list(Stage)
+
+
+def tasks_of(case: Case) -> tuple[Task, ...]:
+    """Every task of the job, stage by stage, in the order they are best worked.
+
+    The first that can be done is *next*; where nothing can be but wait, the timer that runs is, so that it
+    can be cut short with a reason.
+    """
+    drafts = _drafts(case)
+    after = _whole_after(drafts)
+    listed = _in_order(case, drafts, after)
+    blockers = _Blockers(drafts, after)
+    tasks: list[Task] = []
+    found_next = False
+    for draft in listed:
+        status, blocked_by = _status(draft, blockers)
+        if status is Status.OPEN and not found_next:
+            status, found_next = Status.NEXT, True
+        tasks.append(replace(draft.task, status=status, blocked_by=blocked_by))
+    if not found_next:
+        waiting = next((place for place, task in enumerate(tasks) if task.status is Status.WAITING), None)
+        if waiting is not None:
+            tasks[waiting] = replace(tasks[waiting], status=Status.NEXT)
+    return tuple(tasks)
+
+
+def _drafts(case: Case) -> dict[str, Draft]:
+    closed = closed_by(case.state) is not None
+    return {draft.task.key: _skipped(case, draft, closed=closed) for kind in ENTRY_KINDS for draft in kind.tasks(case)}
+
+
+def circle_in(case: Case) -> list[str]:
+    """Tasks that wait for each other in a circle, in its order; empty where the job can be worked."""
+    after = _whole_after(_drafts(case))
+    try:
+        TopologicalSorter({key: list(before) for key, before in after.items()}).prepare()
+    except CycleError as error:
+        return [str(one) for one in error.args[1]]
+    return []
+
+
+def next_task(tasks: Sequence[Task]) -> Task | None:
+    """The one that is next; None when there is nothing left to do, or nothing that can be done."""
+    return next((task for task in tasks if task.status is Status.NEXT), None)
+
+
+def check_entry(case: Case, payload: Payload) -> None:
+    """Whether an entry may be added to the job as it stands.
+
+    Raises RuleError for names or figures that do not fit, RefusedError for what the state forbids, with the words of
+    what blocks it.
+    """
+    kind = kind_of(payload)
+    if closed_by(case.state) is not None and not kind.reopens:
+        raise RefusedError(
+            "job-released", f"the job is {closed_words(case.state)} and takes no entry; reopen it with a reason first"
+        )
+    if intake_of(case.state) is None and not kind.opens:
+        raise RefusedError("no-intake", "the first entry of a job is its intake")
+    kind.check_payload(case, payload)
+    if isinstance(payload, EntryStruck):
+        check_stays(case)
+    tasks = tasks_of(case)
+    if isinstance(payload, TaskSkipped):
+        _check_skippable(tasks, payload)
+    blocked = _blocked(tasks, payload)
+    if blocked:
+        raise RefusedError("too-early", f"first: {blocked}")
+
+
+def check_stays(case: Case) -> None:
+    """Raises RefusedError where the entry that is to be struck out stays in a log for good: signatures, and strikings themselves."""
+    if case.target is not None and kind_of(case.target[1]).stays:
+        raise RefusedError("not-strikable", "releases, reopenings and strikings stay; write a new entry instead")
+
+
+def is_strikable(case: Case, entry: UUID, owner: str, payload: Payload) -> bool:
+    """Whether the author of the case may strike this entry out as the job stands."""
+    looked = replace(case, target=(owner, payload))
+    try:
+        check_strike(looked, EntryStruck(entry=entry, reason="as looked at"))
+        check_stays(looked)
+    except (RefusedError, NotAllowedError):
+        return False
+    return closed_by(case.state) is None
+
+
+def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
+    task = next((one for one in tasks if one.key == payload.task), None)
+    if task is None:
+        raise fault("task", f"“{payload.task}” is no task of this job", *(one.key for one in tasks[:12]))
+    if not may_be_skipped(task):
+        raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
+
+
+def _blocked(tasks: Sequence[Task], payload: Payload) -> str:
+    """The words of what stands before the task this entry completes; empty where nothing does."""
+    key = task_key_of(payload)
+    for task in tasks:
+        if task.key == key and task.status is Status.BLOCKED:
+            return "; ".join(task.blocked_by[:3])
+    return ""
+
+
+def _skipped(case: Case, draft: Draft, *, closed: bool) -> Draft:
+    # A job that is closed has nothing left to do, whatever tasks later rules would bring.
+    skipped = closed or is_skipped(case.state, draft.task.key) or stage_is_skipped(case.state, draft.task)
+    return replace(draft, skipped=True) if skipped and not draft.done else draft
+
+
+def _whole_after(drafts: Mapping[str, Draft]) -> dict[str, dict[str, str]]:
+    """What each task waits for, spelled out: a step with all that rides on it, a signature with everything."""
+    riders = _riders(drafts)
+    found: dict[str, dict[str, str]] = {}
+    for key, draft in drafts.items():
+        after: dict[str, str] = {}
+        for one, why in draft.after.items():
+            after[one] = why
+            if not draft.task.kind.beside_riders and not _rides_on(key, one, riders):
+                after.update({rider: why for rider in riders.get(one, ()) if rider != key})
+        found[key] = (
+            dict.fromkeys(drafts, "") if draft.last else {one: why for one, why in after.items() if one in drafts}
+        )
+        found[key].pop(key, None)
+    for key, draft in drafts.items():
+        for one, why in draft.before.items():
+            if one in found:
+                found[one][key] = why
+    return found
+
+
+def _riders(drafts: Mapping[str, Draft]) -> dict[str, list[str]]:
+    """What rides on a step and comes right after it: its tightening, its settings, its timer, its tests."""
+    found: dict[str, list[str]] = {}
+    for key, draft in drafts.items():
+        if draft.step is not None and draft.task.kind.rides:
+            found.setdefault(f"step:{draft.step}", []).append(key)
+    return found
+
+
+def _rides_on(key: str, step_key: str, riders: Mapping[str, list[str]]) -> bool:
+    return key in riders.get(step_key, ())
+
+
+def _in_order(case: Case, drafts: Mapping[str, Draft], after: Mapping[str, Mapping[str, str]]) -> list[Draft]:
+    """Stage by stage, step by step; what comes first before what waits for it, else as listed by the kinds."""
+    steps = {step.key: place for place, step in enumerate(case.resolved.sheet.steps)}
+    wanted = {key: (*_place(draft, steps), rank) for rank, (key, draft) in enumerate(drafts.items())}
+    sorter = TopologicalSorter({key: list(before) for key, before in after.items()})
+    try:
+        sorter.prepare()
+    except CycleError:
+        return [drafts[key] for key in sorted(drafts, key=lambda key: wanted[key])]
+    ready: list[tuple[tuple[int, ...], str]] = []
+    order: list[Draft] = []
+    while sorter.is_active():
+        for key in sorter.get_ready():
+            heappush(ready, (wanted[key], key))
+        _, best = heappop(ready)
+        order.append(drafts[best])
+        sorter.done(best)
+    return order
+
+
+def _place(draft: Draft, steps: Mapping[str, int]) -> tuple[int, ...]:
+    step = steps.get(draft.step or "", len(steps))
+    return _STAGES.index(draft.task.stage), step, draft.task.kind.rank, draft.place
+
+
+class _Blockers:
+    """What stands before each task: what it waits for itself, and what that waits for where it was done before."""
+
+    def __init__(self, drafts: Mapping[str, Draft], after: Mapping[str, Mapping[str, str]]) -> None:
+        self._drafts, self._after = drafts, after
+        self._open: dict[str, frozenset[str]] = {}
+
+    def of(self, key: str) -> tuple[str, ...]:
+        """The words of what blocks a task: what it waits for itself first, else what stands further before."""
+        own = [(one, why) for one, why in self._after[key].items() if self._is_open(one)]
+        if own:
+            return tuple(f"{self._drafts[one].task.text}{f' ({why})' if why else ''}" for one, why in own)
+        return tuple(self._drafts[one].task.text for one in sorted(self._open_before(key)))
+
+    def _is_open(self, key: str) -> bool:
+        return not self._drafts[key].done and not self._drafts[key].skipped
+
+    def _open_before(self, key: str) -> frozenset[str]:
+        """Everything that is not done, however far before a task."""
+        if key not in self._open:
+            self._open[key] = frozenset()
+            found: set[str] = set()
+            for one in self._after[key]:
+                if self._is_open(one):
+                    found.add(one)
+                elif not self._drafts[one].skipped:
+                    found |= self._open_before(one)
+            self._open[key] = frozenset(found)
+        return self._open[key]
+
+
+def _status(draft: Draft, blockers: _Blockers) -> tuple[Status, tuple[str, ...]]:
+    if draft.done:
+        return Status.DONE, ()
+    if draft.skipped:
+        return Status.SKIPPED, ()
+    if draft.waits:
+        return Status.WAITING, ()
+    blocked_by = blockers.of(draft.task.key)
+    return (Status.BLOCKED, blocked_by) if blocked_by else (Status.OPEN, ())
