@@ -86,17 +86,17 @@ class Job:
             self._resolve(state), state, self.tables, self.now, self.author, self.wrenches, self.gauges, self.shelf
         )
 
-    def moves(self) -> tuple[Task, ...]:
+    def tasks(self) -> tuple[Task, ...]:
         return tasks_of(self.case())
 
-    def move(self, key: str) -> Task:
-        return next(move for move in self.moves() if move.key == key)
+    def task(self, key: str) -> Task:
+        return next(task for task in self.tasks() if task.key == key)
 
     def keys(self, status: Status) -> list[str]:
-        return [move.key for move in self.moves() if move.status is status]
+        return [task.key for task in self.tasks() if task.status is status]
 
     def next(self) -> Task | None:
-        return next_task(self.moves())
+        return next_task(self.tasks())
 
     def do(self, document: dict[str, Any]) -> uuid.UUID:
         """Add an entry. Raises as the rules do."""
@@ -119,19 +119,19 @@ class Job:
         self.entries.append((kept.model_copy(update={"samples": []}) if read else kept, mark))
         return mark.entry
 
-    def take(self, move: Task) -> uuid.UUID:
+    def take(self, task: Task) -> uuid.UUID:
         """Do a move as a careful hand does; the lead cuts a timer that nobody else may."""
-        author, self.author = self.author, TAMSIN if move.kind.key == "timer" else self.author
+        author, self.author = self.author, TAMSIN if task.kind.key == "timer" else self.author
         try:
-            return self.do(filled(move))
+            return self.do(filled(task))
         finally:
             self.author = author
 
-    def walk(self, until: Callable[[Task], bool] = lambda move: False, most: int = 400) -> int:
+    def walk(self, until: Callable[[Task], bool] = lambda task: False, most: int = 400) -> int:
         """Fill the asks of the next move and post it, again and again, until it is released or a move is reached."""
         for count in range(most):
-            move = self.next()
-            if move is None or until(move):
+            task = self.next()
+            if task is None or until(task):
                 return count
-            self.take(move)
+            self.take(task)
         raise AssertionError(f"not released after {most} entries; next is {self.next()}")

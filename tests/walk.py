@@ -17,8 +17,8 @@ from tests.people import PINS, BenchClient
 WHEN = "2026-11-24T09:00:00+00:00"
 View = dict[str, Any]
 RELEASE = {"kind": "released", "remark": "Resealed and tested", "next_service": "in 12 months"}
-SKIP = {"kind": "move_skipped", "move": "identify:gland-ring", "reason": "size stamped on the bag"}
-SIGNING = {"released", "job_ended", "reopened", "move_skipped"}
+SKIP = {"kind": "task_skipped", "task": "identify:gland-ring", "reason": "size stamped on the bag"}
+SIGNING = {"released", "job_ended", "reopened", "task_skipped"}
 
 
 def send(client: BenchClient, job: str, payload: dict[str, Any], who: str = "bede", entry: str | None = None) -> Any:
@@ -30,24 +30,24 @@ def send(client: BenchClient, job: str, payload: dict[str, Any], who: str = "bed
 
 
 def next_of(view: View) -> dict[str, Any] | None:
-    return next((move for move in view["moves"] if move["status"] == "next"), None)
+    return next((task for task in view["tasks"] if task["status"] == "next"), None)
 
 
-def move_of(view: View, key: str) -> dict[str, Any]:
-    return next(move for move in view["moves"] if move["key"] == key)
+def task_of(view: View, key: str) -> dict[str, Any]:
+    return next(task for task in view["tasks"] if task["key"] == key)
 
 
-def payload_of(move: Mapping[str, Any], **given: Any) -> dict[str, Any]:
+def payload_of(task: Mapping[str, Any], **given: Any) -> dict[str, Any]:
     """The payload of a move as the API told it, filled in."""
     asks = [
         SimpleNamespace(
             **{**ask, "read": SimpleNamespace(value=ask["read"])},
         )
-        for ask in move["asks"]
+        for ask in task["asks"]
     ]
     for ask in asks:
         ask.choices = [SimpleNamespace(key=choice["key"]) for choice in ask.choices]
-    return filled(SimpleNamespace(entry=move["entry"], asks=asks), **given)  # type: ignore[arg-type]
+    return filled(SimpleNamespace(entry=task["entry"], asks=asks), **given)  # type: ignore[arg-type]
 
 
 def walk(
@@ -63,12 +63,12 @@ def walk(
     """Work a job by its moves to its release, or to the move named; ``found`` answers asks of moves otherwise."""
     view: View = client.get(f"/api/jobs/{job}").json()
     for _ in range(300):
-        move = next_of(view)
-        if move is None or move["key"] == until:
+        task = next_of(view)
+        if task is None or task["key"] == until:
             return view
-        by = signer if move["kind"] in {"sign", "timer"} else who
-        answer = send(client, job, payload_of(move, **(found or {}).get(move["key"], {})), who=by)
-        assert answer.status_code == 200, (move["key"], answer.json())
+        by = signer if task["kind"] in {"sign", "timer"} else who
+        answer = send(client, job, payload_of(task, **(found or {}).get(task["key"], {})), who=by)
+        assert answer.status_code == 200, (task["key"], answer.json())
         view = answer.json()
         each(view)
     raise AssertionError(f"not released; next is {next_of(view)}")

@@ -27,12 +27,12 @@ def test_a_sheet_is_worked_from_intake_to_release(client: BenchClient, sheet: st
     view = walk.walk(client, job)
     assert view["job"]["released"] is True
     assert view["job"]["entry_count"] <= MOST.get(sheet, 90)
-    assert {move["status"] for move in view["moves"]} == {"done"}
+    assert {task["status"] for task in view["tasks"]} == {"done"}
     # The walker waits for nothing; where the sheet lets its timers be cut, that is no deviation.
     ending = ". Read what stands beside it." if sheet in CUT else ", and fit for service."
     assert view["statement"][0] == f"Repaired as recorded, and tested{ending}"
     by_number = client.get(f"/api/jobs/{view['job']['number']}").json()
-    assert by_number["moves"] == view["moves"]
+    assert by_number["tasks"] == view["tasks"]
     seal = client.get(f"/api/jobs/{job}/seal").json()
     assert seal["holds"], seal
     pages = PdfReader(io.BytesIO(client.get(f"/api/jobs/{job}/certificate.pdf").content)).pages

@@ -37,12 +37,12 @@ def change_person(page: Page, name: str, person: str) -> None:
 def open_waiting_job(page: Page) -> None:
     """The ram that was just taken in, at its first move."""
     page.get_by_role("link", name=re.compile("Swing bridge latch ram, east")).click()
-    expect(hand(page)).to_have_attribute("data-move", "observe:rod-leak:as_found")
+    expect(hand(page)).to_have_attribute("data-task", "observe:rod-leak:as_found")
 
 
 def hand(page: Page) -> Locator:
     """The move in hand."""
-    return page.locator("[data-move]")
+    return page.locator("[data-task]")
 
 
 def pick(page: Page, words: str) -> None:
@@ -51,7 +51,7 @@ def pick(page: Page, words: str) -> None:
 
 
 def key_of(page: Page) -> str:
-    return str(hand(page).get_attribute("data-move"))
+    return str(hand(page).get_attribute("data-task"))
 
 
 def main_button(card: Locator) -> Locator:
@@ -80,7 +80,7 @@ def do(page: Page, given: Mapping[str, str] | None = None) -> str:
     card, key = hand(page), key_of(page)
     fill_in(card, given or {})
     main_button(card).click()
-    expect(page.locator(f'[data-move="{key}"]')).to_have_count(0)
+    expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
     return key
 
 
@@ -94,7 +94,7 @@ def work(page: Page, until: str, acts: Mapping[str, Act | Mapping[str, str]], mo
         act: Any = acts.get(key, {})
         if callable(act):
             act(page, hand(page))
-            expect(page.locator(f'[data-move="{key}"]')).to_have_count(0)
+            expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
         else:
             do(page, act)
     raise AssertionError(f"{until} did not come; in hand is {key_of(page)}")
@@ -138,20 +138,20 @@ def root_of(page: Page) -> str:
     return re.match(r"https?://[^/]+", page.url).group(0)  # type: ignore[union-attr]
 
 
-def to_move(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
+def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
     """A job of the demo, worked over the API up to a move, and opened there."""
     root, request = root_of(page), page.context.request
     job = request.get(f"{root}/api/jobs?q={serial}", max_retries=3).json()["jobs"][0]
     view = request.get(f"{root}/api/jobs/{job['id']}").json()
     for _ in range(90):
-        move = walk.next_of(view)
-        assert move is not None, f"{key} did not come"
-        if move["key"] == key:
+        task = walk.next_of(view)
+        assert task is not None, f"{key} did not come"
+        if task["key"] == key:
             break
-        payload = walk.payload_of(move, **(found or {}).get(move["key"], {}))
+        payload = walk.payload_of(task, **(found or {}).get(task["key"], {}))
         body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
         answer = request.post(f"{root}/api/jobs/{job['id']}/entries", data=body)
         assert answer.ok, answer.text()
         view = answer.json()
     page.goto(f"{root}/jobs/{job['number']}")
-    expect(hand(page)).to_have_attribute("data-move", key)
+    expect(hand(page)).to_have_attribute("data-task", key)

@@ -13,7 +13,7 @@ from tests.browser.steps import field
 
 
 def _start(page: Page) -> None:
-    steps.to_move(page, "test:rod-side-hold:as_left")
+    steps.to_task(page, "test:rod-side-hold:as_left")
     steps.start_run(page)
 
 
@@ -54,13 +54,13 @@ def test_what_was_recorded_is_recorded_again_from_its_place(bench: Page) -> None
     steps.open_waiting_job(page)
     page.get_by_role("textbox", name="Leak at the rod").fill("12")
     page.keyboard.press("Enter")
-    expect(steps.hand(page)).to_have_attribute("data-move", "observe:drift:as_found")
-    page.get_by_text("Done in this chapter").click()
+    expect(steps.hand(page)).to_have_attribute("data-task", "observe:drift:as_found")
+    page.get_by_text("Done in this stage").click()
     steps.pick(page, "Leak at the rod as found: 12 drops per minute")
     expect(steps.hand(page)).to_contain_text("Recorded already")
     page.get_by_role("textbox", name="Leak at the rod").fill("14")
     page.keyboard.press("Enter")
-    expect(steps.hand(page)).to_have_attribute("data-move", "observe:drift:as_found")
+    expect(steps.hand(page)).to_have_attribute("data-task", "observe:drift:as_found")
     page.get_by_role("button", name=re.compile("^Log")).click()
     log = page.get_by_role("dialog", name="Log of the job")
     expect(log.get_by_text("Leak at the rod as found: 14 drops per minute")).to_be_visible()
@@ -80,16 +80,16 @@ def test_what_was_typed_survives_leaving_the_screen_and_a_reload(bench: Page) ->
 
 def test_a_double_tap_counts_once(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).dblclick()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     # The two looks, where it is wet, the intake, and one step.
     expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
 
 
 def test_locker_with_a_locknut_and_a_thread_that_strips_are_stopped_at_the_wrench(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "tighten:port-flange:0:1")
+    steps.to_task(page, "tighten:port-flange:0:1")
     page.get_by_role("radio", name=re.compile("Small click")).click()
     expect(page.get_by_text(re.compile(r"Set 1\d\.\d N·m"))).to_be_visible()
     page.get_by_text("How it is kept from turning").click()
@@ -109,7 +109,7 @@ def test_what_another_recorded_meanwhile_is_told_in_words(
     bench: Page, server: Server, browser: Browser, browser_context_args: dict[str, Any]
 ) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     device = browser.new_context(**browser_context_args)
     other = device.new_page()
     sign_in_quietly(other, server, "ines")
@@ -125,7 +125,7 @@ def test_what_another_recorded_meanwhile_is_told_in_words(
 
 def test_a_unit_is_taken_apart_again_from_a_step_and_goes_back_through_what_that_touches(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "account")
+    steps.to_task(page, "account")
     page.get_by_role("navigation", name="Chapters").get_by_role("link", name="strip-down").click()
     steps.pick(page, "^done done: Gland off")
     page.get_by_role("button", name="Take it apart again from here").click()
@@ -134,4 +134,4 @@ def test_a_unit_is_taken_apart_again_from_a_step_and_goes_back_through_what_that
     expect(page.get_by_role("button", name=re.compile("^Done: Gland off"))).to_be_visible()
     page.get_by_role("button", name=re.compile("^Done: Gland off")).click()
     # What came out is new again, so the kit is counted before anything is fitted.
-    expect(steps.hand(page)).to_have_attribute("data-move", "count:FN-K-5028")
+    expect(steps.hand(page)).to_have_attribute("data-task", "count:FN-K-5028")

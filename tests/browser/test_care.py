@@ -32,7 +32,7 @@ def scan(page: Page, text: str) -> None:
 
 
 def in_hand(page: Page, key: str) -> None:
-    expect(hand(page)).to_have_attribute("data-move", key)
+    expect(hand(page)).to_have_attribute("data-task", key)
 
 
 def test_a_care_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Shot) -> None:
@@ -64,7 +64,7 @@ def test_a_care_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Sh
             expect(page.get_by_label("Your PIN")).to_be_focused()
             act(PINS["bede"])
         else:
-            expect(page.locator("[data-move] button.btn-primary").last).to_be_focused()
+            expect(page.locator("[data-task] button.btn-primary").last).to_be_focused()
             act()
     expect(page.get_by_text("Looked after as recorded: oil, due every 6 h, and fit for service.")).to_be_visible()
     assert actions <= MOST_ACTIONS, actions

@@ -28,14 +28,14 @@ def photo() -> dict[str, Any]:
 
 
 def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) -> None:
-    steps.to_move(bench, "find:rod-lip", serial="FN-0416")
+    steps.to_task(bench, "find:rod-lip", serial="FN-0416")
     card = hand(bench)
     card.get_by_role("radio", name="rod side").click()
     card.get_by_role("button", name="scored along the stroke").click()
     shot("find-signs")
     steps.main_button(card).click()
-    expect(bench.locator('[data-move="find:rod-lip"]')).to_have_count(0)
-    steps.to_move(bench, "cause:rod-lip", serial="FN-0416")
+    expect(bench.locator('[data-task="find:rod-lip"]')).to_have_count(0)
+    steps.to_task(bench, "cause:rod-lip", serial="FN-0416")
     card = hand(bench)
     expect(card.get_by_role("radio").first).to_contain_text("dirt in the fluid")
     expect(card.get_by_role("radio").first).to_contain_text("scored along the stroke: speaks strongly for it")
@@ -45,12 +45,12 @@ def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) ->
     expect(card.get_by_role("button", name="Bleed all air")).to_have_count(0)
     shot("cause")
     steps.main_button(card).click()
-    expect(bench.locator('[data-move="cause:rod-lip"]')).to_have_count(0)
+    expect(bench.locator('[data-task="cause:rod-lip"]')).to_have_count(0)
     expect(bench.get_by_text("Rod lip seal: dirt in the fluid or from outside")).to_be_visible()
 
 
 def test_a_photo_is_taken_marked_and_stands_on_the_certificate(bench: Page, shot: Shot) -> None:
-    steps.to_move(bench, "step:gland-turned", serial="FN-0902")
+    steps.to_task(bench, "step:gland-turned", serial="FN-0902")
     bench.locator("input[type=file]").set_input_files({**photo(), "buffer": b"no photo at all"})
     expect(bench.get_by_text("this is no photo that can be read").first).to_be_visible()
     bench.locator("input[type=file]").set_input_files(photo())
@@ -85,22 +85,22 @@ def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Sh
     shot("handover")
     # The move in hand is a tap away.
     bench.get_by_role("link", name=re.compile("Gland off the rod")).click()
-    expect(hand(bench)).to_have_attribute("data-move", "step:gland-off")
+    expect(hand(bench)).to_have_attribute("data-task", "step:gland-off")
 
 
 def pitted(page: Page) -> str:
     """A pit of 0.08 mm noted on the tilt ram's rod; gives the words of what is next for it."""
     card = hand(page)
-    expect(card).to_have_attribute("data-move", "measure:rod")
+    expect(card).to_have_attribute("data-task", "measure:rod")
     steps.field(page, "Depth of the deepest pit near the end").fill("0.08")
     steps.field(page, "Run-out in the middle between centres").fill("0.02")
     steps.main_button(card).click()
-    expect(page.locator('[data-move="measure:rod"]')).to_have_count(0)
+    expect(page.locator('[data-task="measure:rod"]')).to_have_count(0)
     return hand(page).inner_text()
 
 
 def test_a_pitted_rod_under_either_school(bench: Page, shot: Shot) -> None:
-    steps.to_move(bench, "measure:rod", serial="FN-0755")
+    steps.to_task(bench, "measure:rod", serial="FN-0755")
     expect(hand(bench)).to_contain_text("A pitted rod, as the house has it: reject it")
     expect(hand(bench)).to_contain_text("at most 0.05 mm (house rule)")
     shot("inspect-rod")
@@ -116,7 +116,7 @@ def test_a_pitted_rod_under_either_school(bench: Page, shot: Shot) -> None:
         "bench_time": "2026-11-24T09:00:00Z",
     }  # fmt: skip
     assert bench.context.request.post(f"{root}/api/jobs", data=body).ok
-    steps.to_move(bench, "measure:rod", serial="FN-0757")
+    steps.to_task(bench, "measure:rod", serial="FN-0757")
     expect(hand(bench)).to_contain_text("dress it within its limit")
     told = pitted(bench)
     assert "Dress the rod: fine flap wheel along the rod" in told
@@ -132,7 +132,7 @@ def test_a_job_is_copied_onto_the_sister_unit(bench: Page) -> None:
     steps.field(bench, "Serial number").fill("FN-0611")
     bench.get_by_label("Complaint").fill("As its twin")
     bench.get_by_role("button", name="Open the job").click()
-    expect(hand(bench)).to_have_attribute("data-move", "test:outside-dry:as_found")
+    expect(hand(bench)).to_have_attribute("data-task", "test:outside-dry:as_found")
     view = bench.context.request.get(f"{steps.root_of(bench)}/api/jobs?q=FN-0611").json()["jobs"][0]
     assert view["entry_count"] == 1
 

@@ -54,7 +54,7 @@ def test_by_keyboard_and_by_badge(page: Page, server: Server, workshop: Engine) 
 
 def test_a_session_that_ended_is_asked_for_over_the_open_screen(bench: Page, server: Server, workshop: Engine) -> None:
     page = bench
-    steps.to_move(page, "step:drain")
+    steps.to_task(page, "step:drain")
     page.context.clear_cookies()
     page.get_by_role("textbox").first.fill("140 ml, grey")
     page.keyboard.press("Enter")
@@ -62,19 +62,19 @@ def test_a_session_that_ended_is_asked_for_over_the_open_screen(bench: Page, ser
     page.get_by_role("dialog").get_by_role("button", name="Bede Harrowgate").first.click()
     page.get_by_label("PIN or password").fill(PINS["bede"])
     page.keyboard.press("Enter")
-    expect(steps.hand(page)).not_to_have_attribute("data-move", "step:drain")
+    expect(steps.hand(page)).not_to_have_attribute("data-task", "step:drain")
     page.get_by_role("button", name=re.compile("^Log")).click()
     expect(page.get_by_text("140 ml, grey")).to_be_visible()
 
 
 def test_what_bede_made_offline_is_never_recorded_as_anothers(bench: Page, server: Server) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     page.route("**/entries", lambda route: route.abort())
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     expect(page.get_by_text("1 kept on this device")).to_be_visible()
     # The hand goes on while it waits.
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     steps.change_person(page, "Ines Quillfeather", "ines")
     page.unroute("**/entries")
     expect(page.get_by_text("1 entries of Bede Harrowgate wait on this device")).to_be_visible()
@@ -95,7 +95,7 @@ def test_what_bede_made_offline_is_never_recorded_as_anothers(bench: Page, serve
 
 def refuse_later(page: Page, key: str = "step:bleed", before: str = "done: Isolate") -> None:
     """An entry made offline that the server refuses when it comes: what stands before it was struck out."""
-    steps.to_move(page, key)
+    steps.to_task(page, key)
     page.route("**/entries", lambda route: route.abort())
     steps.fill_in(steps.hand(page), {})
     steps.main_button(steps.hand(page)).click()
@@ -134,7 +134,7 @@ def test_a_refused_entry_is_changed_and_sent_or_discarded_with_a_reason(bench: P
     refuse_later(page, "find:rod-lip", "done: Gland off")
     held = page.get_by_role("region", name="Not recorded")
     page.get_by_role("button", name=re.compile("^Done: Gland off")).click()
-    expect(steps.hand(page)).to_have_attribute("data-move", "find:rod-lip")
+    expect(steps.hand(page)).to_have_attribute("data-task", "find:rod-lip")
     held.get_by_role("button", name="Change and send").click()
     held.get_by_role("radio", name="open air").click()
     held.get_by_role("textbox", name="What you saw").fill("lips outwards, burr on the edge")
@@ -149,7 +149,7 @@ def test_a_refused_entry_that_may_go_now_is_sent_again(bench: Page) -> None:
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     page.get_by_role("region", name="Not recorded").get_by_role("button", name="Send again").click()
     expect(page.get_by_role("region", name="Not recorded")).to_be_hidden()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:cool")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:cool")
 
 
 def test_a_refused_entry_is_discarded_with_a_reason_on_the_trail(bench: Page, server: Server) -> None:
@@ -168,7 +168,7 @@ def test_a_refused_entry_is_discarded_with_a_reason_on_the_trail(bench: Page, se
 
 def test_one_entry_the_server_fails_at_does_not_hold_up_the_others(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
 
     def fail_at_isolating(route: Route) -> None:
         if "isolate" in (route.request.post_data or ""):
@@ -210,16 +210,16 @@ def test_a_device_that_keeps_nothing_records_all_the_same_and_says_so(
     page.add_init_script(BROKEN[broken])
     sign_in_quietly(page, server, "bede")
     page.goto(server.address)
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
     expect(page.get_by_text("This device cannot keep entries")).to_be_visible()
 
 
 def test_a_box_of_a_former_version_is_taken_over_and_a_corrupt_one_set_aside(bench: Page, server: Server) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     job = page.context.request.get(f"{server.address}/api/jobs?q=FN-0417").json()["jobs"][0]["id"]
     entry = {
         "job": job, "id": "00000000-0000-4000-8000-00000000000a", "who": "bede",
@@ -227,11 +227,11 @@ def test_a_box_of_a_former_version_is_taken_over_and_a_corrupt_one_set_aside(ben
     }  # fmt: skip
     page.evaluate("text => localStorage.setItem('kettle-outbox', text)", json.dumps([entry]))
     page.reload()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     page.evaluate("localStorage.setItem('kettle-outbox', '{broken')")
     page.reload()
     page.get_by_role("button", name=re.compile("^Done: Bleed")).click()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:cool")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:cool")
     aside = page.evaluate("Object.entries(localStorage).filter(([k]) => k.includes('set-aside')).map(([, v]) => v)")
     assert aside == ["{broken"]
 
@@ -291,7 +291,7 @@ def record_on_another_name(browser: Browser, address: str) -> None:
     page.keyboard.press("Enter")
     steps.open_waiting_job(page)
     steps.do(page, {"Leak at the rod": "12"})
-    expect(steps.hand(page)).to_have_attribute("data-move", "observe:drift:as_found")
+    expect(steps.hand(page)).to_have_attribute("data-task", "observe:drift:as_found")
     context.close()
 
 

@@ -21,13 +21,13 @@ from tests.people import PINS
 @pytest.mark.parametrize("key", ["step:isolate", "find:rod-lip", "test:rod-side-hold:as_left"])
 def test_killed_in_the_middle_and_started_again(bench: Page, server: Server, key: str) -> None:
     page = bench
-    steps.to_move(page, key)
+    steps.to_task(page, key)
     if key.startswith("test:"):
         steps.run_test_typed(page, 0.1, readings=4)
         kept = page.get_by_text("Readings with Digital gauge 250 bar: 4;")
     else:
         steps.do(page)
-        kept = page.locator(f'[data-move]:not([data-move="{key}"])')
+        kept = page.locator(f'[data-task]:not([data-task="{key}"])')
     expect(kept).to_be_visible()
     server.kill()
     server.start()
@@ -37,15 +37,15 @@ def test_killed_in_the_middle_and_started_again(bench: Page, server: Server, key
 
 def test_work_goes_on_without_a_connection_and_is_sent_when_it_is_back(bench: Page, server: Server) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     server.kill()
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     expect(page.get_by_text("1 kept on this device")).to_be_visible()
     server.start()
     expect(page.get_by_text("kept on this device")).to_be_hidden(timeout=15_000)
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     page.reload()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
 
 
@@ -53,15 +53,15 @@ def test_the_second_person_sees_what_the_first_did(
     bench: Page, server: Server, browser: Browser, browser_context_args: dict[str, Any]
 ) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     other_device = browser.new_context(**browser_context_args)
     other = other_device.new_page()
     sign_in_quietly(other, server, "ines")
     other.goto(page.url)
-    expect(steps.hand(other)).to_have_attribute("data-move", "step:isolate")
+    expect(steps.hand(other)).to_have_attribute("data-task", "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     # The other screen follows by itself, and goes on from there.
-    expect(steps.hand(other)).to_have_attribute("data-move", "step:bleed", timeout=15_000)
+    expect(steps.hand(other)).to_have_attribute("data-task", "step:bleed", timeout=15_000)
     other.get_by_role("button", name=re.compile("^Done: Bleed")).click()
     for one in (page, other):
         expect(one.get_by_role("button", name="Log (6)")).to_be_visible(timeout=15_000)
@@ -70,7 +70,7 @@ def test_the_second_person_sees_what_the_first_did(
 
 def test_an_answer_that_comes_late_does_not_take_the_screen_back(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     held: list[tuple[Route, APIResponse]] = []
 
     def hold_back(route: Route) -> None:
@@ -82,14 +82,14 @@ def test_an_answer_that_comes_late_does_not_take_the_screen_back(bench: Page) ->
     of_job = re.compile(r"/api/jobs/[0-9a-f-]{36}$|/api/jobs/\d+$")
     with page.expect_request(of_job, timeout=15_000):
         page.route(of_job, hold_back)
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:isolate")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
-    expect(steps.hand(page)).to_have_attribute("data-move", "step:bleed")
+    expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
     page.evaluate(
         """() => {
             window.seen = [];
             new MutationObserver(() =>
-                window.seen.push(document.querySelector('[data-move]')?.getAttribute('data-move'))
+                window.seen.push(document.querySelector('[data-task]')?.getAttribute('data-task'))
             ).observe(document.body, { subtree: true, childList: true, attributes: true });
         }"""
     )
@@ -104,8 +104,8 @@ def test_an_answer_that_comes_late_does_not_take_the_screen_back(bench: Page) ->
 
 def test_what_was_unfolded_stays_so_while_the_job_is_followed(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "step:bleed")
-    page.get_by_text("Done in this chapter").click()
+    steps.to_task(page, "step:bleed")
+    page.get_by_text("Done in this stage").click()
     first = page.get_by_role("main").get_by_role("button", name=re.compile("Isolate")).first
     for _ in range(2):
         expect(first).to_be_visible()
@@ -117,7 +117,7 @@ def test_what_was_unfolded_stays_so_while_the_job_is_followed(bench: Page) -> No
 
 def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "step:isolate")
+    steps.to_task(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     page.get_by_role("button", name="Log (5)").click()
     page.get_by_role("listitem").filter(has_text="done: Isolate").get_by_role("button", name="Strike out").click()
@@ -132,7 +132,7 @@ def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:
 
 def begin_recording(page: Page) -> int:
     """Gives how many entries there were before."""
-    steps.to_move(page, "test:rod-side-hold:as_left")
+    steps.to_task(page, "test:rod-side-hold:as_left")
     before = page.get_by_role("button", name=re.compile(r"Log \(\d+\)")).inner_text()
     steps.start_run(page, "From the test stand")
     page.get_by_role("button", name="Raise to 180 bar").click()
@@ -188,7 +188,7 @@ def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings
     expect(page.get_by_text(re.compile("Recording ended"))).to_be_visible()
 
 
-def test_killed_once_in_every_chapter_nothing_acknowledged_is_lost(server: Server, workshop: object) -> None:
+def test_killed_once_in_every_stage_nothing_acknowledged_is_lost(server: Server, workshop: object) -> None:
     """The whole walk over HTTP; the server is killed right after an acknowledgement in each chapter."""
 
     cookies = {}
@@ -207,20 +207,20 @@ def test_killed_once_in_every_chapter_nothing_acknowledged_is_lost(server: Serve
     job = call("/api/jobs?q=FN-0417")["jobs"][0]["id"]
     view, acknowledged = call(f"/api/jobs/{job}"), 1
     killed: set[str] = set()
-    while (move := walk.next_of(view)) is not None:
-        who = "tamsin" if move["kind"] == "sign" else "bede"
-        entry = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": walk.payload_of(move)}
-        signed = {"pin": PINS[who]} if move["kind"] == "sign" else {}
+    while (task := walk.next_of(view)) is not None:
+        who = "tamsin" if task["kind"] == "sign" else "bede"
+        entry = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": walk.payload_of(task)}
+        signed = {"pin": PINS[who]} if task["kind"] == "sign" else {}
         view = call(f"/api/jobs/{job}/entries", {**entry, **signed}, who)
         acknowledged += 1
-        if move["stage"] in killed and move["kind"] not in ("test", "sign"):
+        if task["stage"] in killed and task["kind"] not in ("test", "sign"):
             continue
-        killed.add(move["stage"])
+        killed.add(task["stage"])
         server.kill()
         server.start()
         again = call(f"/api/jobs/{job}")
         assert again["job"]["entry_count"] == acknowledged
-        assert again["moves"] == view["moves"]
+        assert again["tasks"] == view["tasks"]
         assert call(f"/api/jobs/{job}/seal")["holds"] is True
     assert killed == {"as_found", "safe", "strip", "inspect", "match", "kit", "rebuild", "test", "release"}
     assert call(f"/api/jobs/{job}")["job"]["released"] is True

@@ -20,7 +20,7 @@ def gap(page: Page, micrometres: float) -> None:
 
 def test_a_hold_with_a_leak_fails_and_mended_it_passes(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "test:rod-side-hold:as_left")
+    steps.to_task(page, "test:rod-side-hold:as_left")
     # By hand: π·0.028·(5e-6)³·18e6/(12·0.04·0.008) = 5.15e-8 m³/s = 3.1 ml/min, six times the limit.
     gap(page, 5.0)
     steps.start_run(page, "From the test stand")
@@ -34,4 +34,4 @@ def test_a_hold_with_a_leak_fails_and_mended_it_passes(bench: Page) -> None:
     page.get_by_role("button", name="Raise to 180 bar").click()
     expect(page.get_by_text("The pressure passes.")).to_be_visible(timeout=HELD_MS)
     steps.accept_result(page)
-    expect(page.locator('[data-move="test:rod-side-hold:as_left"]')).to_have_count(0)
+    expect(page.locator('[data-task="test:rod-side-hold:as_left"]')).to_have_count(0)

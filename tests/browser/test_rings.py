@@ -250,7 +250,7 @@ def test_a_groove_from_scratch(bench: Page, shot: Shot) -> None:
 
 def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "identify:gland-ring")
+    steps.to_task(page, "identify:gland-ring")
     field(page, "Inside diameter").fill("44.1")
     field(page, "Section").fill("3.5")
     expect(page.get_by_text("Not settled")).to_be_visible()
@@ -261,7 +261,7 @@ def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> N
     row = page.get_by_role("listitem").filter(has_text="AS568 224").first
     # Choosing is one act: the size, what was measured and what spoke for it go into the job together.
     row.get_by_role("button", name="Choose").click()
-    expect(steps.hand(page)).to_have_attribute("data-move", "count:FN-K-5028")
+    expect(steps.hand(page)).to_have_attribute("data-task", "count:FN-K-5028")
     root = steps.root_of(page)
     job = page.context.request.get(f"{root}/api/jobs?q=FN-0417").json()["jobs"][0]["id"]
     told = page.context.request.get(f"{root}/api/jobs/{job}/log").json()[-1]["payload"]

@@ -72,10 +72,10 @@ def test_no_desk_has_an_accessibility_fault_and_each_fits_the_screen(bench: Page
         page.set_viewport_size(SIZES[0])  # type: ignore[arg-type]
 
 
-def test_no_move_has_an_accessibility_fault_and_each_fits_the_screen_with_its_action_in_view(bench: Page) -> None:
+def test_no_task_has_an_accessibility_fault_and_each_fits_the_screen_with_its_action_in_view(bench: Page) -> None:
     page, axe = bench, Axe()
     for key in MOVES:
-        steps.to_move(page, key)
+        steps.to_task(page, key)
         page.wait_for_load_state("networkidle")
         no_fault(page, axe, key, both=True)
         for size in SIZES:
@@ -93,7 +93,7 @@ def test_no_move_has_an_accessibility_fault_and_each_fits_the_screen_with_its_ac
 def test_settings_and_tests_in_figures_have_no_accessibility_fault_and_fit(bench: Page) -> None:
     page, axe = bench, Axe()
     for key, serial in OTHERS:
-        steps.to_move(page, key, serial)
+        steps.to_task(page, key, serial)
         page.wait_for_load_state("networkidle")
         no_fault(page, axe, key, both=True)
         for size in SIZES:
@@ -112,12 +112,12 @@ def fits(page: Page, size: dict[str, int], address: str) -> None:
     assert page.evaluate(SMALL_TARGETS) == [], (address, size)
 
 
-def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_move(bench: Page) -> None:
+def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: Page) -> None:
     page = bench
     link = page.get_by_role("link", name=re.compile("Swing bridge latch ram, east"))
     link.focus()
     page.keyboard.press("Enter")
-    expect(steps.hand(page)).to_have_attribute("data-move", "observe:rod-leak:as_found")
+    expect(steps.hand(page)).to_have_attribute("data-task", "observe:rod-leak:as_found")
     page.get_by_role("textbox", name="Leak at the rod").focus()
     page.keyboard.type("12")
     page.keyboard.press("Enter")
@@ -172,7 +172,7 @@ def test_a_new_job_is_taken_in_and_bad_entries_are_told_at_the_field(bench: Page
 
 def test_nonsense_in_a_field_is_told_as_it_is_typed(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "identify:gland-ring")
+    steps.to_task(page, "identify:gland-ring")
     for text, words in (
         ("44 bar", "a length is wanted"),
         ("3,000", "can be read two ways"),
@@ -185,7 +185,7 @@ def test_nonsense_in_a_field_is_told_as_it_is_typed(bench: Page) -> None:
 
 def test_a_csv_with_holes_is_refused_by_line_and_nothing_is_stored(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "test:rod-side-hold:as_left")
+    steps.to_task(page, "test:rod-side-hold:as_left")
     steps.start_run(page, "From a CSV file")
     page.get_by_label("CSV file").set_input_files(
         {"name": "bad.csv", "mimeType": "text/csv", "buffer": BAD_CSV.encode()}

@@ -17,7 +17,7 @@ def read(page: Page, value: str) -> None:
 
 def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -> None:
     page = bench
-    steps.to_move(page, "set:opening", "FN-5203")
+    steps.to_task(page, "set:opening", "FN-5203")
     card = hand(page)
     read(page, "252 bar")
     expect(card).to_contain_text("45° clockwise (0.125 turn)")
@@ -37,21 +37,21 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     expect(card).to_contain_text("292 bar is not set: 280.0 bar to 290.0 bar is wanted")
     field(page, "Read again, the lock nut tight").fill("283 bar")
     card.get_by_role("button", name="Set", exact=True).click()
-    expect(hand(page)).to_have_attribute("data-move", "test:opening-test:as_left")
+    expect(hand(page)).to_have_attribute("data-task", "test:opening-test:as_left")
     for place in range(5):
         field(page, f"Opening {place + 1}").fill("252")
         field(page, f"Reseat {place + 1}").fill("245")
     card.get_by_role("radio", name="Yes").click()
     card.get_by_role("button", name="Judge this run").click()
     # Too low: its setting is to be made again before anything else.
-    expect(hand(page)).to_have_attribute("data-move", "set:opening")
+    expect(hand(page)).to_have_attribute("data-task", "set:opening")
 
 
 def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "set:touch", "FN-4104")
+    steps.to_task(page, "set:touch", "FN-4104")
     hand(page).get_by_role("button", name="Yes: it touches").click()
-    steps.to_move(page, "set:line", "FN-4104")
+    steps.to_task(page, "set:line", "FN-4104")
     card = hand(page)
     read(page, "3.2 bar")
     # A first turn that cannot do much; the line comes from what was read.
@@ -69,12 +69,12 @@ def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page
     expect(card).to_contain_text("4.2 bar is not set: 3.9 bar to 4.1 bar is wanted")
     field(page, "Read again, the lock nut tight").fill("4.05 bar")
     card.get_by_role("button", name="Set", exact=True).click()
-    expect(hand(page)).not_to_have_attribute("data-move", "set:line")
+    expect(hand(page)).not_to_have_attribute("data-task", "set:line")
 
 
 def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "test:opening-test:as_left", "FN-5203")
+    steps.to_task(page, "test:opening-test:as_left", "FN-5203")
     card = hand(page)
     expect(page.get_by_label("Gauge", exact=True)).to_have_value("g3-test")
     for place, value in enumerate(("283", "284", "283", "282", "283")):
@@ -88,7 +88,7 @@ def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
 
 def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "tighten:cover-bolts:1:1", "FN-4104")
+    steps.to_task(page, "tighten:cover-bolts:1:1", "FN-4104")
     card = hand(page)
     card.get_by_role("radio", name=re.compile("Small click wrench")).click()
     expect(card).to_contain_text("Set 10.2 N·m")
@@ -102,13 +102,13 @@ def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(
     for number in (7, 2, 6, 4, 8):
         field(page, f"Number {number}").fill("10.2")
     steps.main_button(card).click()
-    expect(hand(page)).to_have_attribute("data-move", "tighten:cover-bolts:1:2")
+    expect(hand(page)).to_have_attribute("data-task", "tighten:cover-bolts:1:2")
 
 
 def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(bench: Page) -> None:
     """1, 4, 2, 5, 3, 6: half of 6 N·m first. A wrench that sends its readings types them and Enter, as a keyboard does."""
     page = bench
-    steps.to_move(page, "tighten:pilot-screws:1:1", "FN-7710")
+    steps.to_task(page, "tighten:pilot-screws:1:1", "FN-7710")
     card = hand(page)
     card.get_by_role("radio", name=re.compile("Torque screwdriver")).click()
     field(page, "Number 1").focus()
@@ -135,15 +135,15 @@ def test_six_screws_in_a_star_by_a_wrench_that_types_through_an_interruption(ben
     field(page, "Number 6").fill("2.9")
     steps.main_button(card).click()
     expect(page.get_by_role("button", name="Number 3: next")).to_be_visible()
-    expect(hand(page)).to_have_attribute("data-move", "tighten:pilot-screws:1:1")
+    expect(hand(page)).to_have_attribute("data-task", "tighten:pilot-screws:1:1")
     field(page, "Number 3").fill("3.0")
     steps.main_button(card).click()
-    expect(hand(page)).to_have_attribute("data-move", "tighten:pilot-screws:1:2")
+    expect(hand(page)).to_have_attribute("data-task", "tighten:pilot-screws:1:2")
 
 
 def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "set:effort-set", "FN-6107")
+    steps.to_task(page, "set:effort-set", "FN-6107")
     card = hand(page)
     # Too light is not stable: refused where it is told.
     card.get_by_role("button", name="It is set already").click()
@@ -154,7 +154,7 @@ def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:
 
 def test_a_reading_is_taken_from_the_stand_instead_of_typed(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "test:opening-test:as_left", "FN-5203")
+    steps.to_task(page, "test:opening-test:as_left", "FN-5203")
     root = steps.root_of(page)
     assert page.context.request.post(f"{root}/api/stand/panel", data={"rig": "oil"}).ok
     assert page.context.request.post(f"{root}/api/stand/hold", data={"pressure": "90 bar"}).ok
@@ -174,7 +174,7 @@ def test_a_reading_is_taken_from_the_stand_instead_of_typed(bench: Page) -> None
 
 def test_an_adapter_by_its_picture_changes_what_the_scale_is_set_to(bench: Page) -> None:
     page = bench
-    steps.to_move(page, "tighten:cover-bolts:1:1", "FN-4104")
+    steps.to_task(page, "tighten:cover-bolts:1:1", "FN-4104")
     card = hand(page)
     card.get_by_role("radio", name=re.compile("Small click wrench")).click()
     expect(card).to_contain_text("Set 10.2 N·m")
@@ -189,4 +189,4 @@ def test_an_adapter_by_its_picture_changes_what_the_scale_is_set_to(bench: Page)
     for number in range(1, 9):
         field(page, f"Number {number}").fill("9.0")
     steps.main_button(card).click()
-    expect(hand(page)).to_have_attribute("data-move", "tighten:cover-bolts:1:2")
+    expect(hand(page)).to_have_attribute("data-task", "tighten:cover-bolts:1:2")

@@ -23,7 +23,7 @@ def test_what_a_job_waits_for_is_ordered_comes_and_moves_it_on(bench: Page, shot
     expect(bench.get_by_role("status").filter(has_text="noted as come")).to_be_visible()
     expect(bench.get_by_role("listitem").filter(has_text="FN-3310")).to_have_count(0)
     bench.goto(bench.url.replace("/workshop/orders", str(job)))
-    expect(hand(bench)).not_to_have_attribute("data-move", re.compile("^(order|receive):"))
+    expect(hand(bench)).not_to_have_attribute("data-task", re.compile("^(order|receive):"))
 
 
 def test_the_shelf_is_searched_counted_and_added_to(bench: Page, shot: Shot) -> None:

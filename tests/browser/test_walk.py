@@ -25,10 +25,10 @@ def reversed_lip(shot: Shot) -> Act:
         steps.main_button(card).click()
         expect(page.get_by_text("rod lip seal was found reversed")).to_be_visible()
         # Looked at once more from its place: the drawing shows it as it was found, and the way of the leak.
-        page.get_by_text("Done in this chapter").click()
+        page.get_by_text("Done in this stage").click()
         steps.pick(page, "rod lip seal found, open lips to open air")
         expect(page.get_by_text("a way from rod side to open air through Rod seal in the gland")).to_be_visible()
-        page.get_by_text("Done in this chapter").click()
+        page.get_by_text("Done in this stage").click()
         shot("strip-down")
         steps.pick(page, "^to do Rod wear band: as it came off")
 
@@ -157,7 +157,7 @@ def test_leaking_ram_from_intake_to_certificate(bench: Page, shot: Shot) -> None
     page.get_by_label("Your PIN").fill(PINS["tamsin"])
     page.keyboard.press("Enter")
     # What counts the tray and the kit is asked for again, and then the signature.
-    expect(hand(page)).to_have_attribute("data-move", "account")
+    expect(hand(page)).to_have_attribute("data-task", "account")
 
 
 def count_kit(page: Page, card: Locator) -> None:
@@ -173,9 +173,9 @@ def count_kit(page: Page, card: Locator) -> None:
 def test_a_check_valve_with_a_short_kit_waits_for_its_ring(bench: Page) -> None:
     page = bench
     page.get_by_role("link", name=re.compile("Check valve, disinfectant")).click()
-    expect(hand(page)).to_have_attribute("data-move", "order:k-guide")
+    expect(hand(page)).to_have_attribute("data-task", "order:k-guide")
     page.get_by_role("button", name="Order what is short: guide ring").click()
-    expect(hand(page)).to_have_attribute("data-move", "receive:k-guide")
+    expect(hand(page)).to_have_attribute("data-task", "receive:k-guide")
     # What is not there yet cannot be fitted, and the screen says which it is.
     page.get_by_role("navigation", name="Chapters").get_by_role("link", name="Rebuild").click()
     steps.pick(page, "Fit the guide ring \\(spring side\\)")

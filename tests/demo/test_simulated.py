@@ -117,16 +117,16 @@ def test_a_unit_is_walked_to_its_release_with_the_stand_as_the_other_party(key: 
     sheet = sheet_of(unit(key))
     job = Job(sheet)
     held = []
-    while (move := job.next()) is not None:
-        if not any(ask.read.value == "trace" for ask in move.asks):
-            job.walk(until=lambda one, stay=move.key: one.key != stay)
+    while (task := job.next()) is not None:
+        if not any(ask.read.value == "trace" for ask in task.asks):
+            job.walk(until=lambda one, stay=task.key: one.key != stay)
             continue
         # A gap of 9 µm along 28 mm: π·0.028·(9e-6)³·p/(12·0.04·0.008), 8 to 24 ml/min where a fifth to one is allowed.
-        job.do(filled(move, samples=simulated_trace(sheet, move, rod_um=9.0)))
-        assert job.move(move.key).status is not Status.DONE
+        job.do(filled(task, samples=simulated_trace(sheet, task, rod_um=9.0)))
+        assert job.task(task.key).status is not Status.DONE
         # What settles in the first minute counts as well: held longer it weighs less.
-        job.do(filled(job.move(move.key), samples=simulated_trace(sheet, move, longer=3.0)))
-        assert job.move(move.key).status is Status.DONE, job.state.runs_of(move.subject)[-1].judgement
-        held.append(move.subject)
+        job.do(filled(job.task(task.key), samples=simulated_trace(sheet, task, longer=3.0)))
+        assert job.task(task.key).status is Status.DONE, job.state.runs_of(task.subject)[-1].judgement
+        held.append(task.subject)
     assert job.state.has(RELEASED, "released")
     assert held == [one.key for one in sheet.tests if one.kind == "pressure_hold"]

@@ -32,15 +32,15 @@ def text_of(content: bytes) -> str:
 def certified(job: Job, number: int = 1001) -> Certified:
     case = job.case()
     names = {"bede": "Bede Harrowgate", "tamsin": "Tamsin Orrell"}
-    return Certified(number, "ab" * 32, case, compose_statement(case, job.moves()), names, job.samples)
+    return Certified(number, "ab" * 32, case, compose_statement(case, job.tasks()), names, job.samples)
 
 
 @pytest.fixture(scope="module")
 def worked() -> Job:
     """The ram, found with a reversed lip and without its backup, worked up to its signature."""
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    while (move := job.next()) is not None and move.key != "sign":
-        job.do(filled(move, **FOUND.get(move.key, {})))
+    while (task := job.next()) is not None and task.key != "sign":
+        job.do(filled(task, **FOUND.get(task.key, {})))
     return job
 
 
@@ -78,9 +78,9 @@ def test_what_was_seen_as_found_is_what_was_seen_first() -> None:
 
 def test_what_was_passed_over_and_a_test_not_run_stand_on_it(worked: Job) -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.walk(until=lambda move: move.key == "test:rod-side-hold:as_left")
+    job.walk(until=lambda task: task.key == "test:rod-side-hold:as_left")
     reason = "stand is away, tested on the bridge"
-    job.do({"kind": "move_skipped", "move": "test:rod-side-hold:as_left", "reason": reason})
+    job.do({"kind": "task_skipped", "task": "test:rod-side-hold:as_left", "reason": reason})
     text = text_of(certificate_pdf(certified(job)))
     assert f"Passed over: Hold on the rod side. {reason}." in text
     assert "Hold on the rod side: not run" in text
@@ -126,11 +126,11 @@ def test_the_part_of_a_trace_that_was_not_judged_is_shaded(
 
 def test_what_was_wrong_with_the_stand_stands_beside_the_verdict() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.walk(until=lambda move: move.key == "test:rod-side-hold:as_left")
-    move, run = job.move("test:rod-side-hold:as_left"), "00000000-0000-0000-0000-000000000005"
-    gauge = dict(move.entry)["gauge"]
+    job.walk(until=lambda task: task.key == "test:rod-side-hold:as_left")
+    task, run = job.task("test:rod-side-hold:as_left"), "00000000-0000-0000-0000-000000000005"
+    gauge = dict(task.entry)["gauge"]
     job.do({"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "stand"})
-    read = list(trace(**dict(move.asks[0].needs or {})))
+    read = list(trace(**dict(task.asks[0].needs or {})))
     job.do({"kind": "test_samples", "run": run, "samples": read[:20], "hold": 7, "said": ["Pressure jumped"]})
     job.do({"kind": "test_samples", "run": run, "samples": read[20:], "hold": 7, "said": ["the cable was out"]})
     job.do({"kind": "test_closed", "run": run, "collected": "0.1 ml"})
@@ -142,9 +142,9 @@ def test_what_was_wrong_with_the_stand_stands_beside_the_verdict() -> None:
 
 def test_a_setting_tells_what_was_wanted_read_and_left() -> None:
     job = Job(sheet_of(unit("fuel-injector")))
-    job.walk(until=lambda move: move.key == "set:opening")
+    job.walk(until=lambda task: task.key == "set:opening")
     told = filled(
-        job.move("set:opening"),
+        job.task("set:opening"),
         value="284 bar",
         locked="284 bar",
         readings=[{"turns": 0.0, "value": "252 bar"}, {"turns": 0.25, "value": "284 bar"}],

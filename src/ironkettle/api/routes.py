@@ -1,7 +1,7 @@
 """Every route of the API, in the order in which addresses are tried."""
 
 from ironkettle.api.base import health, quantities
-from ironkettle.api.jobs import handover, photos, recordings, runs
+from ironkettle.api.jobs import handover, photos, plans, recordings, runs
 from ironkettle.api.jobs import routes as jobs
 from ironkettle.api.machine import adjusters, cylinders, pressure_tests, stand, tightening
 from ironkettle.api.sealing import compounds, facing, failures, grooves, ring_chart, rings, seals
@@ -44,6 +44,7 @@ ROUTERS = tuple(
         handover,
         photos,
         recordings,
+        plans,
         health,
     )
 )

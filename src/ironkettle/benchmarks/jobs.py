@@ -69,18 +69,18 @@ class Bench:
         while True:
             with session_of(self._engine) as session:
                 row = session.get_one(JobRow, job)
-                moves = tasks_of(case_of(session, row, state_of(session, row), shop, self._author, datetime.now(UTC)))
-            move = next_task(moves)
-            assert move is not None
-            if move.kind.key == "test":
+                tasks = tasks_of(case_of(session, row, state_of(session, row), shop, self._author, datetime.now(UTC)))
+            task = next_task(tasks)
+            assert task is not None
+            if task.kind.key == "test":
                 break
-            self.add(job, read_payload(filled(move)))
+            self.add(job, read_payload(filled(task)))
         run = str(uuid.uuid4())
         test = {
             "kind": "test_started",
-            "test": move.subject,
+            "test": task.subject,
             "run": run,
-            "gauge": move.entry["gauge"],
+            "gauge": task.entry["gauge"],
             "source": "typed",
         }
         self.add(job, read_payload(test))

@@ -1,4 +1,4 @@
-"""Figures of any unit: the proof of its zones, its picture, its moves with a short log and with a long one."""
+"""Figures of any unit: the proof of its zones, its picture, its tasks with a short log and with a long one."""
 
 from __future__ import annotations
 
@@ -38,10 +38,18 @@ def figures() -> Iterator[Figure]:
     rings = ring_table()
     yield "picture of the latch ram / subtracting its areas once", median_time(lambda: picture(plain, rings), 10), floor
     shipped = shipped_tables()
-    tables = Tables(shipped.rings, shipped.fluids, shipped.glands, shipped.failures, shipped.cleaning, shipped.house)
+    tables = Tables(
+        shipped.rings,
+        shipped.fluids,
+        shipped.glands,
+        shipped.failures,
+        shipped.fasteners,
+        shipped.cleaning,
+        shipped.house,
+    )
     short, long = (_case(sheet, tables, length) for length in (SHORT_LOG, LONG_LOG))
     yield (
-        f"moves after {LONG_LOG:,} entries / after {SHORT_LOG}",
+        f"tasks after {LONG_LOG:,} entries / after {SHORT_LOG}",
         median_time(lambda: tasks_of(long), 10),
         median_time(lambda: tasks_of(short), 10),
     )

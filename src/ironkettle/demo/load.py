@@ -96,9 +96,9 @@ def _load_unit(session: Session, told: dict[str, Any]) -> None:
 
 
 def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> None:
-    """A job taken in by the loader and walked by its moves to its point, with what was found on the way.
+    """A job taken in by the loader and walked by its tasks to its point, with what was found on the way.
 
-    Raises LookupError for a sheet, a person or a move that is not in the demo.
+    Raises LookupError for a sheet, a person or a task that is not in the demo.
     """
     sheet = load_sheet(session, job["sheet"])
     person = find_person(session, job["who"])
@@ -114,16 +114,16 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
         moment = start + timedelta(minutes=job.get("minutes", 2) * count)
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
-        move = next_task(done.moves)
-        if move is None and job["until"] == "released":
+        task = next_task(done.tasks)
+        if task is None and job["until"] == "released":
             return
-        if move is None:
+        if task is None:
             break
-        if move.key == job["until"]:
+        if task.key == job["until"]:
             if "run" in job:
-                run = filled(move, samples=simulated_trace(sheet, move, **job["run"]))
+                run = filled(task, samples=simulated_trace(sheet, task, **job["run"]))
                 last = NewEntry(uuid.uuid5(job_id, "run"), moment, read_payload(run))
                 append_entry(session, job_id, last, author, shop, moment)
             return
-        payload = filled(move, **from_stand(found.pop(move.key, {})))
+        payload = filled(task, **from_stand(found.pop(task.key, {})))
     raise LookupError(f"demo job {index} does not come to {job['until']}")

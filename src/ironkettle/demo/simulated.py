@@ -16,11 +16,11 @@ _STEP_S, _MOST_STEPS, _STEPS_A_MINUTE, _BREATH_S = 0.02, 200_000, 3000, 4.0
 
 
 def simulated_trace(
-    sheet: Sheet, move: Task, rod_um: float = 0.0, bypass_um: float = 0.0, longer: float = 1.0
+    sheet: Sheet, task: Task, rod_um: float = 0.0, bypass_um: float = 0.0, longer: float = 1.0
 ) -> list[dict[str, float]]:
-    """The readings that a hold of the simulated stand gives, as often as the move asks for and so many times as long. [µm]"""
-    needs = dict(move.asks[0].needs or {})
-    spec = next(one for one in sheet.tests if one.key == move.subject)
+    """The readings that a hold of the simulated stand gives, as often as the task asks for and so many times as long. [µm]"""
+    needs = dict(task.asks[0].needs or {})
+    spec = next(one for one in sheet.tests if one.key == task.subject)
     volume = read_volume(spec.volume or "", "volume")
     unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
     stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})

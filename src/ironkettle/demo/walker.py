@@ -1,4 +1,4 @@
-"""The walker: fills the asks of the next move and posts it, again and again. It works every sound sheet.
+"""The walker: fills the asks of the next task and posts it, again and again. It works every sound sheet.
 
 The demo loader brings its jobs to their points with it, and the tests take every sheet from intake to release.
 """
@@ -17,15 +17,15 @@ from ironkettle.core.jobs import Ask, Task
 _PHASES = random.Random()
 
 
-def filled(move: Task, **given: Any) -> dict[str, Any]:
-    """The payload of a move with its asks filled: what is given, else proposed, else the first choice, a yes, the middle."""
-    payload = copy.deepcopy(dict(move.entry))
-    for ask in move.asks:
+def filled(task: Task, **given: Any) -> dict[str, Any]:
+    """The payload of a task with its asks filled: what is given, else proposed, else the first choice, a yes, the middle."""
+    payload = copy.deepcopy(dict(task.entry))
+    for ask in task.asks:
         value = given.get(ask.field, answer_to(ask))
         if value is not None:
             put(payload, ask.field, value)
     for path, value in given.items():
-        if path not in {ask.field for ask in move.asks}:
+        if path not in {ask.field for ask in task.asks}:
             put(payload, path, value)
     return payload
 

@@ -9,7 +9,7 @@ from pathlib import Path
 from ironkettle.core.jobs import Tables
 from ironkettle.core.machine.parts import Cleaning
 from ironkettle.core.machine.pressure import Fluid
-from ironkettle.core.machine.tightening import BoltStrength, NutFactor, Tapped, Thread
+from ironkettle.core.machine.tightening import BoltStrength, FastenerTables, NutFactor, Tapped, Thread
 from ironkettle.core.sealing.compounds import Compound, Rating
 from ironkettle.core.sealing.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
 from ironkettle.core.sealing.failures.model import Group
@@ -257,7 +257,13 @@ def cleaning() -> tuple[Cleaning, ...]:
 
 
 @cache
+def fastener_tables() -> FastenerTables:
+    """What the tightening rules look up."""
+    return FastenerTables(threads(), nut_factors(), bolt_strengths(), tapped_materials())
+
+
+@cache
 def shipped_tables() -> Tables:
     """What the rules of a job look up, with the shipped house rules."""
     glands = GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds())
-    return Tables(ring_table(), fluids(), glands, failure_table(), cleaning())
+    return Tables(ring_table(), fluids(), glands, failure_table(), fastener_tables(), cleaning())

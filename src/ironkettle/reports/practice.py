@@ -13,10 +13,10 @@ from ironkettle.reports.style import FAINT
 
 def schools_section(case: Case) -> list[Flowable]:
     """Each choice of the house in force on the day the job was opened, with the other ways in a line."""
-    moves = tasks_of(case)
+    tasks = tasks_of(case)
     if ending_of(case.state) is not None:
-        moves = tuple(move for move in moves if move.status is Status.DONE)
-    held = practices_in(case, moves)
+        tasks = tuple(task for task in tasks if task.status is Status.DONE)
+    held = practices_in(case, tasks)
     if not held:
         return []
     return [title("Choices of the house"), *(paragraph(one.told, 7.5, colour=FAINT) for one in held)]

@@ -79,15 +79,15 @@ def test_a_copy_proposes_sizes_and_tools_and_records_nothing(client: BenchClient
     source = walk.numbered(client, "FN-0417")
     found = {"tighten:piston-nut:0:1": {"wrench": "w3-large"}}
     before = client.get(f"/api/jobs/{source}").json()
-    size = walk.move_of(before, "identify:gland-ring")["asks"][0]["choices"][2]["key"]
+    size = walk.task_of(before, "identify:gland-ring")["asks"][0]["choices"][2]["key"]
     walk.walk(client, source, found={**found, "identify:gland-ring": {"size": size}})
     view = copy_of(client, source, "swing-bridge-ram").json()
     assert view["copied_from"] == before["job"]["number"]
-    assert [move["key"] for move in view["moves"] if move["status"] == "done"] == ["intake"]
-    first = walk.move_of(view, "identify:gland-ring")["asks"][0]["choices"][0]
+    assert [task["key"] for task in view["tasks"] if task["status"] == "done"] == ["intake"]
+    first = walk.task_of(view, "identify:gland-ring")["asks"][0]["choices"][0]
     assert first["key"] == size
     assert f"as on job {before['job']['number']}" in first["sign"]
-    answer = walk.move_of(view, "answer:wire")["asks"][0]["choices"][0]
+    answer = walk.task_of(view, "answer:wire")["asks"][0]["choices"][0]
     assert f"as on job {before['job']['number']}" in answer["sign"]
     # Worked to its end it is a job of its own; the first is not touched.
     assert walk.walk(client, view["job"]["id"])["job"]["released"] is True
@@ -128,7 +128,7 @@ def test_a_job_reads_the_house_rules_of_the_day_it_was_opened(client: BenchClien
 
     def school(of: str) -> str:
         view = client.get(f"/api/jobs/{of}").json()
-        return str(walk.move_of(view, "fit:rod-lip")["school"]["way"])
+        return str(walk.task_of(view, "fit:rod-lip")["practice"]["way"])
 
     assert school(job) == "renew every seal"
     assert school(later) == "keep one that looks sound"

@@ -14,7 +14,7 @@ from tests import walk
 from tests.api.jobs.rams import ram, view_of
 from tests.people import BenchClient
 from tests.tiny import DEMO_JOBS
-from tests.walk import WHEN, move_of, send
+from tests.walk import WHEN, send, task_of
 
 
 def test_unknown_jobs_are_named(client: BenchClient) -> None:
@@ -153,9 +153,9 @@ def test_opening_a_job_twice_opens_it_once(client: BenchClient) -> None:
 def test_striking_out_keeps_the_entry_and_undoes_its_effect(client: BenchClient) -> None:
     job = ram(client)
     view = walk.walk(client, job, until="step:bleed")
-    entry = move_of(view, "step:isolate")["recorded"]["entry"]
+    entry = task_of(view, "step:isolate")["recorded"]["entry"]
     struck = send(client, job, {"kind": "entry_struck", "entry": entry, "reason": "ticked by mistake"}).json()
-    assert move_of(struck, "step:isolate")["status"] == "next"
+    assert task_of(struck, "step:isolate")["status"] == "next"
     line = next(line for line in client.get(f"/api/jobs/{job}/log").json() if line["id"] == entry)
     assert (line["struck"], line["strikable"]) == ("ticked by mistake", False)
     again = send(client, job, {"kind": "entry_struck", "entry": entry, "reason": "ticked by mistake"})

@@ -71,7 +71,7 @@ def begun(client: BenchClient) -> tuple[str, str]:
     job = walk.open_new(client, "swing-bridge-ram")
     view = walk.walk(client, job, until=HOLD)
     run = str(uuid.uuid4())
-    entry = walk.move_of(view, HOLD)["entry"]
+    entry = walk.task_of(view, HOLD)["entry"]
     started = {
         "kind": "test_started",
         "test": "rod-side-hold",
@@ -140,7 +140,7 @@ def test_what_cannot_be_recorded_is_told(bench: BenchClient) -> None:
     assert record(bench, str(uuid.uuid4()), run).status_code == 404
     assert record(bench, job, run, channel="force").json()["errors"][0]["field"] == "channel"
     typed = str(uuid.uuid4())
-    entry = walk.move_of(bench.get(f"/api/jobs/{job}").json(), HOLD)["entry"]
+    entry = walk.task_of(bench.get(f"/api/jobs/{job}").json(), HOLD)["entry"]
     told = {"kind": "test_started", "test": "rod-side-hold", "run": typed, "source": "typed", "gauge": entry["gauge"]}
     walk.send(bench, job, told)
     assert record(bench, job, typed).json()["type"] == "/problems/other-source"

@@ -12,7 +12,7 @@ import pytest
 from tests import walk
 from tests.api.jobs.rams import ram, view_of
 from tests.people import BenchClient
-from tests.walk import WHEN, move_of, payload_of, send
+from tests.walk import WHEN, payload_of, send, task_of
 
 LIP = "find:rod-lip"
 
@@ -23,11 +23,11 @@ def test_a_reversed_lip_is_told_with_what_comes_of_it_and_cannot_be_fitted_so(cl
     assert ["rod lip seal was found reversed" in cause for cause in view["causes"]] == [True]
     lies = next(one for one in view["drawn"] if one["element"] == "rod-lip")
     assert lies == {"element": "rod-lip", "state": "found", "faces": "outside", "wrong": True}
-    refused = send(client, job, payload_of(move_of(view, "fit:rod-lip"), faces="outside"))
+    refused = send(client, job, payload_of(task_of(view, "fit:rod-lip"), faces="outside"))
     assert refused.status_code == 422
     assert "reversed: open lips of the rod lip seal towards rod side, not open air" in refused.json()["detail"]
-    fitted = send(client, job, payload_of(move_of(view, "fit:rod-lip"))).json()
-    assert move_of(fitted, "fit:rod-lip")["status"] == "done"
+    fitted = send(client, job, payload_of(task_of(view, "fit:rod-lip"))).json()
+    assert task_of(fitted, "fit:rod-lip")["status"] == "done"
     # As found stays what it was.
     assert fitted["causes"] == view["causes"]
 
@@ -35,14 +35,14 @@ def test_a_reversed_lip_is_told_with_what_comes_of_it_and_cannot_be_fitted_so(cl
 def test_a_unit_that_leaks_is_not_released_and_says_so(client: BenchClient) -> None:
     job = ram(client)
     view = walk.walk(client, job, until="test:rod-side-hold:as_left")
-    move = move_of(view, "test:rod-side-hold:as_left")
-    tight = payload_of(move)["samples"]
+    task = task_of(view, "test:rod-side-hold:as_left")
+    tight = payload_of(task)["samples"]
     # By hand: 0.55 bar/s on 420 ml at K = 1.3 GPa is 420 · 0.055 MPa/s · 60 s/min / 1300 MPa = 1.066 ml/min.
     falling = [s | {"pressure_mpa": round(max(18.0 - 0.055 * s["t_s"], 0.0), 4)} for s in tight if s["t_s"] < 120]
-    view = send(client, job, payload_of(move) | {"samples": falling}).json()
+    view = send(client, job, payload_of(task) | {"samples": falling}).json()
     judged = view["runs"][0]["judgement"]
     assert judged["verdict"] in {"fail", "invalid"}
-    assert move_of(view, move["key"])["status"] == "next"
+    assert task_of(view, task["key"])["status"] == "next"
     assert "not tested as it must be" in view["statement"][0]
     refused = send(client, job, {"kind": "released"}, who="tamsin")
     assert refused.status_code == 409
@@ -52,9 +52,9 @@ def test_a_unit_that_leaks_is_not_released_and_says_so(client: BenchClient) -> N
 def test_a_test_stands_no_more_once_the_unit_was_worked_on_after_it(client: BenchClient) -> None:
     job = ram(client)
     view = walk.walk(client, job, until="account")
-    assert move_of(view, "test:rod-side-hold:as_left")["status"] == "done"
-    view = send(client, job, payload_of(move_of(view, "fit:rod-lip"))).json()
-    assert move_of(view, "test:rod-side-hold:as_left")["status"] == "next"
+    assert task_of(view, "test:rod-side-hold:as_left")["status"] == "done"
+    view = send(client, job, payload_of(task_of(view, "fit:rod-lip"))).json()
+    assert task_of(view, "test:rod-side-hold:as_left")["status"] == "next"
     assert "passed, and the unit was worked on after it" in " ".join(view["statement"])
 
 
@@ -62,7 +62,7 @@ def test_samples_stay_out_of_the_answer_and_come_when_they_are_asked_for(client:
     job = ram(client)
     view = walk.walk(client, job, until="test:rod-side-hold:as_left")
     run = str(uuid.uuid4())
-    gauge = move_of(view, "test:rod-side-hold:as_left")["entry"]["gauge"]
+    gauge = task_of(view, "test:rod-side-hold:as_left")["entry"]["gauge"]
     started = {"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "typed"}
     assert send(client, job, started).status_code == 200
     # A gauge that is alive: it stands between two of its steps.
@@ -112,20 +112,20 @@ def test_a_release_needs_the_authority_of_the_sheet(client: BenchClient) -> None
     job = ram(client)
     view = walk.walk(client, job, until="sign")
     assert view["signing"]["may_release"] is False
-    refused = send(client, job, payload_of(move_of(view, "sign")))
+    refused = send(client, job, payload_of(task_of(view, "sign")))
     assert refused.status_code == 403
     assert "a named person authorised for lifting gear" in refused.json()["detail"]
-    assert send(client, job, payload_of(move_of(view, "sign")), who="tamsin").json()["job"]["released"] is True
+    assert send(client, job, payload_of(task_of(view, "sign")), who="tamsin").json()["job"]["released"] is True
 
 
 def test_what_is_there_against_a_danger_is_passed_over_on_a_ground_and_signed_by_the_lead(client: BenchClient) -> None:
     job = ram(client)
-    skip: dict[str, Any] = {"kind": "move_skipped", "move": "step:bleed", "reason": "came in pieces"}
+    skip: dict[str, Any] = {"kind": "task_skipped", "task": "step:bleed", "reason": "came in pieces"}
     bare = send(client, job, skip)
     assert bare.status_code == 422
     assert "Never feel for a leak with the hand" in bare.json()["detail"]
     view = send(client, job, skip | {"grounds": "never_live"}).json()
-    assert move_of(view, "step:bleed")["status"] == "skipped"
+    assert task_of(view, "step:bleed")["status"] == "skipped"
     view = walk.walk(client, job)
     assert "never under pressure; came in pieces" in " ".join(view["statement"])
 
@@ -141,7 +141,7 @@ def test_resending_changes_nothing(client: BenchClient) -> None:
     assert send(client, job, payload | {"text": "other"}, entry=entry).status_code == 409
     # What the server adds to an entry, and the samples it keeps beside it, make no other of it.
     view = walk.walk(client, job, until="test:rod-side-hold:as_left")
-    told, run = payload_of(move_of(view, "test:rod-side-hold:as_left")), str(uuid.uuid4())
+    told, run = payload_of(task_of(view, "test:rod-side-hold:as_left")), str(uuid.uuid4())
     assert send(client, job, told, entry=run).status_code == send(client, job, told, entry=run).status_code == 200
     assert send(client, job, told | {"samples": told["samples"][:-1]}, entry=run).status_code == 409
 
@@ -179,8 +179,8 @@ def test_two_people_at_once_lose_nothing_and_are_told_of_each_other(client: Benc
         ({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "outside"}, 409, None, "first: "),
         ({"kind": "note_made", "text": "a\x00b"}, 422, "payload.note_made.text", "NUL"),
         ({"kind": "test_closed", "run": str(uuid.uuid4())}, 422, "run", "no such test run"),
-        ({"kind": "move_skipped", "move": "step:isolate", "reason": "no"}, 422, "payload.move_skipped.reason", "needs 5"),
-        ({"kind": "stage_skipped", "stage": "safe", "reason": "long enough"}, 422, "stage", "a move at a time"),
+        ({"kind": "task_skipped", "task": "step:isolate", "reason": "no"}, 422, "payload.task_skipped.reason", "needs 5"),
+        ({"kind": "stage_skipped", "stage": "safe", "reason": "long enough"}, 422, "stage", "one task at a time"),
         ({"kind": "element_fitted", "element": "rod-lip", "faces": "outside"}, 422, "faces", "reversed"),
         ({"kind": "element_fitted", "element": "rod-lip", "reused": True}, 422, "reused", "one use"),
         ({"kind": "kit_counted", "kit": "FN-K-1", "lines": [{"line": "x", "counted": 1}]}, 422, "kit", "no kit"),
@@ -207,14 +207,14 @@ def test_refusals_name_the_field_and_leave_the_log_alone(
 def test_a_wrench_is_the_one_of_the_list_whatever_is_sent(client: BenchClient) -> None:
     job = ram(client)
     view = walk.walk(client, job, until="tighten:piston-thread:0:1")
-    move = move_of(view, "tighten:piston-thread:0:1")
+    task = task_of(view, "tighten:piston-thread:0:1")
     # The smallest that reaches 180 N·m stands first.
-    assert next(choice["key"] for choice in move["asks"][0]["choices"]) == "w3-large"
-    short = send(client, job, payload_of(move, wrench="w1-small"))
+    assert next(choice["key"] for choice in task["asks"][0]["choices"]) == "w3-large"
+    short = send(client, job, payload_of(task, wrench="w1-small"))
     assert short.status_code == 422
     assert "Small click wrench reads from 5 N·m to 25 N·m" in short.json()["detail"]
     invented = {"name": "Mine", "low": "1 N·m", "high": "999 N·m", "accuracy_pct": 1}
-    view = send(client, job, payload_of(move) | {"wrench_used": invented}).json()
+    view = send(client, job, payload_of(task) | {"wrench_used": invented}).json()
     told = client.get(f"/api/jobs/{job}/log").json()[-1]
     assert told["payload"]["wrench_used"]["name"] == "Large click wrench"
     assert told["payload"]["wrench_used"]["calibration"] == "FN-T 2613"

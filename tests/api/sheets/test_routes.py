@@ -29,7 +29,7 @@ def test_a_sheet_with_what_follows_from_it(client: BenchClient) -> None:
         "cap_side",
         "outside",
     )
-    assert view["moves"]["release"] == 3
+    assert view["tasks"]["release"] == 3
 
 
 def test_import_reports_every_fault_and_stores_nothing(client: BenchClient) -> None:

@@ -136,7 +136,7 @@ def test_a_signature_asks_for_the_pin_again_and_says_what_it_stood_on(client: Be
     assert tamsin.get("/api/session").status_code == 200
     view = tamsin.post(f"/api/jobs/{job}/entries", json={**body, "pin": PINS["tamsin"]}).json()
     until = person(tamsin, "tamsin")["authorisations"][1]["until"]
-    told = walk.move_of(view, "sign")["recorded"]
+    told = walk.task_of(view, "sign")["recorded"]
     assert told["signed"] == f"signed by PIN, authorised for lifting gear, valid to {until}"
     # Its time is the server's, whatever the bench's clock said; how far that was off stands beside it.
     assert told["when"][:10] == datetime.now(UTC).date().isoformat()
@@ -166,7 +166,7 @@ def test_a_new_name_does_not_rewrite_what_was_signed_under_the_old_one(client: B
     view = send(client, job, {"kind": "note_made", "text": "tagged"}).json()
     log = client.get(f"/api/jobs/{job}/log").json()
     assert [line["who_name"] for line in log[1:]] == ["Bede Harrowgate", "Bede Quillfeather-Rowe"]
-    assert walk.move_of(view, "step:isolate")["recorded"]["who"] == "Bede Harrowgate"
+    assert walk.task_of(view, "step:isolate")["recorded"]["who"] == "Bede Harrowgate"
 
 
 def test_only_the_author_or_the_lead_strikes_an_entry(client: BenchClient) -> None:

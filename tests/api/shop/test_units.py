@@ -91,9 +91,9 @@ def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
     job = view["job"]["id"]
     assert view["job"]["care"] == CARE
     actions = 0
-    while (move := walk.next_of(view)) is not None:
-        body = {"id": str(uuid.uuid4()), "bench_time": now(), "payload": walk.payload_of(move)}
-        if move["kind"] == "sign":
+    while (task := walk.next_of(view)) is not None:
+        body = {"id": str(uuid.uuid4()), "bench_time": now(), "payload": walk.payload_of(task)}
+        if task["kind"] == "sign":
             body["pin"] = PINS["bede"]
         view = client.post(f"/api/jobs/{job}/entries", json=body).json()
         actions += 1
@@ -101,7 +101,7 @@ def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
     assert actions + 1 <= 15
     assert view["job"]["released"]
     assert view["statement"] == ["Looked after as recorded: oil, due every 6 h, and fit for service."]
-    signed = next(move for move in view["moves"] if move["kind"] == "sign")
+    signed = next(task for task in view["tasks"] if task["kind"] == "sign")
     assert signed["entry"]["next_service"] == "oil after 6 h"
     assert client.get(f"/api/jobs/{job}/seal").json()["holds"]
     assert client.get(f"/api/jobs/{job}/certificate.pdf").content.startswith(b"%PDF")
@@ -145,12 +145,12 @@ def test_what_wants_replacing_makes_a_full_job_of_it_and_keeps_what_was_done(cli
     job = client.get("/api/jobs", params={"q": "FN-9020"}).json()["jobs"][0]["id"]
     view = client.get(f"/api/jobs/{job}").json()
     assert view["care"]["condemned"] == ["Needles"]
-    short = len(view["moves"])
+    short = len(view["tasks"])
     answer = walk.send(client, job, {"kind": "care_widened", "reason": "Needles worn out"})
     view = answer.json()
     assert view["care"] is None
-    assert len(view["moves"]) > short
-    done = {move["key"] for move in view["moves"] if move["status"] == "done"}
+    assert len(view["tasks"]) > short
+    done = {task["key"] for task in view["tasks"] if task["status"] == "done"}
     assert {"step:air-off", "step:nose-off", "measure:anvil"} <= done
     assert walk.next_of(view) is not None
     again = walk.send(client, job, {"kind": "care_widened", "reason": "Needles worn out"})

@@ -11,13 +11,13 @@ from tests.bench import Job, filled
 from tests.tiny import plug, sheet_of, unit
 
 
-def at(key: str, move: str, **changes: Any) -> Job:
+def at(key: str, task: str, **changes: Any) -> Job:
     """A job of a demo unit walked up to a move."""
     document = unit(key)
     for name, value in changes.items():
         document[name] = value
     job = Job(sheet_of(document))
-    job.walk(until=lambda one: one.key == move)
+    job.walk(until=lambda one: one.key == task)
     return job
 
 
@@ -34,8 +34,8 @@ DRY = {"kind": "leak_seen", "zone": "none"}
 
 def counted(job: Job, **short: int) -> dict[str, Any]:
     """The count of the kit with these lines counted otherwise."""
-    move = next(one for one in job.moves() if one.kind.value == "count")
-    payload = filled(move)
+    task = next(one for one in job.tasks() if one.kind.key == "count")
+    payload = filled(task)
     for line in payload["lines"]:
         line["counted"] = short.get(line["line"], line["counted"])
     return payload
@@ -49,4 +49,4 @@ def hold(**changes: Any) -> dict[str, Any]:
 
 
 def run(job: Job, key: str = "test:hold:as_left", **changes: Any) -> dict[str, Any]:
-    return filled(job.move(key)) | changes
+    return filled(job.task(key)) | changes

@@ -23,7 +23,7 @@ def apart(step: str) -> dict[str, Any]:
 @pytest.fixture
 def tested() -> Job:
     job = Job(RAM)
-    job.walk(until=lambda move: move.key == "account")
+    job.walk(until=lambda task: task.key == "account")
     return job
 
 
@@ -31,7 +31,7 @@ def test_the_gland_off_again_leaves_the_piston_seals_where_they_are(tested: Job)
     # By hand from the sheet: the gland comes off the rod last, after the piston; its three elements, what puts it
     # back, and whatever is rebuilt after it are to be done anew.
     tested.do(apart("gland-off"))
-    redo = {move.key for move in tested.moves() if move.status not in {Status.DONE, Status.SKIPPED}}
+    redo = {task.key for task in tested.tasks() if task.status not in {Status.DONE, Status.SKIPPED}}
     assert {
         "step:gland-off",
         "fit:rod-lip",
@@ -57,15 +57,15 @@ def test_it_is_worked_again_to_its_release(tested: Job) -> None:
 
 def test_what_came_for_the_kit_before_counts_no_more_when_it_is_counted_again(tested: Job) -> None:
     tested.do(apart("gland-off"))
-    count = tested.move("count:FN-K-5028")
+    count = tested.task("count:FN-K-5028")
     place = next(at for at, line in enumerate(count.entry["lines"]) if line["line"] == "k-rod-lip")
     tested.do(filled(count, **{f"lines.{place}.counted": 0}))
-    assert tested.move("order:k-rod-lip").status is not Status.DONE
+    assert tested.task("order:k-rod-lip").status is not Status.DONE
     tested.do({"kind": "part_ordered", "what": "k-rod-lip"})
     tested.do({"kind": "part_arrived", "what": "k-rod-lip", "counted": 1})
-    assert tested.move("receive:k-rod-lip").status is Status.DONE
-    tested.do(filled(tested.move("count:FN-K-5028"), **{f"lines.{place}.counted": 0}))
-    assert tested.move("receive:k-rod-lip").status is not Status.DONE
+    assert tested.task("receive:k-rod-lip").status is Status.DONE
+    tested.do(filled(tested.task("count:FN-K-5028"), **{f"lines.{place}.counted": 0}))
+    assert tested.task("receive:k-rod-lip").status is not Status.DONE
 
 
 def test_only_a_step_of_the_strip_down_that_is_done_and_only_with_a_reason() -> None:

@@ -55,13 +55,13 @@ def test_a_value_is_in_the_base_unit_or_a_plain_number() -> None:
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
 def test_every_ask_can_be_filled_and_every_number_has_finite_ends(key: str) -> None:
     job = Job(sheet_of(unit(key)))
-    for move in job.moves():
-        fields = [ask.field for ask in move.asks]
+    for task in job.tasks():
+        fields = [ask.field for ask in task.asks]
         assert len(set(fields)) == len(fields)
-        for ask in move.asks:
+        for ask in task.asks:
             assert ask.label
             if ask.read in {Read.CHOICE, Read.ZONE, Read.LOOK}:
-                assert ask.choices, (move.key, ask.field)
+                assert ask.choices, (task.key, ask.field)
                 assert len({choice.key for choice in ask.choices}) == len(ask.choices)
             if ask.limit is not None:
                 assert all(math.isfinite(end) for end in ask.limit)
@@ -72,7 +72,7 @@ def test_a_note_with_a_unit_is_read_as_one() -> None:
     note = {"ask": "Turns counted", "read": "number", "limit": "1 to 9"}
     job = Job(sheet_of(plug(steps__1__note=note)))
     job.do({"kind": "step_done", "step": "vent"})
-    (ask,) = [ask for ask in job.move("step:out").asks if ask.field == "note"]
+    (ask,) = [ask for ask in job.task("step:out").asks if ask.field == "note"]
     assert (ask.read, ask.limit) == (Read.NUMBER, (1.0, 9.0))
     with pytest.raises(RuleError, match="is not a number"):
         job.do({"kind": "step_done", "step": "out", "note": "a few"})
@@ -92,17 +92,17 @@ def test_a_note_with_a_unit_is_read_as_one() -> None:
 )
 def test_a_test_whose_figures_cannot_be_read_is_asked_in_words(figures: dict[str, Any], words: str) -> None:
     job = Job(sheet_of(plug(tests=[{"key": "t", "name": "T", **figures}])))
-    ask = job.move("test:t:as_left").asks[0]
+    ask = job.task("test:t:as_left").asks[0]
     assert ask.label == words
 
 
 def test_what_comes_off_has_its_place_in_the_tray_and_what_will_not_come_its_ladder() -> None:
     job = Job(sheet_of(unit("loader-lift-ram")))
-    gland = job.move("step:gland-turned")
+    gland = job.task("step:gland-turned")
     assert gland.tray
     assert gland.ladder[0].do
     assert gland.stop
-    assert job.move("step:bleed").ladder == ()
+    assert job.task("step:bleed").ladder == ()
 
 
 def test_a_change_of_grip_is_called_out() -> None:
@@ -114,6 +114,6 @@ def test_a_change_of_grip_is_called_out() -> None:
     document = plug()
     document["steps"][1:1] = steps
     job = Job(sheet_of(document))
-    assert [job.move(f"step:{key}").hold for key in ("one", "two", "three", "wash")] == [
+    assert [job.task(f"step:{key}").hold for key in ("one", "two", "three", "wash")] == [
         "Grip: by its eye", "Grip: by its eye", "Change of grip: both sets of flats", None,
     ]  # fmt: skip

@@ -37,17 +37,17 @@ def cared(care: str | None = "fifty", **changes: Any) -> Job:
 
 def test_a_care_asks_what_its_steps_do_and_no_more() -> None:
     job = cared()
-    assert [move.key for move in job.moves()] == [
+    assert [task.key for task in job.tasks()] == [
         "intake", "step:vent", "step:out", "find:ring", "measure:plug", "count:T-1", "fit:ring", "step:in", "account",
         "dispose", "sign",
     ]  # fmt: skip
     # Of two points only the one that its step reads; the wash is no step of it, and nobody asks where it leaks.
-    assert [ask.label for ask in job.move("measure:plug").asks][:1] == ["Scored?"]
-    full = {move.key for move in cared(None).moves()}
+    assert [ask.label for ask in job.task("measure:plug").asks][:1] == ["Scored?"]
+    full = {task.key for task in cared(None).tasks()}
     assert {"leak", "step:wash"} <= full
     job.walk()
     assert closed_by(job.state) is not None
-    assert compose_statement(job.case(), job.moves()) == (
+    assert compose_statement(job.case(), job.tasks()) == (
         "Looked after as recorded: look, due every 50 h or 4 strokes, and fit for service.",
     )
 
@@ -58,7 +58,7 @@ def test_a_question_that_its_steps_ask_or_nobody_is_asked_and_the_others_are_not
         {"key": "outside", "ask": "Which?", "choices": choices}, {"key": "at-out", "ask": "Which?", "seen_at": "out", "choices": choices},
         {"key": "at-wash", "ask": "Which?", "seen_at": "wash", "choices": choices},
     ]  # fmt: skip
-    asked = {move.key for move in cared(questions=questions).moves() if move.key.startswith("answer:")}
+    asked = {task.key for task in cared(questions=questions).tasks() if task.key.startswith("answer:")}
     assert asked == {"answer:outside", "answer:at-out"}
 
 
@@ -70,9 +70,9 @@ def test_its_drawing_is_that_of_the_whole_unit() -> None:
 
 def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
     job = cared()
-    job.walk(until=lambda move: move.key == "fit:ring")
+    job.walk(until=lambda task: task.key == "fit:ring")
     job.do({"kind": "care_widened", "reason": "More is wrong with it"})
-    done = {move.key for move in job.moves() if move.status is Status.DONE}
+    done = {task.key for task in job.tasks() if task.status is Status.DONE}
     assert {"step:vent", "step:out", "find:ring", "count:T-1"} <= done
     assert job.next() is not None
     with pytest.raises(RefusedError, match="full job already"):
@@ -86,9 +86,9 @@ def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
 
 def test_what_it_condemns_is_told_and_stands_on_its_statement() -> None:
     job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
-    job.walk(until=lambda move: move.key == "measure:needles")
+    job.walk(until=lambda task: task.key == "measure:needles")
     assert condemned(job.case()) == ()
-    job.do(filled(job.move("measure:needles"), **{"points.0.values": ["7"], "points.1.values": ["140 mm"]}))
+    job.do(filled(job.task("measure:needles"), **{"points.0.values": ["7"], "points.1.values": ["140 mm"]}))
     assert condemned(job.case()) == ("Needles",)
 
 
@@ -98,7 +98,7 @@ def test_a_job_stays_what_it_was_opened_as() -> None:
         job.do({**INTAKE, "pressure": "100 bar"})
     job.do({**INTAKE, "pressure": "90 bar", "care": "fifty"})
     # What corrects it proposes the same.
-    assert job.move("intake").entry["care"] == "fifty"
+    assert job.task("intake").entry["care"] == "fifty"
     with pytest.raises(RuleError, match="no quick care “moon”"):
         cared("moon")
     with pytest.raises(RuleError, match="no quick care “reseal-unit”"):
@@ -114,8 +114,8 @@ def test_a_full_release_begins_all_anew_but_what_was_not_replaced() -> None:
     ]
     job = Job(sheet_of(plug(intervals=intervals, parts__1__points=POINTS)))
     assert fulfilled(job.case()) == ("fifty", "reseal-unit", "look-body")
-    job.walk(until=lambda move: move.key == "measure:plug")
-    job.do(filled(job.move("measure:plug"), **{"points.0.seen": ["scored"]}))
+    job.walk(until=lambda task: task.key == "measure:plug")
+    job.do(filled(job.task("measure:plug"), **{"points.0.seen": ["scored"]}))
     assert fulfilled(job.case()) == ("fifty", "reseal-unit", "replace-plug", "look-body")
     renewed = Job(sheet_of(plug(intervals=intervals, parts__1__fate="renew")))
     assert "replace-plug" in fulfilled(renewed.case())
@@ -124,10 +124,10 @@ def test_a_full_release_begins_all_anew_but_what_was_not_replaced() -> None:
 def test_the_next_service_is_filled_in_from_the_day_of_signing() -> None:
     job = cared(None)
     # Signed on 24 November 2026; the care has a list of its own.
-    assert job.move("sign").entry["next_service"] == "reseal by 2027-11-24"
-    assert cared().move("sign").entry["next_service"] == "look after 50 h or after 4 strokes, whichever comes first"
+    assert job.task("sign").entry["next_service"] == "reseal by 2027-11-24"
+    assert cared().task("sign").entry["next_service"] == "look after 50 h or after 4 strokes, whichever comes first"
     job.now += timedelta(days=98)
-    assert job.move("sign").entry["next_service"] == "reseal by 2028-03-02"
+    assert job.task("sign").entry["next_service"] == "reseal by 2028-03-02"
 
 
 def test_counters_at_intake_are_those_of_its_intervals_and_run_forwards() -> None:
@@ -135,7 +135,7 @@ def test_counters_at_intake_are_those_of_its_intervals_and_run_forwards() -> Non
     assert counters_of(sheet) == ("h", "strokes")
     job = Job(sheet, intake=False)
     told_at = {**INTAKE, "pressure": "100 bar"}
-    assert [ask.label for ask in job.move("intake").asks][-2:] == ["Counter [h]", "Counter [strokes]"]
+    assert [ask.label for ask in job.task("intake").asks][-2:] == ["Counter [h]", "Counter [strokes]"]
     with pytest.raises(RuleError, match="moons") as caught:
         job.do({**told_at, "counters": [{"counter": "moons", "value": 3}]})
     assert caught.value.faults[0].field == "counters.0.counter"

@@ -23,7 +23,7 @@ from tests.tiny import plug, sheet_of, unit
 def ram() -> Job:
     """The latch ram, stripped as far as the rod lip."""
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.walk(until=lambda move: move.key == "find:rod-lip")
+    job.walk(until=lambda task: task.key == "find:rod-lip")
     return job
 
 
@@ -32,22 +32,22 @@ def found(element: str, **told: Any) -> dict[str, Any]:
 
 
 def keys(job: Job, start: str) -> list[str]:
-    return [move.key for move in job.moves() if move.key.startswith(start)]
+    return [task.key for task in job.tasks() if task.key.startswith(start)]
 
 
 def to_causes(job: Job) -> None:
-    job.walk(until=lambda move: move.stage.value == "inspect" and move.key.startswith("cause:"))
+    job.walk(until=lambda task: task.stage.value == "inspect" and task.key.startswith("cause:"))
 
 
 def test_a_sound_unit_asks_for_no_cause() -> None:
     job = ram()
     job.do(found("rod-lip", faced="rod_side", signs="none"))
-    job.walk(until=lambda move: move.stage.value == "match")
+    job.walk(until=lambda task: task.stage.value == "match")
     assert keys(job, "cause:") == []
 
 
 def test_signs_are_offered_as_pictures_the_sound_one_first() -> None:
-    ask = next(ask for ask in ram().move("find:rod-lip").asks if ask.field == "signs")
+    ask = next(ask for ask in ram().task("find:rod-lip").asks if ask.field == "signs")
     offered = [choice.key for choice in ask.choices]
     assert offered[0] == "none"
     assert {"lip_torn", "lip_folded", "scored_along"} <= set(offered)
@@ -58,17 +58,17 @@ def test_a_reversed_lip_speaks_by_itself_and_fitting_it_right_puts_it_right() ->
     job = ram()
     job.do(found("rod-lip", faced="outside"))
     to_causes(job)
-    move = job.move("cause:rod-lip")
-    assert move.asks[0].choices[0].key == "reversed"
-    assert "it faced open air and must face rod side" in str(move.asks[0].choices[0].sign)
+    task = job.task("cause:rod-lip")
+    assert task.asks[0].choices[0].key == "reversed"
+    assert "it faced open air and must face rod side" in str(task.asks[0].choices[0].sign)
     job.do({"kind": "cause_decided", "element": "rod-lip", "cause": "reversed", "corrections": ["right_way"]})
     told = job.state.get(CAUSES, "rod-lip")
     assert told.named == "fitted the wrong way round"
     assert told.share > 0.8
-    assert job.move("correct:rod-lip:right_way").status is not Status.DONE
-    assert "correct:rod-lip:right_way" not in job.move("fit:rod-lip").blocked_by
-    job.walk(until=lambda move: move.key == "sign")
-    assert job.move("correct:rod-lip:right_way").status is Status.DONE
+    assert job.task("correct:rod-lip:right_way").status is not Status.DONE
+    assert "correct:rod-lip:right_way" not in job.task("fit:rod-lip").blocked_by
+    job.walk(until=lambda task: task.key == "sign")
+    assert job.task("correct:rod-lip:right_way").status is Status.DONE
     (told,) = decided_causes(job.case())
     assert told.customer == "The seal had been fitted the wrong way round."
     assert told.corrected == ("Fit it the right way round, as drawn",)
@@ -83,14 +83,14 @@ def scored(job: Job) -> Job:
 def test_what_puts_it_right_comes_before_the_new_one_goes_in() -> None:
     job = scored(ram())
     job.do({"kind": "cause_decided", "element": "rod-lip", "cause": "dirt", "corrections": ["flush", "renew_wiper"]})
-    assert "flush the unit and its lines" in " ".join(job.move("fit:rod-lip").blocked_by).lower()
+    assert "flush the unit and its lines" in " ".join(job.task("fit:rod-lip").blocked_by).lower()
     with pytest.raises(RuleError, match="correction that was decided on"):
         job.do({"kind": "correction_made", "element": "rod-lip", "correction": "bleed"})
-    job.walk(until=lambda move: move.key == "correct:rod-lip:flush")
+    job.walk(until=lambda task: task.key == "correct:rod-lip:flush")
     job.do(
         {"kind": "correction_made", "element": "rod-lip", "correction": "flush", "note": "20 l through a fine filter"}
     )
-    assert job.move("correct:rod-lip:flush").status is Status.DONE
+    assert job.task("correct:rod-lip:flush").status is Status.DONE
     job.walk()
     assert decided_causes(job.case())[0].corrected == (
         "Flush the unit and its lines, change the filter",
@@ -155,11 +155,11 @@ def test_nothing_is_decided_on_what_was_not_looked_at() -> None:
 
 def test_a_missing_backup_asks_for_the_cause_of_its_ring() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.walk(until=lambda move: move.key == "find:gland-backup")
+    job.walk(until=lambda task: task.key == "find:gland-backup")
     job.do(found("gland-backup", present=False, note="nothing in the groove"))
     to_causes(job)
-    move = job.move("cause:gland-ring")
-    assert move.asks[0].choices[0].key == "missing_backup"
+    task = job.task("cause:gland-ring")
+    assert task.asks[0].choices[0].key == "missing_backup"
     job.do(
         {
             "kind": "cause_decided",
@@ -168,7 +168,7 @@ def test_a_missing_backup_asks_for_the_cause_of_its_ring() -> None:
             "corrections": ["backup_low_side"],
         }
     )
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     # It is made good by the backup going in, not by the ring.
     assert decided_causes(job.case())[0].corrected == ("Fit the backup ring on the low-pressure side",)
 
@@ -182,13 +182,13 @@ def test_a_second_look_turns_nothing_round() -> None:
 
 def test_a_ring_of_another_size_speaks_by_itself() -> None:
     job = Job(sheet_of(plug()))
-    job.walk(until=lambda move: move.key == "find:ring")
+    job.walk(until=lambda task: task.key == "find:ring")
     # A section of 1.78 mm where one of 2.5 mm belongs, and a reading of the right one.
     job.do(found("ring", signs="flat_both_sides", section="1.78 mm"))
-    told = {choice.key: str(choice.sign) for choice in job.move("cause:ring").asks[0].choices}
+    told = {choice.key: str(choice.sign) for choice in job.task("cause:ring").asks[0].choices}
     assert "its section was 1.78 mm, 2.50 mm belongs here" in told["too_small"]
     job.do(found("ring", signs="flat_both_sides", section="2.45 mm"))
-    assert not any("belongs here" in str(choice.sign) for choice in job.move("cause:ring").asks[0].choices)
+    assert not any("belongs here" in str(choice.sign) for choice in job.task("cause:ring").asks[0].choices)
 
 
 def test_what_is_known_of_a_place_comes_from_sheet_and_intake() -> None:
@@ -226,7 +226,7 @@ def test_the_log_tells_the_cause_and_what_was_seen_in_words() -> None:
 
 def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
     job = ram()
-    (ask,) = [one for one in job.move("find:rod-lip").asks if one.field == "lubricant"]
+    (ask,) = [one for one in job.task("find:rod-lip").asks if one.field == "lubricant"]
     assert ask.optional
     assert [choice.key for choice in ask.choices] == [
         "dry", "mineral_oil", "mineral_grease", "silicone_grease", "pfpe_grease",
@@ -237,5 +237,5 @@ def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
     case = job.case()
     assert circumstances_of(case, case.resolved.elements["rod-lip"]).lubricant is Lubricant.DRY
     to_causes(job)
-    dry = next(one for one in job.move("cause:rod-lip").asks[0].choices if one.key == "dry_running")
+    dry = next(one for one in job.task("cause:rod-lip").asks[0].choices if one.key == "dry_running")
     assert "it was dry as it came off" in str(dry.sign)

@@ -24,18 +24,18 @@ def test_nothing_new_is_fitted_before_the_kit_is_counted() -> None:
 def test_a_line_counted_short_is_ordered_and_fitted_when_it_has_come() -> None:
     job = at("dosing-check-valve", "count:FN-K-CV14")
     job.do(counted(job, **{"k-guide": 1}))
-    assert job.move("order:k-guide").status is Status.NEXT
-    assert job.move("receive:k-guide").status is Status.BLOCKED
+    assert job.task("order:k-guide").status is Status.NEXT
+    assert job.task("receive:k-guide").status is Status.BLOCKED
     with pytest.raises(RefusedError, match="guide ring: 1 short"):
         job.do({"kind": "element_fitted", "element": "guide-ring-1"})
-    assert "guide ring has not come yet" in " ".join(job.move("fit:guide-ring-1").blocked_by)
+    assert "guide ring has not come yet" in " ".join(job.task("fit:guide-ring-1").blocked_by)
     with pytest.raises(RuleError, match="only 1 were missing"):
         job.do({"kind": "part_arrived", "what": "k-guide", "counted": 2})
     with pytest.raises(RuleError, match="not a thing that is short"):
         job.do({"kind": "part_arrived", "what": "k-disc", "counted": 1})
     job.do({"kind": "part_ordered", "what": "k-guide"})
     job.do({"kind": "part_arrived", "what": "k-guide", "counted": 1})
-    assert job.move("receive:k-guide").status is Status.DONE
+    assert job.task("receive:k-guide").status is Status.DONE
     job.walk()
     assert job.state.has(RELEASED, "released")
 
@@ -43,18 +43,18 @@ def test_a_line_counted_short_is_ordered_and_fitted_when_it_has_come() -> None:
 def test_what_never_came_is_not_fitted_though_its_arrival_is_passed_over() -> None:
     job = at("dosing-check-valve", "count:FN-K-CV14")
     job.do(counted(job, **{"k-guide": 1}))
-    job.do({"kind": "move_skipped", "move": "receive:k-guide", "reason": "the maker has none left"})
+    job.do({"kind": "task_skipped", "task": "receive:k-guide", "reason": "the maker has none left"})
     with pytest.raises(RefusedError, match="1 short"):
         job.do({"kind": "element_fitted", "element": "guide-ring-1"})
     for key in ("fit:guide-ring-1", "fit:guide-ring-2", "order:k-guide"):
-        job.do({"kind": "move_skipped", "move": key, "reason": "the maker has none left"})
+        job.do({"kind": "task_skipped", "task": key, "reason": "the maker has none left"})
     job.walk()
     assert job.state.has(RELEASED, "released")
 
 
 def test_a_count_passed_over_does_not_forbid_to_fit() -> None:
     job = at("header-tank-valve", "count:FN-K-HT15")
-    job.do({"kind": "move_skipped", "move": "count:FN-K-HT15", "reason": "loose seals from the drawer"})
+    job.do({"kind": "task_skipped", "task": "count:FN-K-HT15", "reason": "loose seals from the drawer"})
     job.walk()
     assert set(job.state.book(FITTED)) == {"end-disc", "plunger-ring"}
 
@@ -82,7 +82,7 @@ def test_a_reversed_one_is_refused_at_fitting() -> None:
         job.do({"kind": "element_fitted", "element": "rod-lip"})
     with pytest.raises(RuleError, match="not a zone beside this station"):
         job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "cap_side"})
-    choices = [choice.key for choice in job.move("fit:rod-lip").asks[0].choices]
+    choices = [choice.key for choice in job.task("fit:rod-lip").asks[0].choices]
     assert choices == ["rod_side", "outside"], "the right one stands first"
     job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side"})
     assert "rod lip seal fitted, open lips to rod side" in payload_words(job.resolved, job.entries[-1][0])
@@ -92,8 +92,8 @@ def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
     job = at("swing-bridge-ram", "fit:rod-lip")
     with pytest.raises(RuleError, match="for one use only"):
         job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side", "reused": True})
-    assert job.move("fit:rod-band").entry["reused"] is True
-    assert job.move("fit:rod-lip").entry["reused"] is False
+    assert job.task("fit:rod-band").entry["reused"] is True
+    assert job.task("fit:rod-lip").entry["reused"] is False
 
 
 def test_what_must_never_meet_it_is_refused_but_for_a_reason_in_writing() -> None:
@@ -113,11 +113,11 @@ def test_what_must_never_meet_it_is_refused_but_for_a_reason_in_writing() -> Non
 
 def test_a_size_left_to_measuring_is_chosen_before_it_is_fitted() -> None:
     job = at("swing-bridge-ram", "identify:gland-ring")
-    first = job.move("identify:gland-ring").asks[0].choices[0]
+    first = job.task("identify:gland-ring").asks[0].choices[0]
     with pytest.raises(RuleError, match="999"):
         job.do({"kind": "size_chosen", "element": "gland-ring", "size": "AS568 999"})
     job.do({"kind": "size_chosen", "element": "gland-ring", "size": first.key})
-    assert first.key in job.move("fit:gland-ring").text
+    assert first.key in job.task("fit:gland-ring").text
     # The best that fits is offered first, and a groove that it fits says so.
     assert first.sign == "good"
 
@@ -152,7 +152,7 @@ def test_what_does_not_move_freely_goes_back_to_the_step_that_put_it_on() -> Non
     with pytest.raises(RuleError, match="say how it moved"):
         job.do({"kind": "step_done", "step": "free-stroke", "free": False})
     job.do({"kind": "step_done", "step": "free-stroke", "free": False, "note": "catches at half stroke"})
-    assert job.move("step:free-stroke").status is Status.BLOCKED
+    assert job.task("step:free-stroke").status is Status.BLOCKED
     # The last step before it that put a part on.
     assert job.next().key == "step:wire-in"  # type: ignore[union-attr]
     job.walk()
@@ -162,4 +162,4 @@ def test_what_does_not_move_freely_goes_back_to_the_step_that_put_it_on() -> Non
 def test_the_reason_with_a_refusal_is_that_of_the_step_that_blocks() -> None:
     job = at("swing-bridge-ram", "step:gland-on")
     with pytest.raises(RefusedError, match="Gland with its seals over the rod"):
-        job.do(filled(job.move("fit:rod-spigot-ring")))
+        job.do(filled(job.task("fit:rod-spigot-ring")))

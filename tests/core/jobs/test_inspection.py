@@ -25,7 +25,7 @@ POINT = {"key": "p", "ask": "How deep?", "read": "length", "limit": "at most 0.0
 def job_with(*points: dict[str, Any], house: dict[str, float] | None = None, **changes: Any) -> Job:
     job = Job(sheet_of(plug(parts__1__points=list(points), **changes)))
     under(job, house or {})
-    job.walk(until=lambda move: move.key == "measure:plug")
+    job.walk(until=lambda task: task.key == "measure:plug")
     return job
 
 
@@ -50,7 +50,7 @@ def test_a_house_limit_stands_where_the_sheet_has_none_and_the_shop_may_set_it()
     rule = {key: value for key, value in POINT.items() if key != "limit"} | {"rule": "rod_pit"}
     usual = job_with(rule, family="cylinder")
     assert points_of(usual.case(), usual.resolved.parts["plug"])[0].limit == "at most 0.05 mm"
-    assert usual.move("measure:plug").asks[0].hint == "at most 0.05 mm (house rule)"
+    assert usual.task("measure:plug").asks[0].hint == "at most 0.05 mm (house rule)"
     read(usual, "0.04 mm")
     assert standing(usual.case(), "plug") == "reuse"
     strict = job_with(rule, family="cylinder", house={"limit_cylinder_rod_pit": 0.03})
@@ -100,7 +100,7 @@ def test_a_reading_within_twenty_times_the_limit_is_taken(value: str) -> None:
 def test_what_is_on_the_unit_again_is_not_condemned_behind_its_back() -> None:
     job = job_with(POINT)
     read(job, "0.04 mm")
-    job.walk(until=lambda move: move.stage.value == "release")
+    job.walk(until=lambda task: task.stage.value == "release")
     with pytest.raises(RefusedError, match="take it apart first"):
         read(job, "0.09 mm")
     # Read again and found as good as before: nothing against it.
@@ -113,22 +113,22 @@ def test_what_is_on_the_unit_again_is_not_condemned_behind_its_back() -> None:
 def test_a_part_sent_out_comes_back_and_is_read_again() -> None:
     job = job_with(POINT | {"else": "send_out"})
     read(job, "0.09 mm")
-    assert job.move("measure:plug").status is Status.DONE
-    job.walk(until=lambda move: move.key == "receive:part-plug")
+    assert job.task("measure:plug").status is Status.DONE
+    job.walk(until=lambda task: task.key == "receive:part-plug")
     job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1})
-    assert job.move("measure:plug").status is not Status.DONE
+    assert job.task("measure:plug").status is not Status.DONE
     read(job, "0.01 mm")
     assert standing(job.case(), "plug") == "reuse"
-    assert job.move("measure:plug").status is Status.DONE
+    assert job.task("measure:plug").status is Status.DONE
     job.walk()
 
 
 def test_a_part_replaced_is_not_read_again() -> None:
     job = job_with(POINT)
     read(job, "0.09 mm")
-    job.walk(until=lambda move: move.key == "receive:part-plug")
+    job.walk(until=lambda task: task.key == "receive:part-plug")
     job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1})
-    assert job.move("measure:plug").status is Status.DONE
+    assert job.task("measure:plug").status is Status.DONE
 
 
 PITTED = POINT | {"dress": {"to": "0.10 mm", "how": "flap wheel", "costs": "the chrome is through", "pits": True}}
@@ -138,14 +138,14 @@ def test_a_pit_is_dressed_or_rejected_as_the_house_has_it() -> None:
     rejecting = job_with(PITTED)
     read(rejecting, "0.08 mm")
     assert standing(rejecting.case(), "plug") == "replace"
-    held = rejecting.move("measure:plug").practice
+    held = rejecting.task("measure:plug").practice
     assert held is not None
     assert held.way.words == "reject it"
     dressing = job_with(PITTED, house={"school_pits": 1.0})
     read(dressing, "0.08 mm")
     assert standing(dressing.case(), "plug") == "dress"
-    move = dressing.move("dress:plug")
-    assert move.shows == "it costs: the chrome is through"
+    task = dressing.task("dress:plug")
+    assert task.shows == "it costs: the chrome is through"
     read(dressing, "0.11 mm")
     assert standing(dressing.case(), "plug") == "replace"
     # What is no pit is dressed under either school.
@@ -174,25 +174,25 @@ def test_the_computed_figure_and_the_verdict_stand_in_the_log() -> None:
 
 def ladder_job() -> Job:
     job = Job(sheet_of(unit("loader-lift-ram")))
-    job.walk(until=lambda move: move.key == "step:gland-turned")
+    job.walk(until=lambda task: task.key == "step:gland-turned")
     return job
 
 
 def rung(job: Job, place: int, **told: Any) -> dict[str, Any]:
-    one = job.move("step:gland-turned").ladder[place]
+    one = job.task("step:gland-turned").ladder[place]
     return {"kind": "rung_tried", "part": one.part, "rung": one.key, "moved": False, **told}
 
 
 def test_what_was_tried_on_a_ladder_stands_on_it_and_harm_is_looked_at() -> None:
     job = ladder_job()
-    ladder = job.move("step:gland-turned").ladder
+    ladder = job.task("step:gland-turned").ladder
     place = next(place for place, one in enumerate(ladder) if one.may)
     job.do(rung(job, 0))
-    assert job.move("step:gland-turned").ladder[0].tried == "did not move it"
+    assert job.task("step:gland-turned").ladder[0].tried == "did not move it"
     part = job.resolved.parts[ladder[place].part]
     before = len(points_of(job.case(), part))
     job.do(rung(job, place, moved=True, harm=True))
-    assert job.move("step:gland-turned").ladder[place].tried == "moved it, and did harm"
+    assert job.task("step:gland-turned").ladder[place].tried == "moved it, and did harm"
     points = points_of(job.case(), part)
     assert len(points) == before + 1
     assert points[-1].bad == [ladder[place].may]
@@ -202,20 +202,20 @@ def test_what_was_tried_on_a_ladder_stands_on_it_and_harm_is_looked_at() -> None
     words = payload_words(job.resolved, job.state.get(RUNGS, (part.key, ladder[place].key)))
     assert "it moved, and harm was done" in words
     # Left where it is, the ladder stops nothing; the harm is asked for at the inspection.
-    job.walk(until=lambda move: move.key == f"measure:{part.key}")
-    asks = job.move(f"measure:{part.key}").asks
+    job.walk(until=lambda task: task.key == f"measure:{part.key}")
+    asks = job.task(f"measure:{part.key}").asks
     assert any("look for what it did" in ask.label for ask in asks)
     job.walk()
 
 
 def test_harm_done_after_a_part_was_read_is_read_again() -> None:
     job = ladder_job()
-    ladder = job.move("step:gland-turned").ladder
+    ladder = job.task("step:gland-turned").ladder
     place = next(place for place, one in enumerate(ladder) if one.may)
     key = f"measure:{ladder[place].part}"
-    job.walk(until=lambda move: move.stage.value == "kit")
+    job.walk(until=lambda task: task.stage.value == "kit")
     job.do(rung(job, place, moved=True, harm=True))
-    assert job.move(key).status is not Status.DONE
+    assert job.task(key).status is not Status.DONE
 
 
 @pytest.mark.parametrize("change", [{"part": "teapot"}, {"rung": "teapot"}])
@@ -226,13 +226,13 @@ def test_an_unknown_rung_is_refused(change: dict[str, str]) -> None:
 
 
 def of_ring(job: Job) -> Task:
-    return job.move("fit:ring")
+    return job.task("fit:ring")
 
 
 def stripped(house: dict[str, float] | None = None, signs: str = "none", **changes: Any) -> Job:
     job = Job(sheet_of(plug(kits=None, **changes)))
     under(job, house or {})
-    job.walk(until=lambda move: move.key == "find:ring")
+    job.walk(until=lambda task: task.key == "find:ring")
     job.do({"kind": "element_found", "element": "ring", "present": True, "signs": signs})
     return job
 
@@ -272,6 +272,6 @@ def test_fitted_with_what_the_house_says_where_the_sheet_is_silent(way: float, w
 def test_the_schools_a_job_rests_on_are_named_once_each() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     case: Case = job.case()
-    held = [one.school.key for one in practices_in(case, job.moves())]
+    held = [one.school.key for one in practices_in(case, job.tasks())]
     assert len(held) == len(set(held))
     assert {"seals", "aim", "pry", "scrap", "place"} <= set(held)

@@ -33,14 +33,14 @@ def test_a_tank_that_overfills_names_both_seals_of_the_valve() -> None:
 def test_dry_names_none_and_a_second_look_counts() -> None:
     job = Job(sheet_of(plug()))
     assert suspects(job.case()) == ()
-    assert job.move("leak").asks[0].choices[0].key == "none"
+    assert job.task("leak").asks[0].choices[0].key == "none"
     job.do({"kind": "leak_seen", "zone": "none"})
     assert suspects(job.case()) == ()
-    assert job.move("leak").status is Status.DONE
+    assert job.task("leak").status is Status.DONE
     job.do({"kind": "leak_seen", "zone": "air", "note": "after it was wiped dry"})
     (one,) = suspects(job.case())
     assert (one.station, one.source, one.look) == ("ring-place", "oil side", "look at plug ring")
-    assert job.move("find:ring").why == "suspect: what leaked to open air may have come through here"
+    assert job.task("find:ring").why == "suspect: what leaked to open air may have come through here"
 
 
 def test_an_unknown_place_is_refused() -> None:

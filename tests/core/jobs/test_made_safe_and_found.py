@@ -17,7 +17,7 @@ def test_no_spanner_before_it_is_safe() -> None:
     job = plugged()
     with pytest.raises(RefusedError, match="Vent the oil side"):
         job.do({"kind": "step_done", "step": "out"})
-    assert job.move("step:out").blocked_by[0].startswith("Vent the oil side")
+    assert job.task("step:out").blocked_by[0].startswith("Vent the oil side")
     job.do({"kind": "step_done", "step": "vent"})
     job.do({"kind": "step_done", "step": "out"})
 
@@ -37,29 +37,29 @@ def test_what_is_not_relieved_is_not_loosened_and_the_words_say_so() -> None:
     job = Job(sheet_of(document))
     job.do(DRY)
     job.do({"kind": "step_done", "step": "vent"})
-    blocked = job.move("step:screws-out")
+    blocked = job.task("step:screws-out")
     assert blocked.status is Status.BLOCKED
     assert blocked.blocked_by == ("Spring slack, turns counted (Spring is not relieved yet)",)
     job.do({"kind": "step_done", "step": "slack"})
-    assert job.move("step:screws-out").status is Status.NEXT
+    assert job.task("step:screws-out").status is Status.NEXT
 
 
 def test_a_danger_is_passed_over_only_on_a_ground_and_is_named() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     with pytest.raises(RuleError, match="pinned by hand") as caught:
-        job.do({"kind": "move_skipped", "move": "step:isolate", "reason": "not needed today"})
+        job.do({"kind": "task_skipped", "task": "step:isolate", "reason": "not needed today"})
     assert fields(caught) == ["grounds"]
-    job.do({"kind": "move_skipped", "move": "step:isolate", "reason": "not needed today", "grounds": "safe_elsewhere"})
-    assert job.move("step:isolate").status is Status.SKIPPED
+    job.do({"kind": "task_skipped", "task": "step:isolate", "reason": "not needed today", "grounds": "safe_elsewhere"})
+    assert job.task("step:isolate").status is Status.SKIPPED
     # What is passed over does not block for ever what comes after it.
-    assert job.move("step:bleed").status is Status.OPEN or job.move("step:bleed").status is Status.NEXT
+    assert job.task("step:bleed").status is Status.OPEN or job.task("step:bleed").status is Status.NEXT
     # A step of making safe without a caution is a danger too; one of the rebuild without one is not.
     with pytest.raises(RuleError):
-        plugged().do({"kind": "move_skipped", "move": "step:vent", "reason": "not needed today"})
-    plugged().do({"kind": "move_skipped", "move": "step:wash", "reason": "it is clean already"})
+        plugged().do({"kind": "task_skipped", "task": "step:vent", "reason": "not needed today"})
+    plugged().do({"kind": "task_skipped", "task": "step:wash", "reason": "it is clean already"})
     for never in ("sign", "intake", "account"):
-        with pytest.raises(RuleError, match="cannot be passed over"):
-            plugged().do({"kind": "move_skipped", "move": never, "reason": "not needed today"})
+        with pytest.raises(RuleError, match="cannot be skipped"):
+            plugged().do({"kind": "task_skipped", "task": never, "reason": "not needed today"})
 
 
 def test_safe_steps_come_again_after_a_test_has_pressed_the_unit() -> None:
@@ -97,7 +97,7 @@ def test_what_is_expected_and_not_found_asks_back() -> None:
     with pytest.raises(RuleError, match="a missing element faced nothing"):
         job.do({"kind": "element_found", "element": "gland-backup", "present": False, "faced": "outside", "note": "no"})
     job.do({"kind": "element_found", "element": "gland-backup", "present": False, "note": "groove empty"})
-    assert job.move("find:gland-backup").status is Status.DONE
+    assert job.task("find:gland-backup").status is Status.DONE
 
 
 def test_of_several_alike_a_wrong_number_asks_back() -> None:
@@ -124,23 +124,23 @@ def test_a_mark_is_made_and_met_and_alignment_is_said() -> None:
 
 def test_parts_go_to_numbered_places_in_the_order_they_come_off() -> None:
     job = Job(sheet_of(unit("header-tank-valve")))
-    off = job.move("step:pin-out").entry["parts_off"]
+    off = job.task("step:pin-out").entry["parts_off"]
     assert off == [{"part": "pin", "place": 1}, {"part": "arm", "place": 2}]
-    assert job.move("step:plunger-out").entry["parts_off"] == [{"part": "plunger", "place": 3}]
+    assert job.task("step:plunger-out").entry["parts_off"] == [{"part": "plunger", "place": 3}]
     job.walk(until=lambda one: one.key == "step:pin-out")
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "step_done", "step": "pin-out", "parts_off": [{"part": "plunger", "place": 1}]})
     assert fields(caught) == ["parts_off.0.part"]
 
 
-def test_what_is_handled_with_care_says_so_on_every_move_that_handles_it() -> None:
+def test_what_is_handled_with_care_says_so_on_every_task_that_handles_it() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    assert any("seal lands" in one for one in job.move("step:piston-off").delicate)
-    assert any("seal lands" in one for one in job.move("step:piston-on").delicate)
-    assert job.move("step:piston-off").hold == "Grip: rod in soft jaws by its eye"
+    assert any("seal lands" in one for one in job.task("step:piston-off").delicate)
+    assert any("seal lands" in one for one in job.task("step:piston-on").delicate)
+    assert job.task("step:piston-off").hold == "Grip: rod in soft jaws by its eye"
     # 18 MPa · 50²/(50² − 28²) is 26.2 MPa, the rating times cap over annulus area.
-    assert job.move("step:bleed").shows == "a blocked rod side reaches 262 bar: rating × cap area / annulus area"
-    assert job.move("step:drain").shows == "up to 157 ml comes out: the bore over the whole stroke"
+    assert job.task("step:bleed").shows == "a blocked rod side reaches 262 bar: rating × cap area / annulus area"
+    assert job.task("step:drain").shows == "up to 157 ml comes out: the bore over the whole stroke"
 
 
 def test_a_note_that_a_step_asks_for_is_written() -> None:
@@ -151,13 +151,13 @@ def test_a_note_that_a_step_asks_for_is_written() -> None:
 
 def test_a_question_is_asked_when_it_can_be_seen_and_what_depends_on_it_waits() -> None:
     job = at("swing-bridge-ram", "step:wire-out")
-    assert job.move("answer:wire").status is Status.BLOCKED
+    assert job.task("answer:wire").status is Status.BLOCKED
     assert [one for one in job.resolved.kit_lines if one.startswith("k-wire")] == []
-    assert "How does the retaining wire end?" in job.move("count:FN-K-5028").blocked_by
+    assert "How does the retaining wire end?" in job.task("count:FN-K-5028").blocked_by
     job.walk(until=lambda one: one.key == "answer:wire")
     job.do({"kind": "question_answered", "question": "wire", "choice": "plain"})
     assert [one for one in job.resolved.kit_lines if one.startswith("k-wire")] == ["k-wire-plain"]
-    assert job.move("count:FN-K-5028").status is Status.OPEN
+    assert job.task("count:FN-K-5028").status is Status.OPEN
     with pytest.raises(RuleError, match="answered “plain” before"):
         job.do({"kind": "question_answered", "question": "wire", "choice": "hook"})
     job.do({"kind": "question_answered", "question": "wire", "choice": "hook", "note": "looked again"})

@@ -29,12 +29,12 @@ def with_figure(**changes: Any) -> dict[str, Any]:
 
 def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
     job = Job(sheet_of(with_figure()))
-    before = job.move("tighten:screw:0:1")
+    before = job.task("tighten:screw:0:1")
     assert before.status is Status.BLOCKED
     # What can be expected: half of 20 to 60 N·m at the first pass.
     assert before.asks[-1].limit == (10.0, 30.0)
-    job.walk(until=lambda move: move.key == "step:figure")
-    done = filled(job.move("step:figure"))
+    job.walk(until=lambda task: task.key == "step:figure")
+    done = filled(job.task("step:figure"))
     for change, field, words in (
         ({"page": None}, "page", "on which page of which manual"),
         ({"note": "much"}, "note", "is not a torque with a unit"),
@@ -47,10 +47,10 @@ def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
     told_words = payload_words(job.resolved, job.entries[-1][0])
     assert told_words == "done: Find the torque: 30 N·m (Works manual 4, page 17)"
     # 30 N·m ±5 %: 28.5 to 31.5, half of that at the first pass.
-    assert job.move("tighten:screw:0:1").asks[-1].limit == (14.25, 15.75)
-    assert job.move("tighten:screw:0:2").asks[-1].limit == (28.5, 31.5)
-    job.walk(until=lambda move: move.key == "tighten:screw:0:2")
-    wrong = filled(job.move("tighten:screw:0:2"))
+    assert job.task("tighten:screw:0:1").asks[-1].limit == (14.25, 15.75)
+    assert job.task("tighten:screw:0:2").asks[-1].limit == (28.5, 31.5)
+    job.walk(until=lambda task: task.key == "tighten:screw:0:2")
+    wrong = filled(job.task("tighten:screw:0:2"))
     wrong["readings"][0]["reading"] = "40 N·m"
     with pytest.raises(RuleError, match=r"outside 28\.5 to 31\.5 N·m"):
         job.do(wrong)
@@ -60,9 +60,9 @@ def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
 
 def test_a_torque_in_another_unit_is_the_same() -> None:
     job = Job(sheet_of(with_figure()))
-    job.walk(until=lambda move: move.key == "step:figure")
-    job.do({**filled(job.move("step:figure")), "note": "22 lbf·ft", "page": "p. 3"})
-    low, high = job.move("tighten:screw:0:2").asks[-1].limit or (0, 0)
+    job.walk(until=lambda task: task.key == "step:figure")
+    job.do({**filled(job.task("step:figure")), "note": "22 lbf·ft", "page": "p. 3"})
+    low, high = job.task("tighten:screw:0:2").asks[-1].limit or (0, 0)
     # 22 lbf·ft is 22 · 1.35582 = 29.83 N·m.
     assert (low, high) == (pytest.approx(28.34, abs=0.01), pytest.approx(31.32, abs=0.01))
 
@@ -94,18 +94,18 @@ def test_what_must_be_at_the_rebuild_is_held_and_what_is_found_before_it_is_not(
     document["steps"][1]["note"] = {"ask": "Gap as found", "read": "length", "limit": "0 mm to 2 mm"}
     document["steps"][3]["note"] = {"ask": "Gap that is left", "read": "length", "limit": "at most 0.5 mm"}
     job = Job(sheet_of(document))
-    job.walk(until=lambda move: move.key == "step:out")
-    job.do({**filled(job.move("step:out")), "note": "9 mm"})
-    job.walk(until=lambda move: move.key == "step:in")
+    job.walk(until=lambda task: task.key == "step:out")
+    job.do({**filled(job.task("step:out")), "note": "9 mm"})
+    job.walk(until=lambda task: task.key == "step:in")
     with pytest.raises(RuleError, match=r"0\.6 mm is not at most 0\.5 mm: Gap that is left") as caught:
-        job.do({**filled(job.move("step:in")), "note": "0.6 mm"})
+        job.do({**filled(job.task("step:in")), "note": "0.6 mm"})
     assert caught.value.faults[0].field == "note"
-    job.do({**filled(job.move("step:in")), "note": "0.5 mm"})
+    job.do({**filled(job.task("step:in")), "note": "0.5 mm"})
 
 
 def test_a_unit_the_sheet_does_not_serve_is_refused_by_its_answer() -> None:
     job = Job(sheet_of(unit("boring-head")))
-    job.walk(until=lambda move: move.key == "answer:model")
+    job.walk(until=lambda task: task.key == "answer:model")
     with pytest.raises(RefusedError, match="it needs a sheet of its own"):
         job.do({"kind": "question_answered", "question": "model", "choice": "six"})
     choices = [{"key": "a", "says": "a", "refuses": "not here"}, {"key": "b", "says": "b", "refuses": "nor this"}]
@@ -114,4 +114,4 @@ def test_a_unit_the_sheet_does_not_serve_is_refused_by_its_answer() -> None:
     # The one that is served stands first, wherever the sheet lists it.
     question["choices"][1] = {"key": "b", "says": "b"}
     job = Job(sheet_of(plug(questions=[question])))
-    assert [choice.key for choice in job.move("answer:q").asks[0].choices] == ["b", "a"]
+    assert [choice.key for choice in job.task("answer:q").asks[0].choices] == ["b", "a"]

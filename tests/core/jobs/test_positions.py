@@ -49,9 +49,9 @@ def test_one_position_is_worked_through_before_the_next() -> None:
     assert check_document(document, TABLES).faults == []
     job = Job(sheet_of(document))
     order = []
-    while (move := job.next()) is not None:
-        order.append(move.key)
-        job.do(filled(move))
+    while (task := job.next()) is not None:
+        order.append(task.key)
+        job.do(filled(task))
     assert job.state.has(RELEASED, "released")
     strip = [key for key in order if key.startswith(("step:out", "find:"))]
     assert strip == ["step:out@1", "find:ring@1", "step:out@2", "find:ring@2", "step:out@3", "find:ring@3"]
@@ -71,10 +71,10 @@ def test_a_step_done_for_all_in_turn_comes_before_each_goes_on() -> None:
 def test_one_of_several_can_fail_alone() -> None:
     document = twin(steps__3__free="slides")
     job = Job(sheet_of(document))
-    job.walk(until=lambda move: move.key == "step:in@2")
+    job.walk(until=lambda task: task.key == "step:in@2")
     job.do({"kind": "step_done", "step": "in@2", "free": False, "note": "sticks"})
     assert job.next().key == "step:in@2"  # type: ignore[union-attr]
-    assert job.move("step:in@1").status.value == "done"
+    assert job.task("step:in@1").status.value == "done"
 
 
 def test_lists_that_name_shared_and_repeated_things_keep_both() -> None:

@@ -7,7 +7,7 @@ from tests.bench import TABLES
 from tests.tiny import plug, sheet_of, unit
 
 
-def test_moves_by_chapter_are_those_of_a_job_with_the_first_choices() -> None:
+def test_tasks_by_stage_are_those_of_a_job_with_the_first_choices() -> None:
     counted = preview(sheet_of(unit("swing-bridge-ram")), TABLES)
     # By the sheet: 4 steps of making safe; 5 of the strip-down, 10 elements and a question; 1 wash and 3 parts.
     assert counted["safe"] == 4
@@ -20,7 +20,7 @@ def test_moves_by_chapter_are_those_of_a_job_with_the_first_choices() -> None:
     assert sum(counted.values()) == 55
 
 
-def test_moves_that_wait_for_each_other_are_a_fault() -> None:
+def test_tasks_that_wait_for_each_other_are_a_fault() -> None:
     # A phase of the nut belongs to a step that is done only after the nut is tight.
     group = {"key": "nut", "name": "Nut", "phases": [{"to": "hand", "at": "later"}, {"to": "stop"}]}
     document = plug(fasteners=[group], steps__3__tightens=["nut"])

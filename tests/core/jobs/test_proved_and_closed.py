@@ -29,18 +29,18 @@ def test_a_unit_that_is_apart_is_not_tested() -> None:
 def test_only_a_passed_hold_is_done_and_a_failed_one_stays_in_the_log() -> None:
     job = plugged(tests=[hold(volume="4 l", leak_limit="0.1 ml/min")])
     job.walk(until=lambda one: one.key == "test:hold:as_left")
-    needs = dict(job.move("test:hold:as_left").asks[0].needs or {})
+    needs = dict(job.task("test:hold:as_left").asks[0].needs or {})
     # A tenth of the pressure is no test of it.
     job.do(run(job, samples=list(trace(**needs | {"pressure_mpa": 1.0}))))
-    assert job.move("test:hold:as_left").status is Status.NEXT
+    assert job.task("test:hold:as_left").status is Status.NEXT
     # By hand: 1 bar in a minute of 4 l at 1.4 GPa is 4000 · 0.1 / 1400 = 0.29 ml/min, three times the limit.
     falling = [one | {"pressure_mpa": 10.0 - 0.1 * one["t_s"] / 60} for one in trace(**needs)]
     job.do(run(job, samples=falling))
-    assert job.move("test:hold:as_left").status is Status.NEXT
+    assert job.task("test:hold:as_left").status is Status.NEXT
     # The thermometer that never reads otherwise counts as none: 0.1 K/min of 4 l are 0.27 ml/min, over any limit so small.
     read = [one | {"temperature_c": 24.0 + 0.1 * (n % 2)} for n, one in enumerate(trace(**needs))]
     job.do(run(job, samples=read))
-    assert job.move("test:hold:as_left").status is Status.DONE
+    assert job.task("test:hold:as_left").status is Status.DONE
     assert len(job.state.runs_of("hold", "as_left")) == 3
     with pytest.raises(RuleError, match="does not come after"):
         job.do(run(job, samples=[{"t_s": 1, "pressure_mpa": 10}, {"t_s": 1, "pressure_mpa": 10}]))
@@ -59,10 +59,10 @@ def test_a_sign_that_was_not_seen_is_no_pass() -> None:
     with pytest.raises(RuleError, match="no drop"):
         job.do({"kind": "test_run", "test": "t", "when": "as_left"})
     job.do({"kind": "test_run", "test": "t", "when": "as_left", "record": {"seen": False}})
-    assert job.move("test:t:as_left").status is Status.NEXT
+    assert job.task("test:t:as_left").status is Status.NEXT
     # As an earlier version told it.
     job.do({"kind": "test_run", "test": "t", "when": "as_left", "seen": True, "value": "dry"})
-    assert job.move("test:t:as_left").status is Status.DONE
+    assert job.task("test:t:as_left").status is Status.DONE
 
 
 def test_a_pressure_above_the_rating_is_no_intake() -> None:
@@ -75,8 +75,8 @@ def test_a_pressure_above_the_rating_is_no_intake() -> None:
 
 def test_tray_and_kit_are_accounted_for_before_it_is_signed() -> None:
     job = at("swing-bridge-ram", "account")
-    assert job.move("sign").status is Status.BLOCKED
-    assert "retaining wire" in job.move("account").text
+    assert job.task("sign").status is Status.BLOCKED
+    assert "retaining wire" in job.task("account").text
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "accounted", "tray": False, "kit": True})
     assert fields(caught) == ["tray"]
@@ -99,26 +99,26 @@ def test_a_struck_entry_counts_no_more() -> None:
     job = plugged()
     job.do(DRY)
     entry = job.do({"kind": "step_done", "step": "vent"})
-    assert job.move("step:vent").status is Status.DONE
+    assert job.task("step:vent").status is Status.DONE
     job.do({"kind": "entry_struck", "entry": str(entry), "reason": "the wrong unit"})
-    assert job.move("step:vent").status is Status.NEXT
+    assert job.task("step:vent").status is Status.NEXT
 
 
-def test_settings_are_made_at_their_step_or_in_their_chapter() -> None:
+def test_settings_are_made_at_their_step_or_in_their_stage() -> None:
     spec = {
         "key": "spring", "name": "Spring", "kind": "preset",
         "preset": {"bottom": "counter_clockwise", "turns": 2, "tolerance": 0.1, "leaves": "1 mm"},
     }  # fmt: skip
     job = plugged(settings=[spec])
     job.walk(until=lambda one: one.key == "set:spring")
-    assert job.move("set:spring").stage.value == "set"
-    assert job.move("set:spring").text == (
+    assert job.task("set:spring").stage.value == "set"
+    assert job.task("set:spring").text == (
         "Set spring: to the bottom counter-clockwise, then 2 ±0.1 turns clockwise, which leaves 1 mm"
     )
     with pytest.raises(RuleError):
         job.do({"kind": "setting_made", "setting": "spring", "reached": False})
     bound = plugged(settings=[spec], steps__3__sets=["spring"])
-    keys = [move.key for move in bound.moves()]
+    keys = [task.key for task in bound.tasks()]
     assert keys.index("set:spring") == keys.index("step:in") + 1
     target = spec | {"kind": "target", "target": {"reading": "pressure", "value": "280 bar +10/-0", "floor": "270 bar"}}
     job = plugged(settings=[target])
@@ -131,13 +131,13 @@ def test_settings_are_made_at_their_step_or_in_their_chapter() -> None:
 
 def test_a_hold_is_asked_for_as_long_as_it_needs_and_not_too_often() -> None:
     job = plugged(tests=[hold()])
-    needs = dict(job.move("test:hold:as_left").asks[0].needs or {})
+    needs = dict(job.task("test:hold:as_left").asks[0].needs or {})
     assert needs["pressure_mpa"] == 10.0
     # At least a minute and five readings are needed whatever the sums say; a reading every two seconds at most.
     assert needs["seconds"] >= 60 * 1.1
     assert needs["every_s"] >= 2.0
     planned = plugged(tests=[hold(hold="30 min")])
-    needs = dict(planned.move("test:hold:as_left").asks[0].needs or {})
+    needs = dict(planned.task("test:hold:as_left").asks[0].needs or {})
     assert needs["seconds"] == pytest.approx(1800 * 1.1 + 20)
     assert needs["every_s"] == 30.0
 
@@ -148,7 +148,7 @@ def test_a_timer_that_ends_this_very_moment_has_run_out() -> None:
     job.do({"kind": "step_done", "step": "wash"})
     started = job.state.book(STEPS)["wash"].mark.when
     job.now = started + timedelta(minutes=60)
-    assert job.move("timer:soak").status is Status.DONE
+    assert job.task("timer:soak").status is Status.DONE
     with pytest.raises(RefusedError, match="has run out already"):
         job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
 
@@ -166,4 +166,4 @@ def test_the_log_tells_what_was_inspected_accounted_for_and_when_it_is_due() -> 
     assert "Plug inspected: Pinhole: nothing of the kind; Go gauge runs through yes; Wear 0.50 mm; reuse" in told
     assert "tray and kit accounted for" in told
     assert told[-1] == "released"
-    assert job.move("sign").entry["next_service"] == "reseal by 2028-11-24 or after 500 h, whichever comes first"
+    assert job.task("sign").entry["next_service"] == "reseal by 2028-11-24 or after 500 h, whichever comes first"

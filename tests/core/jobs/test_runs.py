@@ -28,17 +28,17 @@ RUN = str(uuid.UUID(int=5))
 @pytest.fixture
 def job() -> Job:
     made = Job(RAM)
-    made.walk(until=lambda move: move.key == HOLD)
+    made.walk(until=lambda task: task.key == HOLD)
     return made
 
 
 def started(job: Job, **changes: Any) -> dict[str, Any]:
-    gauge = dict(job.move(HOLD).entry)["gauge"]
+    gauge = dict(job.task(HOLD).entry)["gauge"]
     return {"kind": "test_started", "test": "rod-side-hold", "run": RUN, "gauge": gauge, "source": "typed"} | changes
 
 
 def samples(job: Job, **needs: float) -> list[dict[str, float]]:
-    return list(trace(**dict(job.move(HOLD).asks[0].needs or {}) | needs))
+    return list(trace(**dict(job.task(HOLD).asks[0].needs or {}) | needs))
 
 
 def put(read: list[dict[str, float]], **changes: Any) -> dict[str, Any]:
@@ -61,7 +61,7 @@ def test_a_run_in_parts_comes_to_the_verdict_of_the_whole(job: Job) -> None:
     assert judged is not None
     assert judged.verdict == "pass"
     assert judged.limit == "0.5 ml/min"
-    assert job.move(HOLD).status is Status.DONE
+    assert job.task(HOLD).status is Status.DONE
     with pytest.raises(RefusedError, match="this run is closed"):
         job.do(put([{"t_s": 1e6, "pressure_mpa": 18}]))
 
@@ -96,7 +96,7 @@ def test_a_run_is_given_up_only_with_a_word_and_counts_for_nothing(job: Job) -> 
     with pytest.raises(RuleError, match="say in a word"):
         job.do({"kind": "test_closed", "run": RUN, "abandoned": True, "note": "no"})
     job.do({"kind": "test_closed", "run": RUN, "abandoned": True, "note": "the hose burst"})
-    assert job.move(HOLD).status is Status.NEXT
+    assert job.task(HOLD).status is Status.NEXT
     with pytest.raises(RuleError, match="no such test run"):
         job.do({"kind": "test_closed", "run": str(uuid.UUID(int=6))})
 
@@ -118,14 +118,14 @@ def test_the_gauge_proposed_needs_the_shortest_hold_and_is_in_calibration(job: J
         "short": gauge("too short", "100 bar", "0.01 bar"), "fine": gauge("fine", "250 bar", "0.1 bar"),
         "coarse": gauge("coarse", "400 bar", "5 bar"), "ended": gauge("ended", "250 bar", "0.01 bar", "2026-01-31"),
     }  # fmt: skip
-    assert dict(job.move(HOLD).entry)["gauge"]["name"] == "fine"
+    assert dict(job.task(HOLD).entry)["gauge"]["name"] == "fine"
     job.gauges = {key: job.gauges[key] for key in ("short", "ended")}
-    assert dict(job.move(HOLD).entry)["gauge"]["name"] == "ended"
+    assert dict(job.task(HOLD).entry)["gauge"]["name"] == "ended"
 
 
 def test_a_hold_that_was_begun_on_a_unit_that_is_apart_is_refused() -> None:
     made = Job(RAM)
-    made.walk(until=lambda move: move.key == "fit:rod-lip")
+    made.walk(until=lambda task: task.key == "fit:rod-lip")
     gauge = {"name": "g", "range": "250 bar", "resolution": "0.1 bar", "accuracy_pct": 0.5}
     with pytest.raises(RefusedError, match="the unit is apart"):
         made.do({"kind": "test_started", "test": "rod-side-hold", "run": RUN, "gauge": gauge, "source": "typed"})
@@ -144,21 +144,21 @@ def test_chunks_hold_every_sample_once_and_seal_their_text(count: int) -> None:
     assert chunk_text(read[:1]) == "[[0.0,18.0,null]]"
 
 
-def test_what_of_an_entry_may_be_put_right_are_the_asks_of_its_move(job: Job) -> None:
-    payload = filled(job.move("measure:rod"))
+def test_what_of_an_entry_may_be_put_right_are_the_asks_of_its_task(job: Job) -> None:
+    payload = filled(job.task("measure:rod"))
     told = {ask.field: value for ask, value in asked_of(job.case(), payload)}
     assert told["points.0.values.0"] == "0.025 mm"
     assert "verdict" in told
     assert asked_of(job.case(), {"kind": "note_made", "text": "x"})[0][1] == "x"
     # A trace is not typed again, what ran into the glass may be, and what no move knows has nothing to put right.
-    assert [ask.field for ask, _ in asked_of(job.case(), filled(job.move(HOLD)))] == ["collected"]
+    assert [ask.field for ask, _ in asked_of(job.case(), filled(job.task(HOLD)))] == ["collected"]
     assert asked_of(job.case(), {"kind": "element_found"}) == ()
     assert asked_of(job.case(), {"kind": "from another version"}) == ()
 
 
 def test_a_reading_that_the_gauge_cannot_show_is_none(job: Job) -> None:
     gauge = {"name": "g", "range": "250 bar", "resolution": "0.1 bar", "accuracy_pct": 0.5}
-    told = filled(job.move(HOLD)) | {"gauge": gauge}
+    told = filled(job.task(HOLD)) | {"gauge": gauge}
     with pytest.raises(RuleError, match=r"400\.0 bar is above the range of g, 250 bar"):
         job.do(told | {"samples": [one | {"pressure_mpa": 40.0} for one in told["samples"]]})
     job.do(started(job, gauge=gauge))
@@ -169,7 +169,7 @@ def test_a_reading_that_the_gauge_cannot_show_is_none(job: Job) -> None:
 
 def test_a_test_is_run_when_the_sheet_has_it(job: Job) -> None:
     with pytest.raises(RuleError, match="Hold on the rod side is run as left"):
-        job.do(filled(job.move(HOLD)) | {"when": "as_found"})
+        job.do(filled(job.task(HOLD)) | {"when": "as_found"})
 
 
 def test_a_hold_of_half_a_day_is_judged_too(job: Job) -> None:

@@ -15,7 +15,7 @@ from tests.tiny import sheet_of, unit
 
 def job_at(key: str, until: str) -> Job:
     job = Job(sheet_of(unit(key)))
-    job.walk(until=lambda move: move.key == until)
+    job.walk(until=lambda task: task.key == until)
     assert job.next() is not None
     return job
 
@@ -38,7 +38,7 @@ def test_jetting_head_lies_as_it_must() -> None:
 
 def test_jetting_head_seal_off_centre_and_too_deep_is_asked_back() -> None:
     job = job_at("rotary-jetting-head", "fit:high-seal")
-    entry = filled(job.move("fit:high-seal"))
+    entry = filled(job.task("fit:high-seal"))
     with pytest.raises(RuleError, match=r"1\.8 mm is not 1\.2 mm"):
         job.do({**entry, "depth_below": "1.8 mm"})
     with pytest.raises(RuleError, match="Its O-ring sits off centre: is the short side down"):
@@ -51,84 +51,84 @@ def test_jetting_head_seal_off_centre_and_too_deep_is_asked_back() -> None:
 def test_jetting_head_is_poured_four_times_and_each_waits() -> None:
     job = job_at("rotary-jetting-head", "step:pour-1")
     for pour in (1, 2, 3, 4):
-        job.take(job.move(f"step:pour-{pour}"))
+        job.take(job.task(f"step:pour-{pour}"))
         after = f"pour-{pour + 1}" if pour < 4 else "level"
         with pytest.raises(RefusedError, match="bubbles to rise"):
             job.do({"kind": "step_done", "step": after, "note": "4 mm"})
         job.now += timedelta(minutes=3)
-    grips = [move.hold for move in job.moves() if move.hold and move.hold.startswith("Change of grip")]
+    grips = [task.hold for task in job.tasks() if task.hold and task.hold.startswith("Change of grip")]
     assert "Change of grip: the body by its flats, the head free" in grips
 
 
 def test_dosing_motor_shows_what_leaks_if_left_out_and_never_takes_mineral_grease() -> None:
     job = job_at("dosing-motor", "find:screw-ring")
-    assert "left out, the cover leaks at its screws" in job.move("find:screw-ring").text
-    job.walk(until=lambda move: move.key == "fit:outlet-ring")
+    assert "left out, the cover leaks at its screws" in job.task("find:screw-ring").text
+    job.walk(until=lambda task: task.key == "fit:outlet-ring")
     with pytest.raises(RuleError, match="drinking water"):
-        job.do({**filled(job.move("fit:outlet-ring")), "lubricant": "mineral grease"})
+        job.do({**filled(job.task("fit:outlet-ring")), "lubricant": "mineral grease"})
 
 
 def test_dosing_motor_left_down_goes_no_further() -> None:
     job = job_at("dosing-motor", "step:moved")
     job.do({"kind": "step_done", "step": "moved", "free": False, "note": "stands down, catches"})
-    assert job.move("step:cover-on").status is Status.BLOCKED
+    assert job.task("step:cover-on").status is Status.BLOCKED
 
 
 def test_fastening_tool_goes_back_to_the_nearest_of_eight_grooves() -> None:
     job = job_at("fastening-tool", "tighten:gland-slot:1:1")
-    entry = filled(job.move("tighten:gland-slot:1:1"))
+    entry = filled(job.task("tighten:gland-slot:1:1"))
     # A groove of eight is never more than 45° away.
     with pytest.raises(RuleError, match="the nearest of 8 slots is at most 45°"):
         job.do({**entry, "back": "50 °"})
     job.do({**entry, "back": "31 °"})
-    job.walk(until=lambda move: move.key == "step:line-up")
+    job.walk(until=lambda task: task.key == "step:line-up")
     with pytest.raises(RuleError, match="the gauge rod passes through"):
-        job.do({**filled(job.move("step:line-up")), "aligned": False})
+        job.do({**filled(job.task("step:line-up")), "aligned": False})
 
 
 def test_needle_scaler_is_looked_at_in_fifteen_actions_at_most() -> None:
     job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
     assert job.walk() + 1 <= 15
-    assert "flat side of the anvil outwards" in job.move("step:oil").asks[0].label
+    assert "flat side of the anvil outwards" in job.task("step:oil").asks[0].label
 
 
 def test_boring_head_keeps_its_clip_and_its_gap() -> None:
     job = job_at("boring-head", "step:stretch")
-    job.take(job.move("step:stretch"))
-    assert job.move("timer:shaft-clip").status in {Status.WAITING, Status.NEXT}
+    job.take(job.task("step:stretch"))
+    assert job.task("timer:shaft-clip").status in {Status.WAITING, Status.NEXT}
     with pytest.raises(RefusedError):
         job.do({"kind": "step_done", "step": "shaft-in"})
-    job.walk(until=lambda move: move.key == "tighten:front-bottom:1:1")
-    entry = filled(job.move("tighten:front-bottom:1:1"))
+    job.walk(until=lambda task: task.key == "tighten:front-bottom:1:1")
+    entry = filled(job.task("tighten:front-bottom:1:1"))
     for gap in ("0.5 mm", "5 mm"):
         with pytest.raises(RuleError, match="the parts meet in the wrong place"):
             job.do({**entry, "gap": gap})
     job.do({**entry, "gap": "2 mm"})
-    job.walk(until=lambda move: move.key == "tighten:rear-meet:0:1")
-    low, high = job.move("tighten:rear-meet:0:1").asks[-1].limit or (0, 0)
+    job.walk(until=lambda task: task.key == "tighten:rear-meet:0:1")
+    low, high = job.task("tighten:rear-meet:0:1").asks[-1].limit or (0, 0)
     # 400 N·m told at its step, ±4 %.
     assert (low, high) == (pytest.approx(384), pytest.approx(416))
 
 
 def test_air_end_kit_holds_only_some_of_it() -> None:
     job = job_at("air-pump-air-end", "count:FN-K-AP100A")
-    lines = {ask.label: ask.hint for ask in job.move("count:FN-K-AP100A").asks if ask.field.endswith("counted")}
+    lines = {ask.label: ask.hint for ask in job.task("count:FN-K-AP100A").asks if ask.field.endswith("counted")}
     assert any("star washer" in label for label in lines)
-    entry = filled(job.move("count:FN-K-AP100A"), **{"lines.5.counted": 0})
+    entry = filled(job.task("count:FN-K-AP100A"), **{"lines.5.counted": 0})
     job.do(entry)
-    assert {"order:k-star"} <= {move.key for move in job.moves()}
+    assert {"order:k-star"} <= {task.key for task in job.tasks()}
     # A stack without its washer is not set in.
-    assert job.move("fit:upper-star").status is Status.BLOCKED
+    assert job.task("fit:upper-star").status is Status.BLOCKED
     assert "the tool that builds the stacks" in (job.resolved.parts["stem"].why or "")
 
 
 def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     job = job_at("air-pump-liquid-end", "step:wire-cut")
-    assert "it has one use and is not put back here" in job.move("step:wire-cut").text
-    job.walk(until=lambda move: move.key == "step:pin-in")
+    assert "it has one use and is not put back here" in job.task("step:wire-cut").text
+    job.walk(until=lambda task: task.key == "step:pin-in")
     with pytest.raises(RuleError, match=r"0\.8 mm is not at most 0\.5 mm"):
-        job.do({**filled(job.move("step:pin-in")), "note": "0.8 mm"})
+        job.do({**filled(job.task("step:pin-in")), "note": "0.8 mm"})
     with pytest.raises(RuleError, match="marks must meet"):
-        job.do({**filled(job.move("step:pin-in")), "met": False})
+        job.do({**filled(job.task("step:pin-in")), "met": False})
     job.walk()
     assert closed_by(job.state) is not None

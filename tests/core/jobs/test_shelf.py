@@ -29,16 +29,16 @@ def test_seals_are_told_by_kind_and_size() -> None:
         OnShelf("s", "lip seal", "lip_seal", 6, "drawer 12", three=(28.0, 38.0, 6.3)),
         OnShelf("w", "wiper", "wiper", 9, "drawer 1", three=(50.0, 40.0, 8.0)),
     )
-    hints = {ask.label: ask.hint for ask in job.move("count:FN-K-5028").asks}
+    hints = {ask.label: ask.hint for ask in job.task("count:FN-K-5028").asks}
     assert hints["rod lip seal 28 × 38 × 6.3: 1 needed"] == "on the shelf: 6 in drawer 12"
     # Another kind of the same size is another seal.
     assert hints["piston lip seal 50 × 40 × 8: 2 needed"] is None
 
 
 def test_the_kit_itself_and_its_rings_are_told() -> None:
-    move = job_with(KIT, RING).move("count:T-1")
-    assert move.shows == "on the shelf: 2 in shelf 5"
-    assert move.asks[0].hint == "on the shelf: 3 in ring box 1"
+    task = job_with(KIT, RING).task("count:T-1")
+    assert task.shows == "on the shelf: 2 in shelf 5"
+    assert task.asks[0].hint == "on the shelf: 3 in ring box 1"
 
 
 @pytest.mark.parametrize(
@@ -68,7 +68,7 @@ def test_a_ring_to_be_found_says_what_the_shelf_has_of_each_size() -> None:
         stations__0__seats__0__elements__0__identify=True,
         kits=None,
     )
-    signs = {choice.key: choice.sign or "" for choice in job.move("identify:ring").asks[0].choices}
+    signs = {choice.key: choice.sign or "" for choice in job.task("identify:ring").asks[0].choices}
     assert any("on the shelf: 4 in ring box 2" in sign for key, sign in signs.items() if key == "ISO 3601 16x2.65")
     assert not any("shelf" in sign for key, sign in signs.items() if key != "ISO 3601 16x2.65")
 
@@ -81,20 +81,20 @@ def short_job(*shelf: OnShelf) -> Job:
 
 def test_what_is_short_comes_off_the_shelf_without_an_order() -> None:
     job = short_job(RING)
-    keys = [move.key for move in job.moves()]
+    keys = [task.key for task in job.tasks()]
     assert "order:k-ring" not in keys
-    move = job.move("receive:k-ring")
-    assert move.text == "Take off the shelf: O-ring 16 × 2.5, 1 missing"
-    assert [choice.key for choice in move.asks[1].choices] == ["shelf", "delivery"]
+    task = job.task("receive:k-ring")
+    assert task.text == "Take off the shelf: O-ring 16 × 2.5, 1 missing"
+    assert [choice.key for choice in task.asks[1].choices] == ["shelf", "delivery"]
     job.do({"kind": "part_arrived", "what": "k-ring", "counted": 1, "source": "shelf"})
-    assert job.move("receive:k-ring").status.value == "done"
+    assert job.task("receive:k-ring").status.value == "done"
     assert taken(job.case()) == {"r": 1}
 
 
 def test_what_the_shelf_lacks_is_ordered_and_not_taken_from_it() -> None:
     empty = OnShelf("r", "O-ring", "o_ring", 0, "ring box 1", "metric 16x2.5")
     job = short_job(empty)
-    assert job.move("order:k-ring").shows == "none on the shelf (ring box 1)"
+    assert job.task("order:k-ring").shows == "none on the shelf (ring box 1)"
     job.do({"kind": "part_ordered", "what": "k-ring"})
     with pytest.raises(RuleError, match="none on the shelf") as refused:
         job.do({"kind": "part_arrived", "what": "k-ring", "counted": 1, "source": "shelf"})
@@ -119,5 +119,5 @@ def test_a_kit_is_taken_whole_and_what_is_in_none_by_itself() -> None:
 def test_a_ring_on_no_kit_is_taken_when_it_is_fitted() -> None:
     job = job_with(RING, kits=None)
     assert taken(job.case()) == {}
-    job.walk(until=lambda move: move.key == "step:in")
+    job.walk(until=lambda task: task.key == "step:in")
     assert taken(job.case()) == {"r": 1}

@@ -49,7 +49,7 @@ def free(authority: Authority) -> Sheet:
 def test_releases_reopenings_and_overrides_are_signatures_and_nothing_else_is() -> None:
     assert all(needs_signature(payload) for payload in (RELEASE, REOPEN, SKIP))
     job = Job(SHEET)
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     assert not any(needs_signature(payload) for payload, _ in job.entries)
 
 

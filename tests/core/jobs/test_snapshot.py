@@ -30,13 +30,13 @@ def test_entry_by_entry_it_is_the_state_of_the_whole_log(chance: Any, key: str) 
     job, kept = Job(sheet_of(unit(key)), intake=False), State()
     job.author = TAMSIN
     for _ in range(60):
-        ready = [move for move in job.moves() if move.status in {Status.NEXT, Status.OPEN, Status.DONE}]
+        ready = [task for task in job.tasks() if task.status in {Status.NEXT, Status.OPEN, Status.DONE}]
         if not ready:
             break
         before = len(job.entries)
-        move = chance.choice(ready)
+        task = chance.choice(ready)
         try:
-            job.do(filled(move))
+            job.do(filled(task))
         except Exception:  # what the rules refuse changes nothing
             continue
         for payload, mark in job.entries[before:]:

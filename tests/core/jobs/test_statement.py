@@ -18,13 +18,13 @@ FIT = "Repaired as recorded, and tested, and fit for service."
 
 
 def stated(job: Job) -> tuple[str, ...]:
-    return compose_statement(job.case(), job.moves())
+    return compose_statement(job.case(), job.tasks())
 
 
 def worked(until: str, found: dict[str, dict[str, Any]] | None = None) -> Job:
     job = Job(RAM)
-    while (move := job.next()) is not None and move.key != until:
-        job.do(filled(move, **(found or {}).get(move.key, {})))
+    while (task := job.next()) is not None and task.key != until:
+        job.do(filled(task, **(found or {}).get(task.key, {})))
     return job
 
 
@@ -43,11 +43,11 @@ def test_one_that_was_not_tested_is_not_said_to_be() -> None:
 
 def test_a_run_that_failed_stands_beside_the_one_that_passed() -> None:
     job = worked(HOLD)
-    needs = dict(job.move(HOLD).asks[0].needs or {})
+    needs = dict(job.task(HOLD).asks[0].needs or {})
     # A tenth of the pressure.
-    job.do(filled(job.move(HOLD)) | {"samples": list(trace(**needs | {"pressure_mpa": 1.8}))})
+    job.do(filled(job.task(HOLD)) | {"samples": list(trace(**needs | {"pressure_mpa": 1.8}))})
     assert "Hold on the rod side, run 1: was not held as it must be." in stated(job)
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     told = stated(job)
     assert told[0] == FIT
     assert "Hold on the rod side, run 1: was not held as it must be; it was run again." in told
@@ -55,16 +55,16 @@ def test_a_run_that_failed_stands_beside_the_one_that_passed() -> None:
 
 def test_a_run_given_up_is_told_with_its_word() -> None:
     job = worked(HOLD)
-    gauge, run = dict(job.move(HOLD).entry)["gauge"], "00000000-0000-4000-8000-000000000001"
+    gauge, run = dict(job.task(HOLD).entry)["gauge"], "00000000-0000-4000-8000-000000000001"
     job.do({"kind": "test_started", "test": "rod-side-hold", "run": run, "gauge": gauge, "source": "typed"})
     job.do({"kind": "test_closed", "run": run, "abandoned": True, "note": "the hose burst"})
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     assert "Hold on the rod side, run 1: abandoned, the hose burst." in stated(job)
 
 
 def test_work_after_a_test_takes_the_claim_back() -> None:
     job = worked("account")
-    job.do(filled(job.move("fit:rod-lip")))
+    job.do(filled(job.task("fit:rod-lip")))
     told = stated(job)
     assert "not tested as it must be" in told[0]
     assert "Hold on the rod side: passed, and the unit was worked on after it." in told
@@ -72,9 +72,9 @@ def test_work_after_a_test_takes_the_claim_back() -> None:
 
 def test_what_was_passed_over_stands_against_it_with_ground_and_reason() -> None:
     job = worked("step:bleed")
-    job.do({"kind": "move_skipped", "move": "step:bleed", "reason": "came in pieces", "grounds": "never_live"})
+    job.do({"kind": "task_skipped", "task": "step:bleed", "reason": "came in pieces", "grounds": "never_live"})
     job.author = TAMSIN
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     told = stated(job)
     assert told[0].endswith("Read what stands beside it.")
     assert any(
@@ -98,7 +98,7 @@ def test_a_tool_past_its_calibration_is_named(until: date, told: bool) -> None:
             name="Old gauge", range="250 bar", resolution="0.1 bar", accuracy_pct=0.5, calibrated_until=until
         )
     }
-    job.walk(until=lambda move: move.key == "sign")
+    job.walk(until=lambda task: task.key == "sign")
     found = {
         f"{name} was used past its calibration, which ended on 2026-11-23." for name in ("Old wrench", "Old gauge")
     }
@@ -113,7 +113,7 @@ def test_a_pressure_read_on_no_gauge_of_the_shop_stands_against_it() -> None:
     with_gauge.gauges = {"g": GaugeUsed(name="Test gauge", range="600 bar", resolution="0.1 bar", accuracy_pct=0.25)}
     without.gauges = {}
     for job in (with_gauge, without):
-        job.walk(until=lambda move: move.key == "sign")
+        job.walk(until=lambda task: task.key == "sign")
     assert words in stated(without)
     assert stated(without)[0].endswith("Read what stands beside it.")
     assert not any("no gauge of the shop" in one for one in stated(with_gauge))
@@ -127,7 +127,7 @@ def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_
         timed["timer"]["may_cut"] = may_cut
         job = Job(sheet_of(document))
         job.author = TAMSIN
-        job.walk(until=lambda move: move.key == "sign")
+        job.walk(until=lambda task: task.key == "sign")
         cut = [one for one in stated(job) if one.startswith("Cut short, 10 min for the piston ring")]
         assert len(cut) == (0 if may_cut else 1)
 

@@ -18,7 +18,7 @@ from tests.tiny import plug, sheet_of
 
 def test_a_reading_out_of_range_is_not_tight_and_a_pass_has_all_its_numbers() -> None:
     job = at("swing-bridge-ram", "tighten:port-flange:0:1")
-    good = filled(job.move("tighten:port-flange:0:1"))
+    good = filled(job.task("tighten:port-flange:0:1"))
     assert [one["number"] for one in good["readings"]] == [1, 3, 2, 4]
     for reading in ("14 N·m", "11.3 N·m", "21 N·m"):
         bad = {**good, "readings": [good["readings"][0] | {"reading": reading}, *good["readings"][1:]]}
@@ -34,7 +34,7 @@ def test_a_reading_out_of_range_is_not_tight_and_a_pass_has_all_its_numbers() ->
         job.do({**good, "phase": 1})
     job.do(good)
     # 60 % of 19 to 23 is 11.4 to 13.8 N·m, by hand; then the whole, then the last round in order.
-    assert [move.text.split(":")[1].strip() for move in job.moves() if move.key.startswith("tighten:port-flange")] == [
+    assert [task.text.split(":")[1].strip() for task in job.tasks() if task.key.startswith("tighten:port-flange")] == [
         "11.4 to 13.8 N·m, pass 1 of 3 (60 %)", "19 to 23 N·m, pass 2 of 3 (100 %)",
         "19 to 23 N·m, pass 3 of 3 (last round in order)",
     ]  # fmt: skip
@@ -43,7 +43,7 @@ def test_a_reading_out_of_range_is_not_tight_and_a_pass_has_all_its_numbers() ->
 def test_a_target_has_its_own_band_or_the_one_at_recording() -> None:
     # 38 N·m ±5 % is 36.1 to 39.9; a bare target of 6.5 takes 5 %: 6.175 to 6.825.
     job = at("dry-disconnect-coupler", "tighten:handle-nut:0:1")
-    (ask,) = [ask for ask in job.move("tighten:handle-nut:0:1").asks if ask.read.value == "torque"]
+    (ask,) = [ask for ask in job.task("tighten:handle-nut:0:1").asks if ask.read.value == "torque"]
     assert ask.limit == pytest.approx((36.1, 39.9))
 
 
@@ -59,11 +59,11 @@ def test_a_target_has_its_own_band_or_the_one_at_recording() -> None:
         ({"to": "gap", "gap": ["1 mm", "4 mm"]}, "a gap of 1 mm to 4 mm remains"),
     ],
 )
-def test_phases_other_than_torque_are_moves_in_words(phase: dict[str, Any], words: str) -> None:
+def test_phases_other_than_torque_are_tasks_in_words(phase: dict[str, Any], words: str) -> None:
     group = {"key": "nut", "name": "Nut", "thread": "M42x2", "phases": [phase]}
     job = plugged(fasteners=[group], steps__3__tightens=["nut"])
     job.walk(until=lambda one: one.key == "tighten:nut:0:1")
-    assert job.move("tighten:nut:0:1").text == f"Nut: {words}"
+    assert job.task("tighten:nut:0:1").text == f"Nut: {words}"
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "group_tightened", "group": "nut", "phase": 0})
     assert fields(caught) == ["done"]
@@ -96,7 +96,7 @@ def test_with_an_adapter_the_readings_are_those_of_the_scale() -> None:
     assert "1: 32.6 N·m on the scale, adapter of 40 mm at 0° on 300 mm, with" in payload_words(
         job.case().resolved, told
     )
-    assert job.move("tighten:nut:0:1").status is Status.DONE
+    assert job.task("tighten:nut:0:1").status is Status.DONE
 
 
 def test_phases_follow_one_another_and_may_be_split_over_steps() -> None:
@@ -108,8 +108,8 @@ def test_phases_follow_one_another_and_may_be_split_over_steps() -> None:
     document["steps"].append({"key": "wash2", "stage": "rebuild", "text": "Pipe joint on"})
     job = Job(sheet_of(document))
     order = []
-    while (move := job.next()) is not None:
-        order.append(move.key)
-        job.do(filled(move))
+    while (task := job.next()) is not None:
+        order.append(task.key)
+        job.do(filled(task))
     at_nut = [key for key in order if key.startswith("tighten") or key in {"step:in", "step:wash2"}]
     assert at_nut == ["step:in", "tighten:nut:0:1", "tighten:nut:1:1", "step:wash2", "tighten:nut:2:1"]

@@ -28,19 +28,19 @@ def timed(**timer: Any) -> Job:
 def test_a_timer_runs_on_the_clock_and_blocks_only_what_needs_it() -> None:
     job = plugged(steps__2__timer={"key": "soak", "minutes": 60, "for": "the ring to soak"})
     job.walk(until=lambda one: one.key == "step:wash")
-    assert job.move("timer:soak").status is Status.BLOCKED
+    assert job.task("timer:soak").status is Status.BLOCKED
     job.do({"kind": "step_done", "step": "wash"})
-    assert job.move("timer:soak").status is Status.WAITING
+    assert job.task("timer:soak").status is Status.WAITING
     # The kit can be counted meanwhile; the plug waits.
     assert job.next().key == "count:T-1"  # type: ignore[union-attr]
-    assert "60 min for the ring to soak" in " ".join(job.move("step:in").blocked_by)
-    job.do(filled(job.move("count:T-1")))
-    assert job.move("timer:soak").status is Status.NEXT
+    assert "60 min for the ring to soak" in " ".join(job.task("step:in").blocked_by)
+    job.do(filled(job.task("count:T-1")))
+    assert job.task("timer:soak").status is Status.NEXT
     # After an hour on the server's clock it has run out, whoever looks; a clock set back starts it no more.
     job.now += timedelta(minutes=58)
-    assert job.move("timer:soak").status is Status.NEXT
+    assert job.task("timer:soak").status is Status.NEXT
     job.now += timedelta(minutes=2)
-    assert job.move("timer:soak").status is Status.DONE
+    assert job.task("timer:soak").status is Status.DONE
     with pytest.raises(RefusedError, match="has run out already"):
         job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
 
@@ -49,14 +49,14 @@ def test_a_timer_is_cut_by_a_lead_or_where_the_sheet_allows_it() -> None:
     job = plugged(steps__2__timer={"key": "soak", "minutes": 60, "for": "the ring to soak"})
     with pytest.raises(RefusedError, match="not running"):
         job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
-    with pytest.raises(RefusedError, match="not passed over"):
-        job.do({"kind": "move_skipped", "move": "timer:soak", "reason": "in a hurry"})
+    with pytest.raises(RefusedError, match="not skipped"):
+        job.do({"kind": "task_skipped", "task": "timer:soak", "reason": "in a hurry"})
     job.walk(until=lambda one: one.key == "timer:soak")
     with pytest.raises(NotAllowedError, match="only the workshop lead"):
         job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
     job.author = TAMSIN
     job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
-    assert job.move("timer:soak").status is Status.DONE
+    assert job.task("timer:soak").status is Status.DONE
     assert "timer cut short, the ring to soak: in a hurry" in payload_words(job.resolved, job.entries[-1][0])
     free = plugged(steps__2__timer={"key": "soak", "minutes": 60, "for": "x", "may_cut": True})
     free.walk()
@@ -73,10 +73,10 @@ def test_an_early_timer_is_offered_at_once() -> None:
     document = plug()
     document["steps"].insert(3, step)
     job = Job(sheet_of(document))
-    assert job.move("step:soak-set").status is Status.OPEN
+    assert job.task("step:soak-set").status is Status.OPEN
     job.do({"kind": "step_done", "step": "soak-set"})
     job.do(DRY)
-    assert job.move("timer:soak").status is Status.WAITING
+    assert job.task("timer:soak").status is Status.WAITING
     assert job.next().key == "step:vent"  # type: ignore[union-attr]
 
 
@@ -108,7 +108,7 @@ def test_a_part_is_judged_by_its_hardest_point() -> None:
     job.do({"kind": "part_dressed", "part": "rod"})
     assert job.next().key == "measure:rod"  # type: ignore[union-attr]
     job.do(read("0.12 mm"))
-    assert job.move("order:part-rod").status is Status.OPEN
+    assert job.task("order:part-rod").status is Status.OPEN
     job.walk()
     assert job.state.has(RELEASED, "released")
     assert job.state.arrived == {"part-rod": 1}

@@ -23,23 +23,23 @@ LOW = ["1.1 inH2O"] * 5
 @pytest.fixture
 def job() -> Job:
     made = Job(REGULATOR)
-    made.walk(until=lambda move: move.key == TEST)
+    made.walk(until=lambda task: task.key == TEST)
     return made
 
 
 def told(job: Job, readings: list[str], **changes: Any) -> None:
-    job.do({**filled(job.move(TEST)), "record": {"readings": readings}, **changes})
+    job.do({**filled(job.task(TEST)), "record": {"readings": readings}, **changes})
 
 
 def test_what_is_asked_is_a_reading_between_what_is_right(job: Job) -> None:
-    asks = job.move(TEST).asks
+    asks = job.task(TEST).asks
     assert [ask.field for ask in asks] == [f"record.readings.{n}" for n in range(5)]
     assert asks[0].unit == "inH2O"
     assert asks[0].limit == (pytest.approx(1.3), pytest.approx(1.5))
 
 
 def test_too_light_is_refused_as_unstable_and_its_setting_is_to_be_made_again(job: Job) -> None:
-    assert job.move(SETTING).status is Status.DONE
+    assert job.task(SETTING).status is Status.DONE
     told(job, LOW)
     judgement = job.state.runs_of("effort", "as_left")[-1].judgement
     assert judgement is not None
@@ -48,16 +48,16 @@ def test_too_light_is_refused_as_unstable_and_its_setting_is_to_be_made_again(jo
     assert [(one.name, one.shown, one.within) for one in judgement.results] == [
         ("Mean effort", "1.10 inH2O", "1.30 inH2O to 1.50 inH2O")
     ]
-    assert job.move(SETTING).status is Status.NEXT
-    assert job.move(TEST).status is not Status.DONE
+    assert job.task(SETTING).status is Status.NEXT
+    assert job.task(TEST).status is not Status.DONE
     job.walk()
     assert job.state.has(RELEASED, "released")
 
 
 def test_an_undecided_run_decides_nothing(job: Job) -> None:
     told(job, ["1.31 inH2O", "1.42 inH2O", "1.33 inH2O", "1.47 inH2O", "1.36 inH2O"])
-    assert job.move(TEST).status is Status.NEXT
-    assert job.move(SETTING).status is Status.DONE
+    assert job.task(TEST).status is Status.NEXT
+    assert job.task(SETTING).status is Status.DONE
 
 
 @pytest.mark.parametrize(
@@ -77,7 +77,7 @@ def test_what_is_no_record_is_refused_by_its_field(job: Job, changes: dict[str, 
             told(job, LOW, **changes)
         return
     with pytest.raises(RuleError) as caught:
-        job.do({**filled(job.move(TEST)), **changes})
+        job.do({**filled(job.task(TEST)), **changes})
     assert caught.value.faults[0].field == field
 
 
@@ -101,8 +101,8 @@ def test_the_gauge_that_can_tell_is_proposed_and_no_other() -> None:
         "good": gauge(),
     }
     assert job.now == START + (job.now - START)
-    job.walk(until=lambda move: move.key == TEST)
-    entry = job.move(TEST).entry
+    job.walk(until=lambda task: task.key == TEST)
+    entry = job.task(TEST).entry
     assert entry["gauge"]["name"] == "Water gauge"
     told(job, ["1.4 inH2O"] * 5)
     assert job.state.runs_of("effort", "as_left")[-1].gauge == gauge()
@@ -112,7 +112,7 @@ def test_the_gauge_that_can_tell_is_proposed_and_no_other() -> None:
 
 def test_what_a_person_wrote_stands_in_the_log_in_a_line(job: Job) -> None:
 
-    payload = read_payload({**filled(job.move(TEST)), "record": {"readings": ["1.4 inH2O", "1.5 inH2O"]}})
+    payload = read_payload({**filled(job.task(TEST)), "record": {"readings": ["1.4 inH2O", "1.5 inH2O"]}})
     assert payload_words(job.resolved, payload) == "Effort to open, as left: readings 1.4 inH2O, 1.5 inH2O"
 
 
@@ -127,7 +127,7 @@ def test_a_stranger_to_the_rules_is_told_in_words() -> None:
 
 def test_a_target_is_set_only_within_its_band_and_read_again_once_locked() -> None:
     job = Job(sheet_of(unit("control-air-regulator")))
-    job.walk(until=lambda move: move.key == "set:line")
+    job.walk(until=lambda task: task.key == "set:line")
     made = {"kind": "setting_made", "setting": "line", "reached": True}
     for changes, field in (
         ({}, "value"),
@@ -141,19 +141,19 @@ def test_a_target_is_set_only_within_its_band_and_read_again_once_locked() -> No
             job.do({**made, **changes})
         assert caught.value.faults[0].field == field, changes
     job.do({**made, "value": "4.05 bar", "locked": "4.0 bar", "readings": [{"turns": 0, "value": "3 bar"}]})
-    assert job.move("set:line").status is Status.DONE
+    assert job.task("set:line").status is Status.DONE
 
 
 def test_counted_turns_and_degrees_are_held_to_their_figures() -> None:
     job = Job(REGULATOR)
-    job.walk(until=lambda move: move.key == "set:orifice-preset")
+    job.walk(until=lambda task: task.key == "set:orifice-preset")
     made = {"kind": "setting_made", "setting": "orifice-preset", "reached": True}
     for changes, field in (({"turns": 2.5}, "turns"), ({"turns": 1.75, "leaves": "2 mm"}, "leaves")):
         with pytest.raises(RuleError) as caught:
             job.do({**made, **changes})
         assert caught.value.faults[0].field == field
     job.do({**made, "turns": 1.8, "leaves": "1.1 mm"})
-    job.walk(until=lambda move: move.key == "set:edge")
+    job.walk(until=lambda task: task.key == "set:edge")
     edge = {"kind": "setting_made", "setting": "edge", "reached": True}
     with pytest.raises(RuleError, match="further is not"):
         job.do({**edge, "degrees": "40 °"})
@@ -168,7 +168,7 @@ def test_a_gap_a_slot_and_turns_are_measured_at_the_nut() -> None:
         ],
     }  # fmt: skip
     job = Job(sheet_of(plug(fasteners=[group])))
-    job.walk(until=lambda move: move.key == "tighten:g:1:1")
+    job.walk(until=lambda task: task.key == "tighten:g:1:1")
     base = {"kind": "group_tightened", "group": "g", "done": True}
     with pytest.raises(RuleError, match="turns are not what is wanted"):
         job.do({**base, "phase": 1, "turned": 1.0})
@@ -193,8 +193,8 @@ def test_a_wrench_past_its_calibration_is_used_in_writing_only() -> None:
     poor = WrenchUsed(name="Poor", low="5 N·m", high="60 N·m", accuracy_pct=15)
     good = WrenchUsed(name="Good", low="10 N·m", high="60 N·m", accuracy_pct=4)
     job.wrenches = {"ended": ended, "poor": poor, "good": good}
-    job.walk(until=lambda move: move.key == "tighten:g:0:1")
-    asks = {ask.field: ask for ask in job.move("tighten:g:0:1").asks}
+    job.walk(until=lambda task: task.key == "tighten:g:0:1")
+    asks = {ask.field: ask for ask in job.task("tighten:g:0:1").asks}
     assert [choice.key for choice in asks["wrench"].choices] == ["good", "poor", "ended"]
     assert asks["overdue"].optional
     entry = {"kind": "group_tightened", "group": "g", "phase": 0, "readings": [{"number": 1, "reading": "22 N·m"}]}
@@ -202,6 +202,6 @@ def test_a_wrench_past_its_calibration_is_used_in_writing_only() -> None:
         job.do({**entry, "wrench": "ended"})
     assert caught.value.faults[0].field == "overdue"
     job.wrenches = {"ended": ended}
-    assert not {ask.field: ask for ask in job.move("tighten:g:0:1").asks}["overdue"].optional
+    assert not {ask.field: ask for ask in job.task("tighten:g:0:1").asks}["overdue"].optional
     job.do({**entry, "wrench": "ended", "overdue": "the only one that reaches"})
-    assert job.move("tighten:g:0:1").status is Status.DONE
+    assert job.task("tighten:g:0:1").status is Status.DONE

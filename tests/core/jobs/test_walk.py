@@ -25,7 +25,7 @@ def test_every_demo_unit_is_walked_from_intake_to_release(key: str) -> None:
     job = Job(sheet_of(unit(key)))
     actions = job.walk() + 1
     assert job.state.has(RELEASED, "released")
-    assert {move.status for move in job.moves()} == {Status.DONE}
+    assert {task.status for task in job.tasks()} == {Status.DONE}
     assert actions <= MOST.get(key, 120)
     # Nothing but the unit's own elements, each fitted once.
     assert set(job.state.book(FITTED)) == set(job.resolved.elements)
@@ -38,20 +38,20 @@ def test_the_tests_of_the_demo_are_told_in_figures(key: str) -> None:
     assert {test: told.amiss for test, told in Job(sheet_of(unit(key))).resolved.told.items() if told.amiss} == {}
 
 
-def test_there_is_one_next_move_at_every_moment_and_it_is_the_first_that_can_be_done() -> None:
+def test_there_is_one_next_task_at_every_moment_and_it_is_the_first_that_can_be_done() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    while (move := job.next()) is not None:
-        moves = job.moves()
-        assert [one.key for one in moves if one.status is Status.NEXT] == [move.key]
-        before = moves[: moves.index(move)]
+    while (task := job.next()) is not None:
+        tasks = job.tasks()
+        assert [one.key for one in tasks if one.status is Status.NEXT] == [task.key]
+        before = tasks[: tasks.index(task)]
         assert all(one.status in {Status.DONE, Status.BLOCKED, Status.SKIPPED, Status.WAITING} for one in before)
-        for one in moves:
+        for one in tasks:
             assert (one.status is Status.BLOCKED) == bool(one.blocked_by)
-        job.do(filled(move))
+        job.do(filled(task))
 
 
-def test_chapters_come_in_their_order_and_those_without_moves_not_at_all() -> None:
-    stages = [move.stage for move in Job(sheet_of(unit("header-tank-valve"))).moves()]
+def test_stages_come_in_their_order_and_those_without_tasks_not_at_all() -> None:
+    stages = [task.stage for task in Job(sheet_of(unit("header-tank-valve"))).tasks()]
     assert stages == sorted(stages, key=list(Stage).index)
     assert Stage.MATCH not in stages
     assert Stage.SET not in stages
@@ -59,8 +59,8 @@ def test_chapters_come_in_their_order_and_those_without_moves_not_at_all() -> No
 
 def test_what_came_off_is_recorded_at_once_in_the_order_it_comes_out() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    job.walk(until=lambda move: move.key == "step:rod-out")
-    keys = [move.key for move in job.moves()]
+    job.walk(until=lambda task: task.key == "step:rod-out")
+    keys = [task.key for task in job.tasks()]
     at = keys.index("step:rod-out")
     # From the rod side: the seal nearest it first; at the gland the ring before the backup behind it.
     assert keys[at + 1 : at + 6] == [
@@ -70,7 +70,7 @@ def test_what_came_off_is_recorded_at_once_in_the_order_it_comes_out() -> None:
 
 
 def test_tightening_comes_at_the_step_that_tightens() -> None:
-    keys = [move.key for move in Job(sheet_of(unit("swing-bridge-ram"))).moves()]
+    keys = [task.key for task in Job(sheet_of(unit("swing-bridge-ram"))).tasks()]
     assert keys.index("tighten:piston-thread:0:1") == keys.index("step:piston-on") + 1
     assert keys.index("tighten:piston-thread:0:1") < keys.index("step:rod-in")
 
@@ -143,9 +143,9 @@ def test_sound_sheets_made_up_here_are_walked_too(parts: int, rings: int, backup
     assert check_document(document, TABLES).faults == []
     job = Job(sheet_of(document))
     order = []
-    while (move := job.next()) is not None:
-        order.append(move.key)
-        job.do(filled(move))
+    while (task := job.next()) is not None:
+        order.append(task.key)
+        job.do(filled(task))
     assert job.state.has(RELEASED, "released")
     # The order never fits a part under one that is already on: the innermost goes in first.
     put_on = [key for key in order if key.startswith("step:in")]
@@ -164,11 +164,11 @@ def _part_of(job: Job, key: str) -> str:
 def test_the_walk_is_the_same_when_it_is_folded_again() -> None:
     """A state is rebuilt from the log alone: the same moves with the same status."""
     job = Job(sheet_of(unit("header-tank-valve")))
-    job.walk(until=lambda move: move.key == "step:plunger-in")
+    job.walk(until=lambda task: task.key == "step:plunger-in")
     again = Job(job.sheet, intake=False)
     again.entries = list(job.entries)
     again.now = job.now
-    assert again.moves() == job.moves()
+    assert again.tasks() == job.tasks()
 
 
 def test_an_entry_needs_an_intake_first() -> None:
@@ -182,17 +182,17 @@ def test_an_entry_needs_an_intake_first() -> None:
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
 @given(chance=st.randoms(use_true_random=False))
 @settings(max_examples=2, deadline=None)
-def test_whatever_open_move_is_taken_the_job_still_ends(key: str, chance: Any) -> None:
+def test_whatever_open_task_is_taken_the_job_still_ends(key: str, chance: Any) -> None:
     """Two people, interruptions, another order: anything that is open may be done, and nothing is ever stuck."""
     job = Job(sheet_of(unit(key)))
     for _ in range(200):
-        moves = job.moves()
-        ready = [move for move in moves if move.status in {Status.NEXT, Status.OPEN}]
+        tasks = job.tasks()
+        ready = [task for task in tasks if task.status in {Status.NEXT, Status.OPEN}]
         if not ready:
             break
         job.take(chance.choice(ready))
     assert job.state.has(RELEASED, "released")
-    assert {move.status for move in job.moves()} == {Status.DONE}
+    assert {task.status for task in job.tasks()} == {Status.DONE}
 
 
 @given(chance=st.randoms(use_true_random=False))
@@ -201,35 +201,35 @@ def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
     """A third of the moves passed over with a reason; the rest can still be done, and it can be signed."""
     job = Job(sheet_of(unit("swing-bridge-ram")))
     for _ in range(200):
-        moves = job.moves()
-        ready = [move for move in moves if move.status in {Status.NEXT, Status.OPEN}]
+        tasks = job.tasks()
+        ready = [task for task in tasks if task.status in {Status.NEXT, Status.OPEN}]
         if not ready:
             break
-        move = chance.choice(ready)
-        if chance.random() < 0.33 and move.key not in {"sign", "account", "intake"}:
+        task = chance.choice(ready)
+        if chance.random() < 0.33 and task.key not in {"sign", "account", "intake"}:
             job.do(
-                {"kind": "move_skipped", "move": move.key, "reason": "not needed today", "grounds": "safe_elsewhere"}
+                {"kind": "task_skipped", "task": task.key, "reason": "not needed today", "grounds": "safe_elsewhere"}
             )
             continue
         # What is there against a danger was passed over: the lead answers for it.
-        job.author = TAMSIN if move.key == "sign" else BEDE
-        job.do(filled(move))
+        job.author = TAMSIN if task.key == "sign" else BEDE
+        job.do(filled(task))
     assert job.state.has(RELEASED, "released")
 
 
 def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
     """Stripped, it can be tested as found no more; so the strip-down waits, and a test struck out afterwards is no move."""
     job = Job(sheet_of(unit("weed-skip-ram")))
-    first = next(one.key for one in job.moves() if one.stage is Stage.STRIP and one.kind.key == "step")
-    job.walk(until=lambda move: move.kind.key == "test")
-    assert job.move(first).status is Status.BLOCKED
-    assert "tested no more" in " ".join(job.move(first).blocked_by)
+    first = next(one.key for one in job.tasks() if one.stage is Stage.STRIP and one.kind.key == "step")
+    job.walk(until=lambda task: task.kind.key == "test")
+    assert job.task(first).status is Status.BLOCKED
+    assert "tested no more" in " ".join(job.task(first).blocked_by)
     test = job.next()
     assert test is not None
     entry = job.do(filled(test))
-    job.walk(until=lambda move: move.key == first)
-    job.do(filled(job.move(first)))
+    job.walk(until=lambda task: task.key == first)
+    job.do(filled(job.task(first)))
     job.do({"kind": "entry_struck", "entry": str(entry), "reason": "another unit on the stand"})
-    assert job.move(test.key).status is Status.SKIPPED
+    assert job.task(test.key).status is Status.SKIPPED
     job.walk()
     assert job.state.has(RELEASED, "released")

@@ -45,12 +45,12 @@ def test_a_released_job_opens_with_all_that_was_done_and_its_certificate(client:
     assert (view["job"]["released"], view["job"]["stage"]) == (True, "release")
     assert view["statement"] == older.TOLD
     assert "rod lip seal was found reversed" in view["causes"][0]
-    done = {move["key"]: move["recorded"]["words"] for move in view["moves"] if move["recorded"]}
+    done = {task["key"]: task["recorded"]["words"] for task in view["tasks"] if task["recorded"]}
     assert done["identify:gland-ring"] == "size of the gland outer O-ring: AS568 224"
     assert done["tighten:port-flange:0:2"].startswith("Port flange")
     assert "1: 21 N·m, 3: 21 N·m, 2: 21 N·m, 4: 21 N·m with Small click wrench" in done["tighten:port-flange:0:2"]
     # Only what it never noted is open still.
-    open_ = {move["key"] for move in view["moves"] if move["status"] not in {"done", "skipped"}}
+    open_ = {task["key"] for task in view["tasks"] if task["status"] not in {"done", "skipped"}}
     assert all(key.startswith("observe:") or key == "account" for key in open_), open_
     log = client.get(f"/api/jobs/{JOB}/log").json()
     assert len(log) == len(WHOLE)
@@ -93,5 +93,5 @@ def test_a_stage_that_was_passed_over_stays_so(client: BenchClient, workshop: En
     skipped = {"kind": "stage_skipped", "stage": "tighten", "reason": "tightened at the customer's", "grounds": None}
     put_in(workshop, [older.INTAKE, skipped])
     view = client.get(f"/api/jobs/{JOB}").json()
-    assert {move["status"] for move in view["moves"] if move["kind"] == "tighten"} == {"skipped"}
+    assert {task["status"] for task in view["tasks"] if task["kind"] == "tighten"} == {"skipped"}
     assert "Went on without finishing tighten: tightened at the customer's." in view["statement"]

@@ -164,9 +164,9 @@
 					{/if}
 					<progress
 						class="progress progress-primary my-1"
-						value={job.moves_done}
-						max={job.moves_total}
-						aria-label="{job.moves_done} of {job.moves_total} moves done"
+						value={job.tasks_done}
+						max={job.tasks_total}
+						aria-label="{job.tasks_done} of {job.tasks_total} tasks done"
 					></progress>
 					{#if job.timer_until}
 						<span class={left(job.timer_until) > 0 ? '' : 'font-bold text-success'}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Literal
 from uuid import UUID
@@ -13,16 +13,14 @@ from sqlalchemy.orm import Session
 from ironkettle.api.jobs.task_view import name_of
 from ironkettle.core.jobs import Case, State
 from ironkettle.core.jobs.kinds.correction import decided_causes
-from ironkettle.core.jobs.kinds.find import FOUND, reversed_words
-from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.kinds.photo import PHOTOS
-from ironkettle.core.sealing.failures import Cause
-from ironkettle.core.sheets.drawing.leaks import paths_through
 from ironkettle.store.jobs.rows import JobRow, earlier_jobs
 
 
 class DrawnOut(BaseModel):
     """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
+
+    model_config = ConfigDict(from_attributes=True)
 
     element: str
     state: Literal["unknown", "found", "missing", "fitted"]
@@ -32,6 +30,8 @@ class DrawnOut(BaseModel):
 
 class LeakOut(BaseModel):
     """The way a leak takes where an element was missing or the wrong way round."""
+
+    model_config = ConfigDict(from_attributes=True)
 
     words: str
     stations: list[str]
@@ -111,13 +111,6 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
     ]
 
 
-def causes_of(case: Case) -> list[str]:
-    """What failed: as it is seen by itself, and as was decided."""
-    seen = reversed_words(case)
-    decided = [one for one in decided_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
-    return [*seen.values(), *(f"{one.name}: {one.cause}" for one in decided)]
-
-
 def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
     """Earlier jobs on the same unit."""
     now = {(one.element, one.key.value) for one in decided_causes(case)}
@@ -133,32 +126,3 @@ def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
         )
         for row in earlier_jobs(session, job)
     ]
-
-
-def drawn_of(case: Case) -> list[DrawnOut]:
-    """How each element lies now."""
-    found = []
-    for key in case.resolved.elements:
-        must = case.resolved.oriented[key].faces
-        seen, fitted = case.state.get(FOUND, key), case.state.get(FITTED, key)
-        if fitted is not None:
-            found.append(DrawnOut(element=key, state="fitted", faces=fitted.faces, wrong=False))
-        elif seen is None:
-            found.append(DrawnOut(element=key, state="unknown", faces=None, wrong=False))
-        elif not seen.present:
-            found.append(DrawnOut(element=key, state="missing", faces=None, wrong=True))
-        else:
-            wrong = must is not None and seen.faced is not None and seen.faced != must
-            found.append(DrawnOut(element=key, state="found", faces=seen.faced, wrong=wrong))
-    return found
-
-
-def leaks_of(case: Case) -> Iterator[LeakOut]:
-    """The ways through the stations whose elements were found wrong and are not made good yet."""
-    wrong = {case.resolved.elements[one.element].station.key for one in drawn_of(case) if one.wrong}
-    names = case.resolved.zone_names
-    for station in case.resolved.sheet.stations:
-        if station.key in wrong:
-            for path in paths_through(case.resolved.sheet, station.key):
-                words = f"a way from {names[path.source]} to {names[path.zone]} through {station.name}"
-                yield LeakOut(words=words, stations=list(path.stations))

@@ -34,7 +34,7 @@ class LineOut(BaseModel):
 
 
 class HandOverOut(BaseModel):
-    """``off``: what lies in the tray; ``lay``: how elements were found; ``open_ends``: passed over, and notes left."""
+    """``off``: what lies in the tray; ``lay``: how elements were found; ``open_ends``: tasks skipped, and notes left."""
 
     job: JobSummary
     sheet_name: str
@@ -54,8 +54,8 @@ class HandOverOut(BaseModel):
 def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> HandOverOut:
     job = named_job(session, reference)
     case = case_for(session, job, shop, caller)
-    moves = tasks_of(case)
-    told, view = hand_over(case, moves), job_view(session, job, case, moves)
+    tasks = tasks_of(case)
+    told, view = hand_over(case, tasks), job_view(session, job, case, tasks)
 
     def lines(name: str) -> list[LineOut]:
         return [LineOut.model_validate(line) for line in getattr(told, name)]

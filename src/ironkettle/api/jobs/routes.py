@@ -1,4 +1,4 @@
-"""Jobs: the bench list, opening, moves, the log, appending, the seal, the certificate."""
+"""Jobs: the bench list, opening, tasks, the log, appending, the seal, the certificate."""
 
 from __future__ import annotations
 
@@ -82,7 +82,7 @@ class NewJobBody(_Sent):
 
 
 class EntryBody(_Sent):
-    """``pin`` stands beside a payload that signs (a release, a reopening, passing over a move).
+    """``pin`` stands beside a payload that signs (a release, a reopening, skipping a task).
 
     ``seen``: how many entries the sender knew of; what others recorded since is told in the answer.
     """
@@ -211,7 +211,7 @@ def jobs(
 @router.get("/choices", summary="What the bench list can be filtered by")
 def choices(session: DbSession, caller: Reader) -> JobChoicesOut:
     families = sorted({row.family for row in latest_sheets(session)})
-    stages = [NamedOut(key=chapter.value, name=word[0].upper() + word[1:]) for chapter, word in STAGE_WORD.items()]
+    stages = [NamedOut(key=stage.value, name=word[0].upper() + word[1:]) for stage, word in STAGE_WORD.items()]
     return JobChoicesOut(stages=stages, families=families, people=sorted(names_of(session).values()))
 
 
@@ -226,7 +226,7 @@ def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop
         job.copied_from = source
     entry = NewEntry(body.entry_id, body.bench_time, body.intake, body.sent_at, caller.token)
     done = append_entry(session, job.id, entry, caller.author, shop, now())
-    return job_view(session, job, done.case, done.moves)
+    return job_view(session, job, done.case, done.tasks)
 
 
 def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
@@ -291,7 +291,7 @@ def append(
         prove_signature(request, caller, body.pin)
     entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at, caller.token)
     done = append_entry(session, job_id, entry, caller.author, shop, now())
-    return job_view(session, job, done.case, done.moves, body.seen)
+    return job_view(session, job, done.case, done.tasks, body.seen)
 
 
 @router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)

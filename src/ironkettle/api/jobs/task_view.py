@@ -1,4 +1,4 @@
-"""A move as the screens and scripts get it: what it asks, the entry that completes it, what was recorded for it."""
+"""A task as the screens and scripts get it: what it asks, the entry that completes it, what was recorded for it."""
 
 from __future__ import annotations
 
@@ -9,27 +9,10 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
-from ironkettle.api.jobs.task_facts import (
-    DialOut,
-    HoldTestOut,
-    SettingOut,
-    TrialTestOut,
-    dial_of,
-    groove_of,
-    hold_of,
-    pattern_of,
-    setting_of,
-    torque_of,
-    trial_of,
-)
-from ironkettle.api.machine.tightening import PatternBody, TorquePlanBody
-from ironkettle.api.sealing.grooves import GrooveBody
 from ironkettle.core.jobs import Ask, Case, Mark, Marked, Stage, Status, Task, payload_words, signed_words
-from ironkettle.core.jobs.inspecting import NOTHING_SEEN
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
-from ironkettle.core.jobs.registry import task_key_of
+from ironkettle.core.jobs.registry import AnyScreen, task_key_of
 from ironkettle.core.jobs.state import Payload
-from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.shop.settings import Held
 
 
@@ -74,7 +57,7 @@ class AskOut(BaseModel):
 
 
 class RecordedOut(BaseModel):
-    """What was recorded for a move, by whom and when; ``entry`` is the entry to strike out."""
+    """What was recorded for a task, by whom and when; ``entry`` is the entry to strike out."""
 
     entry: UUID
     words: str
@@ -100,35 +83,24 @@ class RungOut(BaseModel):
     tried: str | None
 
 
-class SchoolOut(BaseModel):
-    """A choice of the house that a move rests on, and the other ways in a line."""
+class PracticeOut(BaseModel):
+    """A practice option that a task rests on, and the other ways in a line."""
 
     name: str
     way: str
     told: str
 
     @classmethod
-    def of(cls, held: Held | None) -> SchoolOut | None:
+    def of(cls, held: Held | None) -> PracticeOut | None:
         return None if held is None else cls(name=held.school.name, way=held.way.words, told=held.told)
-
-
-class AsShouldOut(BaseModel):
-    """The answers of a move where all is as it should be: one tap of a quick care."""
-
-    words: str
-    values: dict[str, Any]
 
 
 class TaskOut(BaseModel):
     """One thing to do. ``entry`` with its ``asks`` filled in completes it.
 
-    ``signs``: a PIN is needed beside it; ``passable``: it can be passed over with a reason, on one of the
-    ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
-    taken apart again from here; ``school``: the choice of the house it rests on. ``groove``: of the
-    element whose size is to be found; ``view``: of the drawing
-    that its place lies in; ``torque``: the body that the plan of a torque is asked with; ``hold_test``: of a pressure hold;
-    ``trial``: of a test told in figures; ``setting``: of what is adjusted; ``pattern`` and ``dial``: of what is tightened;
-    ``as_should``: what one tap answers in a quick care.
+    ``screen``: what its screen shows, by kind. ``signs``: a PIN is needed beside it; ``skippable``: it can be skipped with a reason, on one of
+    the ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
+    taken apart again from here; ``practice``: the practice option it rests on; ``view``: of the drawing that its place lies in.
     """
 
     key: str
@@ -154,20 +126,13 @@ class TaskOut(BaseModel):
     entry: dict[str, Any]
     signs: bool
     recorded: RecordedOut | None
-    passable: bool
+    skippable: bool
     grounds: list[GroundOut]
     danger: str | None
     action: str
     again: bool
-    groove: GrooveBody | None
-    torque: TorquePlanBody | None
-    hold_test: HoldTestOut | None
-    trial: TrialTestOut | None
-    setting: SettingOut | None
-    pattern: PatternBody | None
-    dial: DialOut | None
-    school: SchoolOut | None
-    as_should: AsShouldOut | None
+    practice: PracticeOut | None
+    screen: AnyScreen
 
 
 def name_of(mark: Mark, names: Mapping[str, str]) -> str:
@@ -175,14 +140,14 @@ def name_of(mark: Mark, names: Mapping[str, str]) -> str:
 
 
 def recorded_by_task(case: Case, names: Mapping[str, str]) -> dict[str, RecordedOut]:
-    """By move, what was recorded for it last."""
+    """By task, what was recorded for it last."""
     found: dict[str, Marked[Payload]] = {}
     for book in case.state.books.values():
         for marked in book.values():
             key = task_key_of(marked.value)
             if key is not None:
                 found[key] = marked
-    # One that was passed over and done later is told as done.
+    # One that was skipped and done later stands as done.
     for key, skipped in case.state.book(SKIPPED).items():
         found.setdefault(key, Marked(skipped.value, skipped.mark))
     return {
@@ -197,60 +162,41 @@ def recorded_by_task(case: Case, names: Mapping[str, str]) -> dict[str, Recorded
     }
 
 
-def task_out(case: Case, move: Task, recorded: RecordedOut | None) -> TaskOut:
-    passable = may_be_skipped(move)
-    danger = danger_of(case, move.key) if passable else None
+def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
+    skippable = may_be_skipped(task)
+    danger = danger_of(case, task.key) if skippable else None
     return TaskOut(
-        key=move.key,
-        stage=move.stage,
-        kind=move.kind.key,
-        subject=move.subject,
-        text=move.text,
-        why=move.why,
-        caution=move.caution,
-        tools=list(move.tools),
-        delicate=list(move.delicate),
-        place=move.place,
-        view=_view_of(case, move.place),
-        hold=move.hold,
-        shows=move.shows,
-        tray=list(move.tray),
-        ladder=[RungOut(**{name: getattr(one, name) for name in RungOut.model_fields}) for one in move.ladder],
-        stop=move.stop,
-        photo=move.photo,
-        status=move.status,
-        blocked_by=list(move.blocked_by),
-        asks=[AskOut.of(ask) for ask in move.asks],
-        entry=dict(move.entry),
-        signs=move.kind.signs,
+        key=task.key,
+        stage=task.stage,
+        kind=task.kind.key,
+        subject=task.subject,
+        text=task.text,
+        why=task.why,
+        caution=task.caution,
+        tools=list(task.tools),
+        delicate=list(task.delicate),
+        place=task.place,
+        view=_view_of(case, task.place),
+        hold=task.hold,
+        shows=task.shows,
+        tray=list(task.tray),
+        ladder=[RungOut(**{name: getattr(one, name) for name in RungOut.model_fields}) for one in task.ladder],
+        stop=task.stop,
+        photo=task.photo,
+        status=task.status,
+        blocked_by=list(task.blocked_by),
+        asks=[AskOut.of(ask) for ask in task.asks],
+        entry=dict(task.entry),
+        signs=task.kind.signs,
         recorded=recorded,
-        passable=passable,
+        skippable=skippable,
         grounds=[GroundOut(key=key, words=words) for key, words in GROUND_WORD.items()] if danger else [],
         danger=danger,
-        action=move.kind.action,
-        again=move.again and move.status is Status.DONE,
-        groove=groove_of(case, move.subject) if move.kind.key == "identify" else None,
-        torque=torque_of(case, move) if move.kind.key == "tighten" else None,
-        school=SchoolOut.of(move.practice),
-        hold_test=hold_of(case, move) if move.kind.key == "test" else None,
-        trial=trial_of(case, move) if move.kind.key == "test" else None,
-        setting=setting_of(case, move) if move.kind.key == "set" else None,
-        pattern=pattern_of(case, move) if move.kind.key == "tighten" else None,
-        dial=dial_of(case, move) if move.kind.key == "tighten" else None,
-        as_should=_as_should(case, move),
+        action=task.kind.action,
+        again=task.again and task.status is Status.DONE,
+        practice=PracticeOut.of(task.practice),
+        screen=task.kind.screen(case, task),
     )
-
-
-_GOOD: dict[Read, Any] = {Read.LOOK: NOTHING_SEEN, Read.YES_NO: True, Read.GO_NO_GO: True}
-
-
-def _as_should(case: Case, move: Task) -> AsShouldOut | None:
-    """What a quick care offers at one tap; None for a full job, and where something is measured, chosen or signed."""
-    needed = [ask for ask in move.asks if not ask.optional and ask.proposed is None]
-    if case.resolved.care is None or not needed or any(ask.read not in _GOOD for ask in needed):
-        return None
-    words = "; ".join(f"{'Nothing of the kind' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
-    return AsShouldOut(words=words, values={ask.field: _GOOD[ask.read] for ask in needed})
 
 
 def _view_of(case: Case, place: str | None) -> str | None:

@@ -1,4 +1,4 @@
-"""The answer to "how does this job stand": its moves, what was recorded, its runs, and what a certificate would say."""
+"""The answer to "how does this job stand": its tasks, what was recorded, its runs, and what a certificate would say."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
 from ironkettle.api.base.schemas import FindingOut, findings_out
@@ -18,10 +18,7 @@ from ironkettle.api.jobs.found_view import (
     PhotoOut,
     PointAtOut,
     SuspectOut,
-    causes_of,
-    drawn_of,
     earlier_of,
-    leaks_of,
     photos_out,
 )
 from ironkettle.api.jobs.task_view import TaskOut, name_of, recorded_by_task, task_out
@@ -31,7 +28,6 @@ from ironkettle.core.jobs import (
     Case,
     Run,
     Stage,
-    Status,
     Task,
     check_may_write,
     compose_statement,
@@ -39,6 +35,7 @@ from ironkettle.core.jobs import (
     payload_words,
     signature_of,
 )
+from ironkettle.core.jobs.found import causes_of, drawn_elements, leaks_of
 from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import condemned
@@ -47,6 +44,7 @@ from ironkettle.core.jobs.kinds.release import Released
 from ironkettle.core.jobs.kinds.timer_cut import running_timers
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
+from ironkettle.core.jobs.stages import Panel, stages_of
 from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.sheets.document.approval import words_of
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
@@ -58,10 +56,13 @@ from ironkettle.store.shop.units import UnitRow, label_text
 
 
 class StageOut(BaseModel):
-    """A chapter that has moves in this job. ``open`` says that something in it can be done now.
+    """A stage that has tasks in this job. ``open`` says that something in it can be done now.
 
-    ``tools``: tools and consumables of what is still to be done in it, to be laid out first.
+    ``tools``: tools and consumables of what is still to be done in it, to be laid out first; ``current``: the key of the task that is worked
+    in it; ``panels``: what stands beside it.
     """
+
+    model_config = ConfigDict(from_attributes=True)
 
     key: Stage
     word: str
@@ -69,6 +70,8 @@ class StageOut(BaseModel):
     total: int
     status: Literal["done", "open", "later"]
     tools: list[str]
+    panels: list[Panel]
+    current: str | None
 
 
 class RunRecordingOut(BaseModel):
@@ -127,8 +130,8 @@ class JobSummary(BaseModel):
     next_need: str
     released: bool
     ended: str
-    moves_done: int
-    moves_total: int
+    tasks_done: int
+    tasks_total: int
     timer_until: datetime | None
     timer_for: str
     care: str
@@ -141,7 +144,7 @@ class JobSummary(BaseModel):
 
     @classmethod
     def of(cls, job: JobRow) -> JobSummary:
-        known = {chapter.value: word for chapter, word in STAGE_WORD.items()}
+        known = {stage.value: word for stage, word in STAGE_WORD.items()}
         values = {name: getattr(job, name) for name in cls.model_fields if name != "stage_word"}
         return cls(**values, stage_word=known.get(job.stage, job.stage))
 
@@ -181,8 +184,8 @@ class JobView(BaseModel):
     care: CareOut | None
     unit_label: str | None
     views: list[NamedOut]
-    chapters: list[StageOut]
-    moves: list[TaskOut]
+    stages: list[StageOut]
+    tasks: list[TaskOut]
     causes: list[str]
     earlier: list[EarlierOut]
     photos: list[PhotoOut]
@@ -200,7 +203,7 @@ class JobView(BaseModel):
     meanwhile: list[MeanwhileOut] = Field(default_factory=list)
 
 
-def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Task], seen: int | None = None) -> JobView:
+def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task], seen: int | None = None) -> JobView:
     """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
     names = names_of(session)
     recorded = recorded_by_task(case, names)
@@ -213,50 +216,24 @@ def job_view(session: Session, job: JobRow, case: Case, moves: Sequence[Task], s
         care=_care(case),
         unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
         views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
-        chapters=_chapters(moves),
-        moves=[task_out(case, move, recorded.get(move.key)) for move in moves],
-        causes=causes_of(case),
+        stages=[StageOut.model_validate(one) for one in stages_of(tasks)],
+        tasks=[task_out(case, task, recorded.get(task.key)) for task in tasks],
+        causes=list(causes_of(case)),
         earlier=earlier_of(session, job, case),
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
-        drawn=drawn_of(case),
-        leaks=list(leaks_of(case)),
+        drawn=[DrawnOut.model_validate(one) for one in drawn_elements(case)],
+        leaks=[LeakOut.model_validate(one) for one in leaks_of(case)],
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
         signing=_signing(session, job, case),
         draft_sheet=case.draft,
-        statement=_statement(session, job, case, moves),
+        statement=_statement(session, job, case, tasks),
         server_time=case.now,
         meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
     )
-
-
-_OVER = {Status.DONE, Status.SKIPPED}
-
-
-def _chapters(moves: Sequence[Task]) -> list[StageOut]:
-    found = []
-    for chapter in Stage:
-        own = [move for move in moves if move.stage is chapter]
-        if not own:
-            continue
-        done = sum(move.status in _OVER for move in own)
-        workable = any(move.status in {Status.NEXT, Status.OPEN, Status.WAITING} for move in own)
-        status: Literal["done", "open", "later"] = "done" if done == len(own) else "open" if workable else "later"
-        ahead = [tool for move in own if move.status not in _OVER for tool in move.tools]
-        found.append(
-            StageOut(
-                key=chapter,
-                word=STAGE_WORD[chapter],
-                done=done,
-                total=len(own),
-                status=status,
-                tools=list(dict.fromkeys(ahead)),
-            )
-        )
-    return found
 
 
 def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | None) -> RunOut:
@@ -309,9 +286,9 @@ def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
     )
 
 
-def _statement(session: Session, job: JobRow, case: Case, moves: Sequence[Task]) -> list[str]:
+def _statement(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -> list[str]:
     told = told_at_release(session, job, case)
-    return list(told or compose_statement(case, moves))
+    return list(told or compose_statement(case, tasks))
 
 
 def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
@@ -14,6 +15,7 @@ from ironkettle.core.base.quantities import (
     Dimension,
     Quantity,
     Toleranced,
+    Unit,
     from_base,
     read_length,
     read_quantity,
@@ -149,12 +151,13 @@ def advise_setting(body: AnyBody) -> SettingAdviceOut:
         found = advise_edge(body.open, body.close_plus_deg, body.tolerance_deg, seen)
     else:
         found = advise_contact(body.towards, seen)
-    return _answer(found, pitch)
+    return advice_out(found, pitch)
 
 
-def _answer(
+def advice_out(
     found: Advice, pitch: float | None, expected: str | None = None, rate: str | None = None
 ) -> SettingAdviceOut:
+    """Advice as it is answered; ``pitch`` in mm."""
     return SettingAdviceOut(
         done=found.done,
         next_turns=round(found.next_turns, 4) + 0.0,
@@ -187,12 +190,17 @@ def _to_target(body: SettingBody) -> SettingAdviceOut:
     start = readings[0].turns
     ends = None if reach is None else (start - reach, start + reach)
     found = advise(Target(band.nominal, band.minus, band.plus, body.sense, floor, ceiling, ends), readings)
+    return advice_in(unit, found, pitch, [one.value for one in readings])
+
+
+def advice_in(unit: Unit, found: Advice, pitch: float | None, values: Sequence[float]) -> SettingAdviceOut:
+    """Advice to a figure as it is answered, in the unit of the target; ``values``: what was read [base unit]."""
     # A rate is a difference: what a unit adds, as °C or absolute pressure does, falls out of it.
     zero = from_base(0.0, unit)
     rate = None if found.rate is None else f"{from_base(found.rate, unit) - zero:.4g} {unit.symbol}/turn"
     expected = None if found.expected is None else f"{from_base(found.expected, unit):.4g} {unit.symbol}"
-    answer = _answer(found, pitch, expected, rate)
-    return answer.model_copy(update={"values": [from_base(one.value, unit) for one in readings]})
+    answer = advice_out(found, pitch, expected, rate)
+    return answer.model_copy(update={"values": [from_base(one, unit) for one in values]})
 
 
 def _target(body: SettingBody) -> tuple[Quantity, Toleranced]:

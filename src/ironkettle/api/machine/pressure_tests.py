@@ -40,6 +40,7 @@ from ironkettle.core.machine.pressure import (
     Analysis,
     Compliance,
     Gauge,
+    HoldPlan,
     HoldRules,
     Sample,
     TestVolume,
@@ -240,7 +241,11 @@ def plan(body: _one_of(PlanBody, PLAN_BODIES), house: HouseRules) -> PlanOut | T
 def _plan_of_hold(body: PlanBody, house: House) -> PlanOut:
     volume, gauge, limit = _setup(body, house.hold_rules)
     pressure = _wanted(body.pressure, body, volume)
-    result = plan_hold(pressure, volume, gauge, limit, house.hold_rules)
+    return hold_plan_out(plan_hold(pressure, volume, gauge, limit, house.hold_rules))
+
+
+def hold_plan_out(result: HoldPlan) -> PlanOut:
+    """The plan of a hold as it is answered."""
     return PlanOut(
         suited=result.suited,
         why_not=result.why_not,

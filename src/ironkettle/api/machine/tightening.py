@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
 from itertools import pairwise
 from typing import Annotated, Literal
 
@@ -12,7 +11,7 @@ from pydantic import BaseModel, BeforeValidator, Field
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.core.base.errors import RuleError, fault
-from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque, show, turns_of
+from ironkettle.core.base.quantities import Dimension, Unit, read_length, read_quantity, read_torque, show, turns_of
 from ironkettle.core.base.text import Figure
 from ironkettle.core.machine.tightening import (
     LOCKING_WORD,
@@ -20,12 +19,12 @@ from ironkettle.core.machine.tightening import (
     ByTorque,
     ByTurns,
     Fastener,
-    FastenerTables,
     Layout,
     Locking,
     Pass,
     Range,
     Spec,
+    TorquePlan,
     TorqueRange,
     ToSlot,
     ToStop,
@@ -36,7 +35,7 @@ from ironkettle.core.machine.tightening import (
     find_thread,
     plan_tightening,
 )
-from ironkettle.reference import bolt_strengths, nut_factors, tapped_materials, threads
+from ironkettle.reference import fastener_tables, threads
 
 router = APIRouter(prefix="/api/torque", tags=["torque"], responses=ERROR_RESPONSES)
 
@@ -153,30 +152,31 @@ class TorqueChoicesOut(BaseModel):
     into: list[IntoOut]
 
 
-@cache
-def fastener_tables() -> FastenerTables:
-    return FastenerTables(threads(), nut_factors(), bolt_strengths(), tapped_materials())
-
-
 @router.post("/plan", summary="Setting, order and preload of a group of fasteners")
 def plan(body: TorquePlanBody) -> TorquePlanOut:
+    scale = None if body.wrench is None else read_quantity(body.wrench.max, Dimension.TORQUE, "wrench.max").unit
     result = plan_tightening(
         _spec(body.spec),
         layout=body.pattern.layout,
         count=body.pattern.count,
         passes_pct=_passes(body.passes_pct),
         wrench=_wrench(body.wrench),
-        adapter=_adapter(body.adapter),
+        adapter=read_adapter(body.adapter),
         soft_thread=body.soft_thread,
         fastener=_fastener(body.fastener),
         locking=body.locking,
         top=body.aim == "top",
     )
+    return plan_out(result, scale)
+
+
+def plan_out(result: TorquePlan, scale: Unit | None) -> TorquePlanOut:
+    """A plan as it is answered; ``scale``: the unit of the wrench's own scale."""
     return TorquePlanOut(
         setting_nm=result.setting,
         wrench_setting_nm=result.wrench_setting,
         setting_text=result.setting_text,
-        passes=[_pass(one, body.wrench) for one in result.passes],
+        passes=[_pass(one, scale) for one in result.passes],
         wrench=result.wrench and WrenchOut(fits=result.wrench.fits, reason=result.wrench.reason),
         preload_kn=_range(result.preload),
         proof_pct=_range(result.proof_pct),
@@ -194,8 +194,7 @@ def choices() -> TorqueChoicesOut:
     )
 
 
-def _pass(one: Pass, wrench: WrenchBody | None) -> PassOut:
-    scale = None if wrench is None else read_quantity(wrench.max, Dimension.TORQUE, "wrench.max").unit
+def _pass(one: Pass, scale: Unit | None) -> PassOut:
     return PassOut(
         pct=one.pct,
         name=one.turn.name,
@@ -274,7 +273,8 @@ def _wrench(wrench: WrenchBody | None) -> Wrench | None:
     return Wrench(low, high, wrench.accuracy_pct)
 
 
-def _adapter(adapter: AdapterBody | None) -> Adapter | None:
+def read_adapter(adapter: AdapterBody | None) -> Adapter | None:
+    """An adapter for the core. Raises RuleError with every fault."""
     if adapter is None:
         return None
     read = Collector()

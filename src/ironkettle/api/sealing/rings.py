@@ -22,7 +22,7 @@ from ironkettle.api.base.schemas import (
 from ironkettle.api.sealing.grooves import GlandCheckOut, GrooveBody, check_out
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import read_length
-from ironkettle.core.sealing.grooves import check_rings, sift_rings
+from ironkettle.core.sealing.grooves import Gland, check_rings, sift_rings
 from ironkettle.core.sealing.rings import (
     ACROSS,
     SERIES,
@@ -61,7 +61,7 @@ class FurtherBody(Body):
     uncertainty: QuantityText | None = Field(default=None, examples=["0.01 mm"])
 
 
-class RingMatchBody(Body):
+class RingReadBody(Body):
     """``inside_diameter`` or, in its place, one of the other readings across the ring."""
 
     inside_diameter: QuantityText | None = Field(default=None, examples=["24.9 mm"])
@@ -82,7 +82,6 @@ class RingMatchBody(Body):
     )
     uncertainty: QuantityText | None = Field(default=None, examples=["0.05 mm"])
     further: list[FurtherBody] = Field(default_factory=list, max_length=8)
-    groove: GrooveBody | None = None
     series: list[SeriesName] | None = None
     limit: int = Field(default=10, ge=1, le=50)
 
@@ -123,6 +122,12 @@ class RingMatchBody(Body):
         value = read.get(read_length, one.value, f"further.{place}.value", low=0.2, high=8000.0)
         uncertainty = read.get(read_length, one.uncertainty, f"further.{place}.uncertainty", high=10.0)
         return Further(Read(one.what), value, uncertainty)
+
+
+class RingMatchBody(RingReadBody):
+    """A reading, and the groove it belongs in where that is known."""
+
+    groove: GrooveBody | None = None
 
 
 class CandidateOut(SizeOut):
@@ -171,8 +176,12 @@ def match(body: RingMatchBody, house: HouseRules) -> RingMatchOut:
 
 def match_out(body: RingMatchBody, house: House) -> RingMatchOut:
     """The answer to a match, for this endpoint and for the puzzles."""
+    return match_in(body.groove.gland("groove.") if body.groove else None, body, house)
+
+
+def match_in(gland: Gland | None, body: RingReadBody, house: House) -> RingMatchOut:
+    """The answer to a match in a groove that is known already."""
     measurement = body.measurement(house.uncertainty)
-    gland = body.groove.gland("groove.") if body.groove else None
     table = ring_table() if body.series is None else ring_table().of_series(body.series)
     if not table.sizes:
         raise fault("series", "name at least one series", *SERIES)

@@ -52,7 +52,7 @@ class PartingOut(BaseModel):
 
 
 class SheetCheckOut(BaseModel):
-    """``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves`` by chapter."""
+    """``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves``: the tasks of a job on it, by stage."""
 
     faults: list[FieldErrorOut]
     zones: list[ZoneAreaOut]
@@ -66,7 +66,7 @@ def sheet_tables() -> SheetTables:
 
 
 @cache
-def move_tables() -> Tables:
+def task_tables() -> Tables:
     return shipped_tables()
 
 
@@ -75,13 +75,13 @@ def check(body: ImportBody) -> SheetCheckOut:
     found = check_text(body.text, sheet_tables())
     faults = list(found.faults)
     if found.sheet is not None and not faults:
-        faults = work_faults(found.sheet, move_tables())
+        faults = work_faults(found.sheet, task_tables())
     sound = found.sheet if not faults else None
     return SheetCheckOut(
         faults=[FieldErrorOut(field=one.field, message=one.message, accepts=list(one.accepts)) for one in faults],
         zones=[ZoneAreaOut(key=key, area_mm2=round(area, 2)) for key, area in found.proof.area.items()],
         stations=[PartingOut(key=key, parts_zones=parts) for key, parts in found.proof.parting.items()],
-        moves={} if sound is None else preview(sound, move_tables()),
+        moves={} if sound is None else preview(sound, task_tables()),
     )
 
 

@@ -21,7 +21,7 @@ from ironkettle.api.base.problems import (
 from ironkettle.api.base.schemas import Body, NameText
 from ironkettle.api.policies import Caller, SheetPolicy
 from ironkettle.api.sealing.facing import OrientOut, orientation_out
-from ironkettle.api.sheets.check import ImportBody, move_tables, sheet_tables
+from ironkettle.api.sheets.check import ImportBody, sheet_tables, task_tables
 from ironkettle.api.shop.people import Secret
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, RuleError, fault
 from ironkettle.core.jobs import Resolved, preview, work_faults
@@ -78,7 +78,7 @@ class SheetView(BaseModel):
     document: dict[str, Any]
     name: str
     orientation: OrientOut
-    moves: dict[str, int]
+    tasks: dict[str, int]
     counters: list[str]
 
 
@@ -161,7 +161,7 @@ def waiting(session: DbSession, caller: Reader) -> list[SheetDraftOut]:
 def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> SheetImportOut:
     """The shop's at once when a lead brings in a new key or a version that loosens nothing; else a draft to be approved."""
     sheet = read_text(body.text, sheet_tables())
-    faults = work_faults(sheet, move_tables())
+    faults = work_faults(sheet, task_tables())
     if faults:
         raise RuleError(faults)
     shops = shops_row(session, sheet.key)
@@ -302,7 +302,7 @@ def sheet(session: DbSession, caller: Reader, key: NameText, version: int = Path
         document=document_of(found),
         name=found.name,
         orientation=orientation_out(orientation_of(answered(found, first_answers(found, {})))),
-        moves=preview(found, move_tables()),
+        tasks=preview(found, task_tables()),
         counters=list(counters_of(found)),
     )
 

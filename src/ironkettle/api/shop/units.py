@@ -292,7 +292,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
     done = append_entry(
         session, job.id, NewEntry(body.entry_id, body.bench_time, intake, body.sent_at), caller.author, shop, now()
     )
-    return job_view(session, job, done.case, done.moves)
+    return job_view(session, job, done.case, done.tasks)
 
 
 def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: CareBody, caller: Caller) -> None:

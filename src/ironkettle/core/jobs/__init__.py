@@ -1,5 +1,6 @@
 """Jobs: the log and its chain, the state folded from it, the tasks computed from both, and what a certificate states."""
 
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.basis import JobBasis, TokenUsed
 from ironkettle.core.jobs.case import Carried, Case, OnShelf, Tables
 from ironkettle.core.jobs.chain import (
@@ -29,7 +30,7 @@ from ironkettle.core.jobs.signing import (
 )
 from ironkettle.core.jobs.state import Mark, Marked, Payload, Run, State
 from ironkettle.core.jobs.statement import FIT, compose_statement
-from ironkettle.core.jobs.task import STAGE_WORD, Ask, Choice, Stage, Status, Task, TaskKind
+from ironkettle.core.jobs.task import STAGE_WORD, Stage, Status, Task, TaskKind
 from ironkettle.core.jobs.tasks import check_entry, next_task, tasks_of
 
 __all__ = [

@@ -11,6 +11,7 @@ from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.jobs.state import Payload, State
 from ironkettle.core.machine.parts import Cleaning
 from ironkettle.core.machine.pressure import Fluid, HoldRules, Sample
+from ironkettle.core.machine.tightening import FastenerTables
 from ironkettle.core.sealing.failures import FailureTable
 from ironkettle.core.sealing.grooves import Fit, Gland, GlandTables, search_rings
 from ironkettle.core.sealing.rings import RingTable
@@ -21,12 +22,13 @@ from ironkettle.core.shop.settings import House
 
 @dataclass(frozen=True)
 class Tables:
-    """The tables a move looks things up in, and the shop's rules. Searches are remembered, since a job asks them again."""
+    """The tables a task looks things up in, and the shop's rules. Searches are remembered, since a job asks them again."""
 
     rings: RingTable
     fluids: tuple[Fluid, ...]
     glands: GlandTables
     failures: FailureTable
+    fasteners: FastenerTables
     cleaning: tuple[Cleaning, ...] = ()
     house: House = field(default_factory=lambda: House({}))
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)

@@ -22,7 +22,7 @@ from ironkettle.core.jobs.older import carried_over
 
 FIRST_LINK = "0" * 64
 # 1: previous, job, id, seq, who, bench_time, server_time, payload. 2: with format,
-# who_name, signature, judgement, told and clock_ahead_s. 3: payloads as moves make them, samples
+# who_name, signature, judgement, told and clock_ahead_s. 3: payloads as tasks make them, samples
 # beside the log with the seals of their chunks in it.
 SEAL_FORMAT = 3
 _READABLE = frozenset({1, 2, SEAL_FORMAT})

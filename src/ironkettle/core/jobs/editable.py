@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.registry import loose_asks_of, task_key_of_document
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.jobs.tasks import tasks_of
 from ironkettle.core.sheets.document.parts import Read
 

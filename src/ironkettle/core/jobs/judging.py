@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Protocol
 
 from ironkettle.core.base.errors import RuleError
@@ -13,12 +14,14 @@ from ironkettle.core.machine.pressure import (
     Analysis,
     Compliance,
     Gauge,
+    HoldPlan,
     Sample,
     TestVolume,
     analyse_hold,
     find_fluid,
     hold_needed,
     means_of,
+    plan_hold,
 )
 from ironkettle.core.sheets.document.trials import TestSpec
 
@@ -67,6 +70,14 @@ def planned_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: Measured
     needed = hold_needed(volume, gauge_of(used), limit_of(case, spec), wanted, case.tables.hold_rules)
     planned = read_quantity(spec.hold, Dimension.TIME, "hold").value if spec.hold else 0.0
     return max(needed, planned)
+
+
+def plan_of_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> HoldPlan:
+    """How a hold of the sheet is run on a gauge; it lasts at least what the sheet plans. [s, ml/min, J]"""
+    wanted = read_gauge_pressure(spec.pressure or "", "pressure")
+    volume = volume_of(case, spec, measured)
+    found = plan_hold(wanted, volume, gauge_of(used), limit_of(case, spec), case.tables.hold_rules)
+    return replace(found, hold_needed=max(found.hold_needed, planned_hold(case, spec, used, measured)))
 
 
 def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample]) -> Analysis | None:

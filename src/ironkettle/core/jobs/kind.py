@@ -12,11 +12,13 @@ from datetime import datetime
 from enum import StrEnum
 from typing import Generic, Protocol, TypeVar
 
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import Judgement
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask, Draft, Task
+from ironkettle.core.jobs.task import Draft, Task
 from ironkettle.core.shop.people import Role
 
 P = TypeVar("P", bound=Payload)
@@ -114,6 +116,8 @@ class AnyKind(Protocol):
     @property
     def loose_asks(self) -> tuple[Ask, ...]: ...
     @property
+    def screens(self) -> tuple[type[Screen], ...]: ...
+    @property
     def tasks(self) -> Callable[[Case], Iterator[Draft]]: ...
     @property
     def against(self) -> Callable[[Case, Sequence[Task]], Iterator[str]]: ...
@@ -146,6 +150,8 @@ class EntryKind(Generic[P]):
     ``about_unit``: it changes what is known of the unit beyond the job; ``opens``: it is the first of a job; ``reopens``: a closed job takes it.
     ``loose_asks``: its fields that may be put right where it completes no task.
 
+    ``screens``: the screens of its tasks.
+
     ``against``: what a certificate states against *fit for service*; ``beside``: what it states beside that; ``hand_over``: what the next pair
     of hands has to know.
     """
@@ -169,6 +175,7 @@ class EntryKind(Generic[P]):
     opens: bool = False
     reopens: bool = False
     loose_asks: tuple[Ask, ...] = ()
+    screens: tuple[type[Screen], ...] = ()
     against: Callable[[Case, Sequence[Task]], Iterator[str]] = _nothing_against
     beside: Callable[[Case], Iterator[str]] = _no_words
     hand_over: Callable[[Case], Iterator[Line]] = _no_lines

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from pydantic import BeforeValidator, Field, TypeAdapter
 
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import AnyKind
 from ironkettle.core.jobs.kinds import (
@@ -49,8 +50,8 @@ from ironkettle.core.jobs.kinds import (
 )
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import Judgement
+from ironkettle.core.jobs.screen import PlainScreen, Screen
 from ironkettle.core.jobs.state import Mark, Payload, State
-from ironkettle.core.jobs.task import Ask
 
 ENTRY_KINDS: tuple[AnyKind, ...] = (
     intake.KIND, observation.KIND, leak.KIND, question.KIND, step.KIND, find.KIND, cause.KIND, correction.KIND, inspection.KIND,
@@ -76,6 +77,16 @@ if TYPE_CHECKING:
 else:
     AnyPayload = Annotated[Union[tuple(_BY_MODEL)], Field(discriminator="kind"), BeforeValidator(_renamed)]  # noqa: UP007
 _READ: TypeAdapter[Payload] = TypeAdapter(AnyPayload)
+
+
+# The screens of all tasks, told apart by their kind.
+SCREENS: tuple[type[Screen], ...] = tuple(
+    dict.fromkeys([PlainScreen, *(one for kind in ENTRY_KINDS for one in kind.screens)])
+)
+if TYPE_CHECKING:
+    AnyScreen = Screen
+else:
+    AnyScreen = Annotated[Union[SCREENS], Field(discriminator="kind")]  # noqa: UP007
 
 
 def read_payload(document: object) -> Payload:

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any
 
+from ironkettle.core.jobs.ask import Ask
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.shop.settings import Held
 
@@ -45,6 +48,23 @@ STAGE_OF_STEP = {"safe": Stage.SAFE, "strip": Stage.STRIP, "clean": Stage.INSPEC
 _LAST = 99
 
 
+def plain_screen(case: Case, task: Task) -> Screen:
+    """The asks of a task; in a quick service one tap where all is as it should be."""
+    return PlainScreen(in_line=False, as_should=all_as_should(case, task))
+
+
+_GOOD: dict[Read, Any] = {Read.LOOK: "none", Read.YES_NO: True, Read.GO_NO_GO: True}
+
+
+def all_as_should(case: Case, task: Task) -> AllAsShould | None:
+    """What a quick service offers at one tap; None for a full job, and where something is measured, chosen or signed."""
+    needed = [ask for ask in task.asks if not ask.optional and ask.proposed is None]
+    if case.resolved.care is None or not needed or any(ask.read not in _GOOD for ask in needed):
+        return None
+    words = "; ".join(f"{'Nothing of the kind' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
+    return AllAsShould(words=words, values={ask.field: _GOOD[ask.read] for ask in needed})
+
+
 @dataclass(frozen=True, slots=True)
 class TaskKind:
     """What is known of every task of a kind.
@@ -52,7 +72,7 @@ class TaskKind:
     ``action``: what its main button says. ``rank``: its place within its step, what is fitted before the step first. ``rides``: it comes
     right after its step, and what waits for the step waits for it too. ``beside_riders``: it waits for its step alone, not for what
     else rides on it. ``waits``: what the bench list says while it is the next one and only waits. ``skippable``: it may be skipped
-    with a reason. ``signs``: its entry is a signature.
+    with a reason. ``signs``: its entry is a signature. ``screen``: what the screen of one of its tasks is handed.
     """
 
     key: str
@@ -63,6 +83,7 @@ class TaskKind:
     waits: str = ""
     skippable: bool = True
     signs: bool = False
+    screen: Callable[[Case, Task], Screen] = plain_screen
 
 
 class Status(StrEnum):
@@ -73,35 +94,6 @@ class Status(StrEnum):
     BLOCKED = "blocked"
     SKIPPED = "skipped"
     DEPENDS = "depends"
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """``only``: offered while other fields of the task hold these choices."""
-
-    key: str
-    says: str
-    sign: str | None = None
-    only: Mapping[str, str] | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Ask:
-    """A field a person fills in. ``field`` is its dotted path in the payload; the right choice comes first.
-
-    ``limit`` in ``unit``, both ends finite; ``proposed`` stands unless it is changed; ``needs``: what a trace must hold.
-    """
-
-    field: str
-    read: Read
-    label: str
-    choices: tuple[Choice, ...] = ()
-    unit: str | None = None
-    limit: tuple[float, float] | None = None
-    proposed: Any = None
-    optional: bool = False
-    needs: Mapping[str, float] | None = None
-    hint: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

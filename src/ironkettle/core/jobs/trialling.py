@@ -11,8 +11,8 @@ from pydantic import ValidationError
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.quantities import Dimension, read_gauge_pressure
 from ironkettle.core.base.wording import plain_words
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, ResultTold
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.machine.tests import (
     TRIALS,
     Instrument,

@@ -87,7 +87,7 @@ class Appended:
 
     row: EntryRow
     case: Case
-    moves: tuple[Task, ...]
+    tasks: tuple[Task, ...]
 
 
 def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, shop: Shop, now: datetime) -> Appended:
@@ -169,8 +169,8 @@ def keep_up(
 ) -> tuple[Case, tuple[Task, ...]]:
     """Write snapshot and summary of a job for a state, what its unit has of it, and give what they were made from."""
     case = case_of(session, job, state, shop, author, now)
-    moves = tasks_of(case)
-    _summarise(job, case, moves)
+    tasks = tasks_of(case)
+    _summarise(job, case, tasks)
     if unit:
         keep_unit(session, job, case, now)
     row = session.get(SnapshotRow, job.id)
@@ -179,7 +179,7 @@ def keep_up(
         session.add(row)
     row.format, row.head, row.state = SNAPSHOT_FORMAT, job.head, to_snapshot(state)
     session.flush()
-    return case, moves
+    return case, tasks
 
 
 def _check_same(session: Session, job: JobRow, present: EntryRow, new: NewEntry, author: Author) -> None:
@@ -249,7 +249,7 @@ def _sealed(session: Session, job: JobRow, entry: Entry, texts: Sequence[str]) -
     return row
 
 
-def _summarise(job: JobRow, case: Case, moves: Sequence[Task]) -> None:
+def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
     state = case.state
     taken_in = intake_of(state)
     if taken_in is not None:
@@ -262,15 +262,15 @@ def _summarise(job: JobRow, case: Case, moves: Sequence[Task]) -> None:
             (job.unit, job.serial, job.customer, job.complaint, job.sheet_key, case.resolved.whole.name)
         )
     job.care = care_in(state) or ""
-    following = next_task(tuple(moves))
+    following = next_task(tuple(tasks))
     job.released = closed_by(state) is not None
     ended = ending_of(state)
     job.ended = "" if ended is None else ENDING_WORD[ended.how]
     job.stage = following.stage.value if following and not job.released else "release"
     job.next_need = following.text if following and not job.released else ""
     job.waits = "" if job.released or following is None else following.kind.waits
-    job.moves_done = sum(move.status in {Status.DONE, Status.SKIPPED} for move in moves)
-    job.moves_total = len(moves)
+    job.tasks_done = sum(task.status in {Status.DONE, Status.SKIPPED} for task in tasks)
+    job.tasks_total = len(tasks)
     first = min(running_timers(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
     job.causes = [

@@ -56,7 +56,7 @@ class StockItem(Base):
         )
 
     def on_shelf(self) -> OnShelf:
-        """The item as the moves of a job look for it."""
+        """The item as the tasks of a job look for it."""
         seal = self.seal_size()
         three = None if seal is None else (seal.surface, seal.groove, seal.length)
         return OnShelf(self.key, self.name, self.kind, self.in_stock, self.place, self.size, three, self.compound)

@@ -12,7 +12,16 @@ from ironkettle.core.jobs import OnShelf, Tables
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.sealing.grooves import GlandTables
 from ironkettle.core.shop.settings import House
-from ironkettle.reference import cleaning, compounds, extrusion_limits, failure_table, fluids, gland_rows, ring_table
+from ironkettle.reference import (
+    cleaning,
+    compounds,
+    extrusion_limits,
+    failure_table,
+    fastener_tables,
+    fluids,
+    gland_rows,
+    ring_table,
+)
 from ironkettle.store.shop.stock import all_stock, shelf_of
 from ironkettle.store.shop.tools import all_gauges, all_wrenches
 
@@ -52,7 +61,7 @@ def gland_tables(house: House) -> GlandTables:
 
 
 def tables_of(house: House) -> Tables:
-    """The tables of the moves with a set of house rules."""
+    """The tables of the tasks with a set of house rules."""
     return _tables(tuple(sorted(house.own.items())))
 
 
@@ -60,4 +69,4 @@ def tables_of(house: House) -> Tables:
 def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
     """The tables for a set of house rules; kept, because they remember the searches made in them."""
     house = House(dict(own))
-    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), cleaning(), house)
+    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), fastener_tables(), cleaning(), house)

@@ -42,7 +42,7 @@ export function valueOf(ask: Ask, value: unknown): unknown {
 	return Number.isFinite(number) ? number : text;
 }
 
-/** The payload of a move with what was filled in; what stays empty is left out. */
+/** The payload of a task with what was filled in; what stays empty is left out. */
 export function filled(entry: Record<string, unknown>, asks: Ask[], values: Values): EntryPayload {
 	return asks.reduce(
 		(payload, ask) => {
@@ -53,7 +53,7 @@ export function filled(entry: Record<string, unknown>, asks: Ask[], values: Valu
 	);
 }
 
-/** What stands in the fields of a move before anything is typed. */
+/** What stands in the fields of a task before anything is typed. */
 export function proposedValues(asks: Ask[]): Values {
 	return Object.fromEntries(
 		asks

@@ -2,25 +2,25 @@
 	import { untrack } from 'svelte';
 	import type { JobView } from '$lib/api';
 	import { SheetPicture } from '$lib/drawing';
-	import type { JobStore, Move } from './job.svelte';
+	import type { JobStore, Task } from './job.svelte';
 
 	interface Props {
 		store: JobStore;
 		view: JobView;
-		move: Move | null;
+		task: Task | null;
 	}
-	let { store, view, move }: Props = $props();
+	let { store, view, task }: Props = $props();
 
 	let picked = $state<string | null | undefined>(undefined);
 	$effect(() => {
-		// A new move takes the drawing to its place.
-		void move?.key;
+		// A new task takes the drawing to its place.
+		void task?.key;
 		picked = undefined;
 	});
 	let turnedFor: string | null = null;
 	$effect(() => {
-		// The drawing turns once to the view that the place of a move lies in; from then on the hand turns it.
-		const [key, wanted, shown] = [move?.key ?? null, move?.view, store.picture?.view];
+		// The drawing turns once to the view that the place of a task lies in; from then on the hand turns it.
+		const [key, wanted, shown] = [task?.key ?? null, task?.view, store.picture?.view];
 		if (!shown || key === turnedFor) return;
 		turnedFor = key;
 		if (wanted && shown !== wanted) void untrack(() => store.look(wanted));
@@ -29,8 +29,8 @@
 	const place = $derived(
 		picked !== undefined
 			? picked
-			: picture?.stations.some((one) => one.key === move?.place)
-				? (move?.place ?? null)
+			: picture?.stations.some((one) => one.key === task?.place)
+				? (task?.place ?? null)
 				: null
 	);
 	const station = $derived(picture?.stations.find((one) => one.key === place) ?? null);
@@ -39,10 +39,10 @@
 			(one, index, all) => one.station === place && all.findIndex((other) => other.key === one.key) === index
 		) ?? []
 	);
-	/** The part that a move works at, until the whole unit is asked for. */
+	/** The part that a task works at, until the whole unit is asked for. */
 	const part = $derived(
-		!station && picked === undefined && picture?.parts.some((one) => one.key === move?.place)
-			? (move?.place ?? null)
+		!station && picked === undefined && picture?.parts.some((one) => one.key === task?.place)
+			? (task?.place ?? null)
 			: null
 	);
 	const zone = (key: string | null | undefined) =>
@@ -75,18 +75,18 @@
 			drawn={view.drawn}
 			leaking={[
 				...view.leaks.flatMap((leak) => leak.stations),
-				...(move?.stage === 'as_found' || move?.stage === 'safe'
+				...(task?.stage === 'as_found' || task?.stage === 'safe'
 					? view.suspects.map((one) => one.station)
 					: [])
 			]}
-			subject={move?.subject ?? null}
+			subject={task?.subject ?? null}
 			points={station
 				? []
 				: view.points.filter(
 						(point) =>
 							(point.view ?? view.views[0]?.key ?? picture.view) === picture.view &&
-							(move?.stage === 'inspect'
-								? point.part === move.place || point.good !== null
+							(task?.stage === 'inspect'
+								? point.part === task.place || point.good !== null
 								: point.good === false)
 					)}
 			onZone={(key) => (store.pointed = key)}
@@ -96,7 +96,7 @@
 			<ul class="mt-1 text-sm">
 				{#each elements as element (element.key)}
 					{@const lies = view.drawn.find((one) => one.element === element.key)}
-					<li class={[element.key === move?.subject && 'font-bold']}>
+					<li class={[element.key === task?.subject && 'font-bold']}>
 						{element.name}{#if lies && lies.state !== 'unknown'}:
 							<span class={lies.wrong ? 'text-error' : 'text-success'}
 								>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong &&

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import type { Problem, Schemas } from '$lib/api';
 	import { Caution, Fold, ProblemNote } from '$lib/shared';
-	import type { JobStore, Move } from './job.svelte';
+	import type { JobStore, Task } from './job.svelte';
 
-	let { store, move }: { store: JobStore; move: Move } = $props();
+	let { store, task }: { store: JobStore; task: Task } = $props();
 
 	let problem = $state.raw<Problem | null>(null);
 	let harmed = $state.raw<string[]>([]);
@@ -26,10 +26,10 @@
 <Fold
 	class="border-t border-base-300"
 	title="It will not come …"
-	unfold={move.ladder.some((rung) => rung.tried !== null)}
+	unfold={task.ladder.some((rung) => rung.tried !== null)}
 >
 	<ol class="ml-5 list-decimal space-y-3">
-		{#each move.ladder as rung (rung.key)}
+		{#each task.ladder as rung (rung.key)}
 			<li>
 				<span class="font-semibold">{rung.do}</span>
 				{#if rung.may}<span class="text-warning"> may {rung.may}</span>{/if}
@@ -54,6 +54,6 @@
 			</li>
 		{/each}
 	</ol>
-	{#if move.stop}<p class="mt-1 font-semibold text-error">Stop: {move.stop}</p>{/if}
+	{#if task.stop}<p class="mt-1 font-semibold text-error">Stop: {task.stop}</p>{/if}
 	<ProblemNote {problem} />
 </Fold>

@@ -9,7 +9,7 @@
 
 	let reason = $state('');
 	let signing = $state(false);
-	const signed = $derived(view.moves.find((move) => move.kind === 'sign')?.recorded ?? null);
+	const signed = $derived(view.tasks.find((task) => task.kind === 'sign')?.recorded ?? null);
 
 	async function reopen(pin: string) {
 		const problem = await store.sign({ kind: 'reopened', reason }, pin);

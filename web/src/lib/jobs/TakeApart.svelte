@@ -1,21 +1,21 @@
 <script lang="ts">
 	import type { Problem } from '$lib/api';
 	import { ProblemNote } from '$lib/shared';
-	import type { JobStore, Move } from './job.svelte';
+	import type { JobStore, Task } from './job.svelte';
 
 	interface Props {
 		store: JobStore;
-		move: Move;
+		task: Task;
 		onDone: () => void;
 	}
-	let { store, move, onDone }: Props = $props();
+	let { store, task, onDone }: Props = $props();
 
 	let asking = $state(false);
 	let reason = $state('');
 	let problem = $state.raw<Problem | null>(null);
 
 	async function takeApart() {
-		problem = await store.record({ kind: 'taken_apart', step: move.subject, reason });
+		problem = await store.record({ kind: 'taken_apart', step: task.subject, reason });
 		if (!problem) onDone();
 	}
 </script>

@@ -1,1 +1,1 @@
-export { JobStore, type Move } from './job.svelte';
+export { JobStore, type Task } from './job.svelte';

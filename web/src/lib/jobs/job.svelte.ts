@@ -1,7 +1,7 @@
 import { api, ask, type JobView, type Problem, type Schemas } from '$lib/api';
 import { device, type EntryPayload } from '$lib/outbox';
 
-export type Move = Schemas['MoveOut'];
+export type Task = Schemas['TaskOut'];
 export type Ask = Schemas['AskOut'];
 export type Picture = Schemas['Picture'];
 
@@ -45,9 +45,9 @@ export class JobStore {
 	/** A view that came; the drawing is fetched anew when a question was answered. */
 	private async take(view: JobView) {
 		this.view = view;
-		const answers = view.moves
-			.filter((move) => move.kind === 'answer')
-			.map((move) => move.recorded?.words ?? '')
+		const answers = view.tasks
+			.filter((task) => task.kind === 'answer')
+			.map((task) => task.recorded?.words ?? '')
 			.join('|');
 		const wanted = `${view.job.id} ${answers}`;
 		if (wanted === this.drawnFor) return;
@@ -83,16 +83,16 @@ export class JobStore {
 	}
 
 	/** Records an entry: kept on the device first, then sent. Gives the problem when it was refused. */
-	record(payload: EntryPayload, move?: string): Promise<Problem | null> {
+	record(payload: EntryPayload, task?: string): Promise<Problem | null> {
 		const seen = this.view?.job.entry_count;
-		return device.record(this.id, this.view?.job.unit ?? '', payload, { seen, move });
+		return device.record(this.id, this.view?.job.unit ?? '', payload, { seen, task });
 	}
 
-	/** Moves whose entries wait on this device while the server cannot be reached. */
+	/** Tasks whose entries wait on this device while the server cannot be reached. */
 	get waiting(): Set<string> {
 		if (!device.away) return new Set();
 		const own = device.waiting.filter((entry) => entry.job === this.id);
-		return new Set(own.flatMap((entry) => (entry.move ? [entry.move] : [])));
+		return new Set(own.flatMap((entry) => (entry.task ? [entry.task] : [])));
 	}
 
 	/** Signs an entry with a PIN: sent at once or not at all. */

@@ -2,7 +2,7 @@ import { getContext, setContext, type Snippet } from 'svelte';
 
 const PLACE = Symbol('the place of the drawing');
 
-/** The place of the drawing on the screen: a move shows there what is worked at, in its stead. */
+/** The place of the drawing on the screen: a task shows there what is worked at, in its stead. */
 export class DrawingPlace {
 	shows = $state.raw<Snippet | null>(null);
 

@@ -34,6 +34,12 @@ export function formerEntries(text: string | null): Waiting[] {
 	}));
 }
 
+/** An entry that an earlier version kept: what is a task was called a move. */
+export function underNewNames(entry: Waiting & { move?: string }): Waiting {
+	const { move, ...kept } = entry;
+	return move && !kept.task ? { ...kept, task: move } : kept;
+}
+
 class DatabaseBox implements Box {
 	constructor(private readonly database: IDBPDatabase) {}
 
@@ -42,7 +48,7 @@ class DatabaseBox implements Box {
 		const keys = await this.database.getAllKeys(STORE);
 		for (const key of keys) {
 			const value: unknown = await this.database.get(STORE, key);
-			if (isEntry(value)) found.push(value);
+			if (isEntry(value)) found.push(underNewNames(value));
 			else await this.setAside(key, value);
 		}
 		return found;

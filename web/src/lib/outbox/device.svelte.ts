@@ -56,7 +56,7 @@ class Device {
 		job: string,
 		unit: string,
 		payload: EntryPayload,
-		beside: Pick<Waiting, 'seen' | 'move'> = {}
+		beside: Pick<Waiting, 'seen' | 'task'> = {}
 	): Promise<Problem | null> {
 		if (!session.person) return SIGN_IN_FIRST;
 		const entry = { ...this.make(job, unit, payload), ...beside };

@@ -18,8 +18,8 @@ export interface Waiting {
 	payload: EntryPayload;
 	/** How many entries its maker knew of. */
 	seen?: number;
-	/** The move it completes, so that the screen goes on while it waits. */
-	move?: string;
+	/** The task it completes, so that the screen goes on while it waits. */
+	task?: string;
 	/** Why the server refused it; then it waits for a person to decide. */
 	refused?: Problem;
 	/** What went wrong on the server with this one; it is tried again by itself. */

@@ -9,7 +9,7 @@
 	interface Props {
 		store: JobStore;
 		view: JobView;
-		/** The key of the move in hand: new photos belong to it. */
+		/** The key of the task in hand: new photos belong to it. */
 		about: string | null;
 		/** Whether the sheet asks for one here. */
 		wanted?: boolean;

@@ -2,7 +2,7 @@
 	import { untrack, type Snippet } from 'svelte';
 	import type { Schemas } from '$lib/api';
 	import CandidateRow from './CandidateRow.svelte';
-	import { RingFinder } from './finder.svelte';
+	import { RingFinder, type TaskPath } from './finder.svelte';
 	import FittingRings from './FittingRings.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import SettleIt from './SettleIt.svelte';
@@ -13,14 +13,16 @@
 		/** Name under which the readings are kept on this device. */
 		keptAs: string;
 		groove?: Schemas['GrooveBody'] | null;
+		/** The task of a job that the ring is measured for: it is held against the groove of the job's sheet. */
+		at?: TaskPath | null;
 		chosen?: { series: string; designation: string } | null;
 		onChoose?: (candidate: Schemas['CandidateOut'], reading: RingReading) => void;
 		beside?: Snippet;
 	}
-	let { keptAs, groove = null, chosen = null, onChoose, beside }: Props = $props();
+	let { keptAs, groove = null, at = null, chosen = null, onChoose, beside }: Props = $props();
 
 	// A ring of another place gets a finder of its own: the parent makes a new match for it.
-	const finder = untrack(() => new RingFinder(keptAs));
+	const finder = untrack(() => new RingFinder(keptAs, at));
 	const answer = $derived(finder.answer);
 	const largest = $derived(
 		Math.max(

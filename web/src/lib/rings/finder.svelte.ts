@@ -4,6 +4,12 @@ import { WAYS } from './readings';
 import { emptyRing, isTyped, readingOf, withFurther } from './typed';
 import type { FurtherRead } from './types';
 
+/** A task of a job. */
+export interface TaskPath {
+	job_id: string;
+	task: string;
+}
+
 /** What is being typed about a ring, and the latest answer to it; kept under a name on this device. */
 export class RingFinder {
 	#typed = $state(emptyRing());
@@ -13,7 +19,10 @@ export class RingFinder {
 	/** The answer belongs to an earlier reading: what stands in the fields now was refused, or is being asked. */
 	stale = $state(false);
 
-	constructor(keptAs: string) {
+	constructor(
+		keptAs: string,
+		private readonly at: TaskPath | null = null
+	) {
 		this.#keptAs = `kettle-ring-${keptAs}`;
 		this.#typed = recall(this.#keptAs, emptyRing());
 	}
@@ -35,7 +44,7 @@ export class RingFinder {
 	ask(body: Schemas['RingMatchBody']): () => void {
 		this.stale = true;
 		return asTyped(
-			() => ask(api.POST('/api/rings/match', { body })),
+			() => this.#match(body),
 			(result) => {
 				this.answer = result.data ?? (result.problem?.status === 422 ? null : this.answer);
 				this.stale = result.data === null;
@@ -43,6 +52,13 @@ export class RingFinder {
 			},
 			60
 		);
+	}
+
+	#match(body: Schemas['RingMatchBody']) {
+		if (!this.at) return ask(api.POST('/api/rings/match', { body }));
+		const { groove: _, ...read } = body;
+		const params = { path: this.at };
+		return ask(api.POST('/api/jobs/{job_id}/tasks/{task}/match', { params, body: read }));
 	}
 
 	add(what: FurtherRead, value: string) {

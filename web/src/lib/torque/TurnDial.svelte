@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
 
-	let { dial }: { dial: Schemas['DialOut'] } = $props();
+	let { dial }: { dial: Schemas['Dial'] } = $props();
 
 	const R = 44;
 	const at = (deg: number, r: number) => {

@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case, OnShelf
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
@@ -16,7 +17,7 @@ from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.shelf import shelf_words
 from ironkettle.core.jobs.shortage import PART, name_in, shelf_of, shortage_name, shortages
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
 _TASK = TaskKind("receive", "They have come", waits="part")

@@ -10,9 +10,9 @@ from pydantic import BeforeValidator, StringConstraints
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import BASE_UNIT, Dimension, find_unit, from_base, read_quantity
 from ironkettle.core.base.text import Plain, PlainLines
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.resolved import Resolved
-from ironkettle.core.jobs.task import Ask, Choice
 from ironkettle.core.machine.parts import Limit, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import PartSpec, Read

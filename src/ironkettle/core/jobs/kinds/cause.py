@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.circumstances import circumstances_of, failed
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -15,7 +16,7 @@ from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sealing.failures import Cause, Diagnosed, diagnose
 from ironkettle.core.sheets.document.parts import Read
 

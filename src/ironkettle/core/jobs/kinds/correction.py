@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
@@ -15,7 +16,7 @@ from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.kinds.step import STEP
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task
+from ironkettle.core.jobs.task import Draft, Stage, Task
 from ironkettle.core.sealing.catalogue import BACKUPS
 from ironkettle.core.sealing.failures import Cause, Correction
 from ironkettle.core.sheets.document.parts import Read

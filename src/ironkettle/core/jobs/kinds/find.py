@@ -8,13 +8,14 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known, zone_choices
 from ironkettle.core.jobs.kinds.leak import suspicions
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.facing import reversed_finding

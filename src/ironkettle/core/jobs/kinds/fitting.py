@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.quantities import read_length
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import (
@@ -28,7 +29,7 @@ from ironkettle.core.jobs.practice import lubricant_of, may_be_kept, practice_of
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.shortage import refuse_short
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
 _TASK = TaskKind("fit", "Fitted", rank=0)

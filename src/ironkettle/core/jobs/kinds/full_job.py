@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import EntryKind, keep
@@ -12,7 +13,6 @@ from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.state import Book, Payload, State
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.sheets.document.parts import Read
 
 

@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import (
     NOTHING_SEEN,
@@ -28,7 +29,7 @@ from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Mark, Payload
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
 
 _TASK = TaskKind("measure", "Record the readings", rank=9)

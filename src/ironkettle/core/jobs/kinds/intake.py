@@ -11,12 +11,13 @@ from pydantic import BeforeValidator, Field
 from ironkettle.core.base.errors import RefusedError, RuleError, fault
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Marked, Payload, State
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.care import counters_of, interval_of
 from ironkettle.core.sheets.document.facts import rating_of
 from ironkettle.core.sheets.document.fields import Pressure

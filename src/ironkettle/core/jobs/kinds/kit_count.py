@@ -8,19 +8,26 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import PlainScreen, Screen
 from ironkettle.core.jobs.shelf import for_kit, shelf_words
 from ironkettle.core.jobs.shelf_items import for_line
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.supplies import Kit, KitLine
 
-_TASK = TaskKind("count", "Kit counted")
+
+def _screen(case: Case, task: Task) -> Screen:
+    return PlainScreen(in_line=True, as_should=all_as_should(case, task))
+
+
+_TASK = TaskKind("count", "Kit counted", screen=_screen)
 
 
 class LineCounted(Payload):

@@ -6,13 +6,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
 from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task
+from ironkettle.core.jobs.task import Draft, Stage, Task
 from ironkettle.core.sealing.facing import ZoneKind
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.drawing.leaks import LeakPath, leak_paths

@@ -7,11 +7,11 @@ from typing import Literal
 
 from pydantic import Field
 
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind, Line, Section
 from ironkettle.core.jobs.kinds.base import Note
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.sheets.document.parts import Read
 
 

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Short, known
 from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task
+from ironkettle.core.jobs.task import Draft, Stage, Task
 from ironkettle.core.sheets.document.parts import Read
 
 

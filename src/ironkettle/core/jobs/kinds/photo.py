@@ -30,7 +30,7 @@ class PhotoTaken(Payload):
     """A photo that was sent before. ``sha256`` is set by the server: the entry seals what was kept.
 
     Told again for the same photo it changes words, arrows and whether it goes on the certificate. ``about``: the key of
-    the move it belongs to; ``time``: before or after the work, where two stand side by side.
+    the task it belongs to; ``time``: before or after the work, where two stand side by side.
     """
 
     kind: Literal["photo_taken"] = "photo_taken"

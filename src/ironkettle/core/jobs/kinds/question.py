@@ -6,13 +6,14 @@ from collections.abc import Iterator
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Carried, Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
 from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload, State
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
 _TASK = TaskKind("answer", "That is it", rank=4)

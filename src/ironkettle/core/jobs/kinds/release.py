@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from ironkettle.core.base.errors import NotAllowedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import EntryKind, keep
@@ -15,15 +16,23 @@ from ironkettle.core.jobs.kinds.skip import SKIPPED
 from ironkettle.core.jobs.kinds.stage_skip import SKIPPED_STAGES
 from ironkettle.core.jobs.kinds.step import renewed
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Marked, Payload, State
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.care import every_of
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.shop.people import Role
 from ironkettle.core.shop.service import next_words
 
-_TASK = TaskKind("sign", "Sign and release", signs=True)
+
+class SignScreen(Screen):
+    """What will be stated, and the signature."""
+
+    kind: Literal["sign"] = "sign"
+
+
+_TASK = TaskKind("sign", "Sign and release", signs=True, screen=lambda case, task: SignScreen())
 
 
 class Released(Payload):
@@ -55,7 +64,7 @@ def check(case: Case, payload: Released) -> None:
 
 
 def needs_lead(state: State) -> bool:
-    """Whether only a lead may sign: something that is there against a danger was passed over."""
+    """Whether only a lead may sign: something that is there against a danger was skipped."""
     grounds = [one.value.grounds for one in state.book(SKIPPED).values()]
     grounds += [one.value.grounds for one in state.book(SKIPPED_STAGES).values()]
     return any(ground is not None for ground in grounds)
@@ -107,6 +116,7 @@ KIND = EntryKind(
     words=_words,
     tasks=_tasks,
     completes="sign",
+    screens=(SignScreen,),
     signers_write=True,
     signed=True,
     needs_authority=True,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.account import forget_account
@@ -12,7 +13,6 @@ from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.jobs.kinds.ending import closed_by, take_back_ending
 from ironkettle.core.jobs.kinds.release import take_back_release
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.sheets.document.parts import Read
 
 

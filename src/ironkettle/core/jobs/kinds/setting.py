@@ -11,20 +11,71 @@ from pydantic import Field
 from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.base.quantities import Dimension, Unit, from_base, read_quantity, show
 from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.machine.parts import read_limit
 from ironkettle.core.machine.tests import allowed, any_of, band_of
 from ironkettle.core.sheets.document.fastening import SettingSpec
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
 
-_TASK = TaskKind("set", "Set", rank=6, rides=True)
+
+class SettingScreen(Screen):
+    """Something that is adjusted. ``way``: to a figure, or by which routine; ``advised``: the next turn can be worked out from readings.
+
+    ``read``: what is read, in ``unit``; ``low`` and ``high``: between what it is right; ``floor`` and ``ceiling``; ``sign``: what is
+    looked for on the way; ``corrects``: the tests it is made again for when they fail.
+    """
+
+    kind: Literal["setting"] = "setting"
+    setting: str
+    way: Literal["preset", "edge", "target", "contact"]
+    says: str
+    advised: bool
+    read: str | None
+    unit: str | None
+    low: float | None
+    high: float | None
+    floor: float | None
+    ceiling: float | None
+    sign: str | None
+    corrects: list[str]
+
+
+_SIGN = {"preset": "it stands at the bottom", "contact": "it touches"}
+
+
+def _screen(case: Case, task: Task) -> Screen:
+    spec = next(one for one in case.resolved.sheet.settings if one.key == task.subject)
+    aim = aim_of(spec)
+
+    def shown(value: float | None) -> float | None:
+        return None if value is None or aim is None else from_base(value, aim.unit)
+
+    return SettingScreen(
+        setting=spec.key,
+        way=spec.kind,
+        says=setting_words(spec),
+        advised=is_advised(spec),
+        read=None if aim is None else aim.unit.dimension.value,
+        unit=None if aim is None else aim.unit.symbol,
+        low=shown(aim.low) if aim else None,
+        high=shown(aim.high) if aim else None,
+        floor=shown(aim.floor) if aim else None,
+        ceiling=shown(aim.ceiling) if aim else None,
+        sign=spec.edge.sign if spec.edge else _SIGN.get(spec.kind),
+        corrects=[test.key for test in case.resolved.sheet.tests if test.corrected_by == spec.key],
+    )
+
+
+_TASK = TaskKind("set", "Set", rank=6, rides=True, screen=_screen)
 
 
 class TurnRead(Payload):
@@ -88,6 +139,11 @@ def aim_of(spec: SettingSpec) -> Aim | None:
     low = low if floor is None else max(low, floor)
     high = high if ceiling is None else min(high, ceiling)
     return None if low > high else Aim(wanted.nominal, low, high, wanted.unit, floor, ceiling)
+
+
+def is_advised(spec: SettingSpec) -> bool:
+    """Whether the next turn can be worked out: by a routine, or to a figure with an adjuster; what is left is set by eye."""
+    return bool(spec.preset or spec.edge or spec.contact) or (aim_of(spec) is not None and spec.adjuster is not None)
 
 
 def check(case: Case, payload: SettingMade) -> None:
@@ -281,4 +337,5 @@ KIND = EntryKind(
     words=words,
     tasks=drafts,
     completes="set:{setting}",
+    screens=(SettingScreen,),
 )

@@ -6,20 +6,34 @@ from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from ironkettle.core.base.errors import RuleError
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.shelf import for_ring, shelf_words
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
-from ironkettle.core.sealing.grooves import check_gland
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, plain_screen
+from ironkettle.core.sealing.grooves import Gland, check_gland
 from ironkettle.core.sealing.rings import Condition, RingSize
 from ironkettle.core.sheets.document.facts import gland_of
 from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("identify", "Take this size")
+
+class SizeScreen(Screen):
+    """An element whose size is found by measuring the old one, held against its groove."""
+
+    kind: Literal["size"] = "size"
+    element: str
+
+
+def _screen(case: Case, task: Task) -> Screen:
+    return plain_screen(case, task) if groove_of(case, task.subject) is None else SizeScreen(element=task.subject)
+
+
+_TASK = TaskKind("identify", "Take this size", screen=_screen)
 _OFFERED = 6
 
 
@@ -51,6 +65,15 @@ def ring_of(case: Case, size: str) -> RingSize:
     """The ring a size names. Raises RuleError naming the field."""
     series, _, designation = size.strip().rpartition(" ")
     return case.tables.rings.find(series, designation, "size")
+
+
+def groove_of(case: Case, element: str) -> Gland | None:
+    """The groove of an element, as its size is checked in; None for a seat that is no groove, or whose figures cannot be read."""
+    at = case.resolved.elements[element]
+    try:
+        return gland_of(case.resolved.sheet, at.station, at.seat)
+    except RuleError:
+        return None
 
 
 def drafts(case: Case) -> Iterator[Draft]:
@@ -101,10 +124,7 @@ def _fitting(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     """Ring sizes that fit the groove, the best first."""
     if at.spec.kind.value != "o_ring":
         return ()
-    try:
-        gland = gland_of(case.resolved.sheet, at.station, at.seat)
-    except RuleError:
-        return ()
+    gland = groove_of(case, at.key)
     if gland is None:
         return ()
     found = case.tables.fits(gland, _OFFERED)
@@ -130,8 +150,8 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
         at = case.resolved.elements.get(key)
         if at is None or at.spec.kind.value != "o_ring":
             continue
+        gland = groove_of(case, key)
         try:
-            gland = gland_of(case.resolved.sheet, at.station, at.seat)
             ring = ring_of(case, chosen.value.size)
         except RuleError:
             continue
@@ -155,6 +175,7 @@ KIND = EntryKind(
     words=words,
     tasks=drafts,
     completes="identify:{element}",
+    screens=(SizeScreen,),
     against=_against,
     hand_over=_hand_over,
 )

@@ -9,12 +9,13 @@ from typing import Literal
 from pydantic import AliasChoices, Field
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload, State
-from ironkettle.core.jobs.task import Ask, Status, Task
+from ironkettle.core.jobs.task import Status, Task
 from ironkettle.core.sheets.document.parts import Read
 
 

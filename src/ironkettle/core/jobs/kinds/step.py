@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
@@ -29,7 +30,7 @@ from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Ask, Draft, Rung, Task, TaskKind
+from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Rung, Task, TaskKind
 from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.machine.parts import cleaning_of
 from ironkettle.core.sheets.document.facts import cylinder_of

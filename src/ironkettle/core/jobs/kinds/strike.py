@@ -6,12 +6,12 @@ from typing import Literal
 from uuid import UUID
 
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, fault
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.shop.people import Role
 

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Reason, known
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Mark, Payload
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.sheets.document.parts import Read
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from uuid import UUID
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.judging import analysis_of, judged, limit_of, planned_hold
 from ironkettle.core.jobs.kind import EntryKind
@@ -15,7 +16,6 @@ from ironkettle.core.jobs.proving import SHORTEST_WORD, open_run, refuse_used_tr
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import Judgement, MeasuredInPlace
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
-from ironkettle.core.jobs.task import Ask
 from ironkettle.core.jobs.witness import check_collected, with_glass
 from ironkettle.core.machine.pressure import LEAST_READINGS
 from ironkettle.core.sheets.document.fields import Written

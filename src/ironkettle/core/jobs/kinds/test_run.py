@@ -9,7 +9,8 @@ from typing import Any, Literal
 from pydantic import Field, field_validator, model_validator
 
 from ironkettle.core.base.errors import fault
-from ironkettle.core.base.quantities import read_gauge_pressure
+from ironkettle.core.base.quantities import OFFERED, find_unit, read_gauge_pressure, show
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.gauging import check_gauge, check_listed, check_reach, gauge_for, gauge_that_tells
 from ironkettle.core.jobs.judging import analysis_of, judged, limit_of, planned_hold
@@ -20,15 +21,83 @@ from ironkettle.core.jobs.proven import counting_run, tests_against, tests_besid
 from ironkettle.core.jobs.proving import MOST_SAMPLES, When, check_forward, may_run, refuse_used_trace, spec_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead, plain
+from ironkettle.core.jobs.screen import AllAsShould, Screen
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
-from ironkettle.core.jobs.task import Ask, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
 from ironkettle.core.jobs.trialling import in_words, judged_of
 from ironkettle.core.jobs.witness import check_collected, with_glass
 from ironkettle.core.sheets.document.fields import Written
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.trials import TestSpec
 
-_TASK = TaskKind("test", "Record the result", rank=8, rides=True)
+
+class HoldScreen(Screen):
+    """A pressure hold. ``says``: what is held on what, in words. ``gauge``: the one proposed, and ``hold_s``, how long it must hold on it; ``glass``: the port at which a measuring
+    glass stands."""
+
+    kind: Literal["hold"] = "hold"
+    test: str
+    when: When
+    says: str
+    pressure: str
+    leak_limit: str
+    glass: str | None
+    gauge: str
+    hold_s: float
+
+
+class FiguresScreen(Screen):
+    """A test recorded as figures: what is wanted, how it is run, where to stand; ``on_gauge``: read on one of the shop's gauges.
+
+    ``coarsest``: the widest step that gauge may have; ``amiss``: why its figures are recorded in words only.
+    """
+
+    kind: Literal["figures"] = "figures"
+    test: str
+    when: When
+    word: str
+    says: str
+    steps: list[str]
+    stand: str
+    caution: str | None
+    on_gauge: bool
+    coarsest: str | None
+    amiss: str | None
+    as_should: AllAsShould | None
+
+
+def _screen(case: Case, task: Task) -> Screen:
+    spec, when = spec_of(case, task.subject), task.entry["when"]
+    told = case.resolved.told.get(spec.key)
+    if told is None:
+        used = gauge_for(case, spec)
+        return HoldScreen(
+            test=spec.key, when=when, says=_hold_words(spec), pressure=spec.pressure or "", leak_limit=spec.leak_limit or "", glass=spec.glass,
+            gauge=used.name, hold_s=planned_hold(case, spec, used),
+        )  # fmt: skip
+    found = told.trial.plan(told.criteria, told.instrument(None))
+    unit = None if found.dimension is None else find_unit(OFFERED[found.dimension][0])
+    return FiguresScreen(
+        test=spec.key,
+        when=when,
+        word=told.trial.word,
+        says=told.says,
+        steps=list(found.steps),
+        stand=found.stand,
+        caution=found.caution,
+        on_gauge=told.reads_pressure,
+        coarsest=None if found.coarsest is None or unit is None else show(found.coarsest, unit),
+        amiss=told.amiss,
+        as_should=all_as_should(case, task),
+    )
+
+
+def _hold_words(spec: TestSpec) -> str:
+    modulus = f", effective bulk modulus {spec.bulk_modulus_gpa:g} GPa" if spec.bulk_modulus_gpa else ""
+    return f"{spec.pressure} on {spec.volume} of {spec.medium}{modulus}; leak at most {spec.leak_limit}"
+
+
+_TASK = TaskKind("test", "Record the result", rank=8, rides=True, screen=_screen)
 # Room for a few thousand readings as they are written.
 MOST_RECORD = 500_000
 
@@ -217,6 +286,7 @@ KIND = EntryKind(
     tasks=drafts,
     completes="test:{test}:{when}",
     judge=_judge,
+    screens=(HoldScreen, FiguresScreen),
     against=tests_against,
     beside=tests_beside,
 )

@@ -12,6 +12,7 @@ from pydantic import Field
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
 from ironkettle.core.base.text import Figure
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.calibration import past_calibration
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
@@ -20,8 +21,10 @@ from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.phases import passes, phase_words, told_group, turn_range, turns_between
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import WrenchUsed
+from ironkettle.core.jobs.screen import Dial, Pattern, Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Ask, Choice, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.torque_plan import DoneWith, is_threaded, layout_of, torque_plan
 from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn
 from ironkettle.core.machine.tightening.setting import setting_within
 from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
@@ -29,7 +32,57 @@ from ironkettle.core.sheets.document.fields import Length, Torque
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
 
-_TASK = TaskKind("tighten", "Tightened", rank=5, rides=True)
+
+class TorqueScreen(Screen):
+    """One pass of a phase to a torque: which of how many, the numbers in their order, how they lie; ``threaded``: thread and grade are known."""
+
+    kind: Literal["torque"] = "torque"
+    turn: int
+    numbers: list[int]
+    pattern: Pattern
+    threaded: bool
+
+
+class TurnScreen(Screen):
+    """A phase that is no torque: how it is turned. ``setting``: so far, in words, where it has a figure; ``findings`` on that."""
+
+    kind: Literal["turn"] = "turn"
+    pattern: Pattern
+    dial: Dial | None
+    setting: str | None
+    findings: list[str]
+
+
+def _screen(case: Case, task: Task) -> Screen:
+    group = told_group(case, task.subject)
+    index, turn = int(task.entry["phase"]), int(task.entry["turn"])
+    phase = group.phases[index]
+    pattern = Pattern(layout=layout_of(group), count=group.count)
+    if phase.to is PhaseTo.TORQUE:
+        numbers = list(passes(group, phase)[turn - 1].sequence)
+        return TorqueScreen(turn=turn, numbers=numbers, pattern=pattern, threaded=is_threaded(group))
+    plan = torque_plan(case, task.subject, index, DoneWith())
+    return TurnScreen(
+        pattern=pattern,
+        dial=_dial(phase),
+        setting=None if plan is None else plan.setting_text,
+        findings=[] if plan is None else [one.message for one in plan.findings],
+    )
+
+
+def _dial(phase: Phase) -> Dial | None:
+    """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
+    back = -1 if phase.back else 1
+    if phase.to is PhaseTo.TURNS:
+        low, high = turns_between(phase)
+        return Dial(turn_deg=back * 180 * (low + high), slots=None, words="from the line, as drawn")
+    if phase.to is PhaseTo.SLOT and phase.slots:
+        way = "back" if phase.back else "on"
+        return Dial(turn_deg=back * 360 / phase.slots, slots=phase.slots, words=f"at most so far {way}")
+    return Dial(turn_deg=0, slots=None, words="line on line") if phase.to is PhaseTo.MARK else None
+
+
+_TASK = TaskKind("tighten", "Tightened", rank=5, rides=True, screen=_screen)
 
 
 class ReadAt(Payload):
@@ -372,6 +425,7 @@ KIND = EntryKind(
     tasks=drafts,
     completes="tighten:{group}:{phase}:{turn}",
     complete=complete,
+    screens=(TorqueScreen, TurnScreen),
     as_sent=as_sent,
     against=_against,
 )

@@ -8,18 +8,37 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from ironkettle.core.base.errors import NotAllowedError, RefusedError
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Reason, known
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Ask, Draft, Task, TaskKind
+from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.shop.people import Role
 
-_TASK = TaskKind("timer", "Cut it short", rank=7, rides=True, beside_riders=True, waits="timer", skippable=False)
+
+class TimerScreen(Screen):
+    """A timer that runs: its key among the timers of the job."""
+
+    kind: Literal["timer"] = "timer"
+    timer: str
+
+
+_TASK = TaskKind(
+    "timer",
+    "Cut it short",
+    screen=lambda case, task: TimerScreen(timer=task.subject),
+    rank=7,
+    rides=True,
+    beside_riders=True,
+    waits="timer",
+    skippable=False,
+)
 
 
 class TimerCut(Payload):
@@ -128,5 +147,6 @@ KIND = EntryKind(
     tasks=drafts,
     completes="timer:{timer}",
     against=_against,
+    screens=(TimerScreen,),
     hand_over=_hand_over,
 )

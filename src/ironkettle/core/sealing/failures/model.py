@@ -122,7 +122,7 @@ _ON_HARD = frozenset({
 
 @dataclass(frozen=True, slots=True)
 class Correction:
-    """What puts a cause right. ``when``: the chapter it belongs to; *fit*: done by fitting the new one as drawn."""
+    """What puts a cause right. ``when``: the stage it belongs to; *fit*: done by fitting the new one as drawn."""
 
     key: str
     text: str

@@ -2,13 +2,13 @@
 	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { JobStore, type Move } from '$lib/jobs';
+	import { JobStore, type Task } from '$lib/jobs';
 	import Earlier from '$lib/jobs/Earlier.svelte';
-	import ChapterRail from '$lib/jobs/ChapterRail.svelte';
+	import StageRail from '$lib/jobs/StageRail.svelte';
 	import JobDrawing from '$lib/jobs/JobDrawing.svelte';
 	import JobHeader from '$lib/jobs/JobHeader.svelte';
-	import MoveCard from '$lib/jobs/MoveCard.svelte';
-	import MoveList from '$lib/jobs/MoveList.svelte';
+	import TaskCard from '$lib/jobs/TaskCard.svelte';
+	import TaskList from '$lib/jobs/TaskList.svelte';
 	import Released from '$lib/jobs/Released.svelte';
 	import Timers from '$lib/jobs/Timers.svelte';
 	import { provideDrawingPlace } from '$lib/jobs/place.svelte';
@@ -24,42 +24,43 @@
 	const view = $derived(store.view);
 	const place = provideDrawingPlace();
 	let picked = $state<string | null>(null);
-	/** Set once something was done here: from then on the next move takes the focus. */
+	/** Set once something was done here: from then on the next task takes the focus. */
 	let worked = $state(false);
 
 	const waits = $derived(store.waiting);
-	const over = (move: Move) => move.status === 'done' || move.status === 'skipped' || waits.has(move.key);
+	const over = (task: Task) => task.status === 'done' || task.status === 'skipped' || waits.has(task.key);
 	/** While entries wait on this device, the list goes on in its order: what stands first is next. */
-	const ahead = $derived(waits.size ? (view?.moves.find((move) => !over(move)) ?? null) : null);
-	const next = $derived(ahead ?? view?.moves.find((move) => move.status === 'next') ?? null);
-	const chapter = $derived(wanted ?? (view?.job.released ? 'release' : (next?.stage ?? 'release')));
-	const own = $derived(view?.moves.filter((move) => move.stage === chapter) ?? []);
-	const workable = (status: string) => status === 'next' || status === 'open' || status === 'waiting';
+	const ahead = $derived(waits.size ? (view?.tasks.find((task) => !over(task)) ?? null) : null);
+	const next = $derived(ahead ?? view?.tasks.find((task) => task.status === 'next') ?? null);
+	const stage = $derived(wanted ?? (view?.job.released ? 'release' : (next?.stage ?? 'release')));
+	const own = $derived(view?.tasks.filter((task) => task.stage === stage) ?? []);
+	const here = $derived(view?.stages.find((one) => one.key === stage) ?? null);
+	/** What is worked here: what was picked, else what the job says; of a stage that waits for others only where it was asked for. */
+	const current = $derived(own.find((task) => task.key === here?.current && !over(task)) ?? null);
 	const hand = $derived(
-		view?.moves.find((move) => move.key === picked) ??
-			(ahead?.stage === chapter ? ahead : null) ??
-			own.find((move) => move.status === 'next' && !over(move)) ??
-			own.find((move) => workable(move.status) && !over(move)) ??
-			(wanted ? (own.find((move) => move.status === 'blocked') ?? null) : null)
+		view?.tasks.find((task) => task.key === picked) ??
+			(ahead?.stage === stage ? ahead : null) ??
+			(wanted || current?.status !== 'blocked' ? current : null)
 	);
 	const done = $derived(own.filter(over));
-	const coming = $derived(own.filter((move) => move !== hand && !done.includes(move)));
-	const tools = $derived(view?.chapters.find((one) => one.key === chapter)?.tools ?? []);
-	const title = $derived(view?.chapters.find((one) => one.key === chapter)?.word ?? '');
+	const coming = $derived(own.filter((task) => task !== hand && !done.includes(task)));
+	const tools = $derived(here?.tools ?? []);
+	const title = $derived(here?.word ?? '');
+	const panels = $derived(here?.panels ?? []);
 
+	const hasRun = (hold: { test: string; when: string }) =>
+		view?.runs.some((run) => run.test === hold.test && run.when === hold.when) ?? false;
 	/** Sizes are chosen on the whole width, with the drawing among them; so is a hold with its trace. */
 	const wide = $derived(
 		hand !== null &&
 			hand.status !== 'blocked' &&
-			(hand.groove !== null ||
-				(hand.hold_test !== null &&
-					view?.runs.some((run) => run.test === hand.subject && run.when === hand.hold_test?.when)))
+			(hand.screen.kind === 'size' || (hand.screen.kind === 'hold' && hasRun(hand.screen)))
 	);
 
 	$effect(() => store.follow());
 	$effect(() => {
 		// A screen that was left shows no refusal any more: those stay on the device.
-		void chapter;
+		void stage;
 		picked = null;
 		return () => device.leave();
 	});
@@ -85,13 +86,13 @@
 
 {#if view}
 	<nav aria-label="Skip">
-		<a href="#hand" class="sr-only focus:not-sr-only focus:p-2" onclick={toHand}>Skip to the move in hand</a>
+		<a href="#hand" class="sr-only focus:not-sr-only focus:p-2" onclick={toHand}>Skip to the task in hand</a>
 	</nav>
 	<JobHeader {store} />
 	<div
 		class="grid flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-x-4 px-4 lg:grid-cols-[11.5rem_minmax(0,1fr)] lg:grid-rows-1"
 	>
-		<div class="min-w-0 pt-2 lg:pt-3"><ChapterRail {view} current={chapter} /></div>
+		<div class="min-w-0 pt-2 lg:pt-3"><StageRail {view} current={stage} /></div>
 		<main class="min-w-0 py-3">
 			<ProblemNote problem={store.problem} />
 			<Held job={view.job.id} />
@@ -112,13 +113,13 @@
 				]}
 			>
 				<div class={['min-w-0', !wide && 'xl:col-start-2']} id="hand" tabindex="-1">
-					{#if view.job.released && chapter === 'release'}
+					{#if view.job.released && stage === 'release'}
 						<Released {store} {view} />
 					{:else if hand}
-						<MoveCard
+						<TaskCard
 							{store}
 							{view}
-							move={hand}
+							task={hand}
 							focused={worked || view.care !== null}
 							ahead={hand === ahead}
 							{onDone}
@@ -126,7 +127,7 @@
 					{:else}
 						<section class="panel">
 							<h1 class="text-2xl font-extrabold first-letter:uppercase">{title}</h1>
-							<p class="font-semibold text-success" role="status">Everything of this chapter is done.</p>
+							<p class="font-semibold text-success" role="status">Everything of this stage is done.</p>
 							{#if next}<a class="btn btn-primary mt-2" href="/jobs/{reference}">Go on: {next.text}</a>{/if}
 						</section>
 					{/if}
@@ -138,20 +139,20 @@
 							place.shows && 'order-first'
 						]}
 					>
-						{#if place.shows}{@render place.shows()}{:else}<JobDrawing {store} {view} move={hand} />{/if}
+						{#if place.shows}{@render place.shows()}{:else}<JobDrawing {store} {view} task={hand} />{/if}
 					</div>{/if}
 				<div class={['min-w-0 space-y-3', !wide && 'xl:col-start-2']}>
 					{#if tools.length}
 						<details class="panel p-2">
 							<summary class="min-h-11 cursor-pointer content-center font-semibold"
-								>Lay out for this chapter ({tools.length})</summary
+								>Lay out for this stage ({tools.length})</summary
 							>
 							<ul class="ml-5 list-disc">
 								{#each tools as tool (tool)}<li>{tool}</li>{/each}
 							</ul>
 						</details>
 					{/if}
-					{#if view.causes.length && ['strip', 'inspect', 'release'].includes(chapter)}
+					{#if view.causes.length && panels.includes('wrong')}
 						<section class="panel border-l-4 border-l-warning" aria-label="What was found wrong">
 							{#each [...view.causes, ...view.leaks.map((leak) => leak.words)] as cause (cause)}<p
 									class="font-semibold first-letter:uppercase"
@@ -160,7 +161,7 @@
 								</p>{/each}
 						</section>
 					{/if}
-					{#if view.suspects.length && ['as_found', 'safe', 'strip', 'inspect'].includes(chapter)}
+					{#if view.suspects.length && panels.includes('suspects')}
 						<section class="panel" aria-label="Places to look at for the leak">
 							<h2 class="text-xl font-bold">Suspects, nearest first</h2>
 							<ol class="ml-5 list-decimal">
@@ -172,21 +173,21 @@
 							</ol>
 						</section>
 					{/if}
-					{#if view.earlier.length && ['as_found', 'strip', 'inspect'].includes(chapter)}
+					{#if view.earlier.length && panels.includes('earlier')}
 						<Earlier earlier={view.earlier} />
 					{/if}
 					{#if !view.job.released || view.photos.length}
 						<Photos {store} {view} about={hand?.key ?? null} wanted={hand?.photo ?? false} />
 					{/if}
-					<MoveList
-						title="Coming in this chapter"
-						moves={coming.slice(0, COMING)}
+					<TaskList
+						title="Coming in this stage"
+						tasks={coming.slice(0, COMING)}
 						open={coming.length > 0}
 						onPick={(key) => (picked = key)}
 					/>
-					<MoveList
-						title="Done in this chapter"
-						moves={done}
+					<TaskList
+						title="Done in this stage"
+						tasks={done}
 						{waits}
 						open={!hand}
 						onPick={(key) => (picked = key)}

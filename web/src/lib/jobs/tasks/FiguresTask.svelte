@@ -6,23 +6,23 @@
 	import { Caution, faultAt, ProblemNote } from '$lib/shared';
 	import { TakeReading } from '$lib/stand';
 	import { TrialVerdict } from '$lib/trials';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
 
-	let { store, view, move, focused, onDone }: MoveProps = $props();
+	let { store, view, task, focused, onDone }: TaskProps = $props();
 
-	const trial = $derived(move.trial as Schemas['TrialTestOut']);
-	const form = untrack(() => new MoveForm(store, move));
+	const trial = $derived(screenOf(task, 'figures'));
+	const form = untrack(() => new TaskForm(store, task));
 	const runs = $derived(view.runs.filter((run) => run.test === trial.test && run.when === trial.when));
 	const last = $derived(runs.at(-1) ?? null);
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let gaugeKey = $state<string | null>(null);
-	const proposed = untrack(() => (move.entry.gauge as { name?: string } | null)?.name);
+	const proposed = untrack(() => (task.entry.gauge as { name?: string } | null)?.name);
 	const fault = (field: string) => faultAt(form.problem, field);
-	const needed = $derived(move.asks.filter((one) => !one.optional));
+	const needed = $derived(task.asks.filter((one) => !one.optional));
 	/** What a channel of the stand can tell. */
 	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
-	const others = $derived(move.asks.filter((one) => one.optional));
+	const others = $derived(task.asks.filter((one) => one.optional));
 
 	$effect(() => form.save());
 	$effect(() => {
@@ -45,8 +45,8 @@
 
 	/** One tap for all as it should be, while nothing else was answered. */
 	const asShould = $derived(
-		move.as_should && Object.keys(move.as_should.values).every((field) => form.values[field] === undefined)
-			? move.as_should
+		trial.as_should && Object.keys(trial.as_should.values).every((field) => form.values[field] === undefined)
+			? trial.as_should
 			: null
 	);
 	async function record() {
@@ -69,7 +69,7 @@
 	>
 		<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
 		<p class="faint">{trial.stand}.</p>
-		{#if trial.caution && !move.caution}<Caution text={trial.caution} />{/if}
+		{#if trial.caution && !task.caution}<Caution text={trial.caution} />{/if}
 		{#if trial.amiss}
 			<p class="text-warning">
 				The figures of the sheet are told in words only, since they cannot be read: {trial.amiss}.
@@ -108,7 +108,7 @@
 			<AskField ask={one} bind:value={form.values[one.field]} fault={fault(one.field)} />
 		{/each}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
-		{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+		{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 		<button
 			class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full py-2 text-lg"
 			aria-busy={form.busy}

@@ -3,18 +3,18 @@
 	import { untrack } from 'svelte';
 	import { AskField, filled } from '$lib/asks';
 	import { session, SignatureDialog } from '$lib/session';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import type { TaskProps } from './props';
 
-	let { store, view, move, focused, onDone }: MoveProps = $props();
+	let { store, view, task, focused, onDone }: TaskProps = $props();
 
-	const form = untrack(() => new MoveForm(store, move));
+	const form = untrack(() => new TaskForm(store, task));
 	let signing = $state(false);
 	const claim = $derived(view.statement[0] ?? '');
 	const beside = $derived(view.statement.slice(1));
 
 	$effect(() => form.save());
-	const sign = (pin: string) => store.sign(filled(move.entry, move.asks, $state.snapshot(form.values)), pin);
+	const sign = (pin: string) => store.sign(filled(task.entry, task.asks, $state.snapshot(form.values)), pin);
 	const focusWhenWanted = (node: HTMLElement) => {
 		if (focused) node.focus();
 	};
@@ -30,7 +30,7 @@
 <p class={view.signing.may_release ? 'faint' : 'font-semibold text-warning'}>
 	{view.signing.why_not ?? `You may release it: ${view.signing.authority}.`}
 </p>
-{#each move.asks as ask (ask.field)}
+{#each task.asks as ask (ask.field)}
 	<AskField {ask} bind:value={form.values[ask.field]} />
 {/each}
 <p class="faint text-sm">
@@ -41,7 +41,7 @@
 	class="btn btn-primary min-h-14 w-full text-lg"
 	disabled={!view.signing.may_release}
 	onclick={() => (signing = true)}
-	{@attach focusWhenWanted}><PenLine size={24} aria-hidden="true" />{move.action}</button
+	{@attach focusWhenWanted}><PenLine size={24} aria-hidden="true" />{task.action}</button
 >
 {#if signing}
 	<SignatureDialog

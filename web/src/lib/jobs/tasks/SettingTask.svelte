@@ -11,10 +11,10 @@
 	import { TurnDial } from '$lib/torque';
 	import { Curve, TrialVerdict } from '$lib/trials';
 	import { drawingPlace } from '../place.svelte';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
 
-	let { store, view, move, focused, onDone }: MoveProps = $props();
+	let { store, view, task, focused, onDone }: TaskProps = $props();
 
 	interface Reading {
 		turns: number;
@@ -22,11 +22,11 @@
 		sign?: boolean;
 	}
 	const READINGS = 'readings';
-	const setting = $derived(move.setting as Schemas['SettingOut']);
-	const form = untrack(() => new MoveForm(store, move, [READINGS]));
+	const setting = $derived(screenOf(task, 'setting'));
+	const form = untrack(() => new TaskForm(store, task, [READINGS]));
 	const readings = $derived((form.values[READINGS] as Reading[] | undefined) ?? []);
 	const here = $derived(readings.at(-1)?.turns ?? 0);
-	const inFigures = $derived(setting.kind === 'target');
+	const inFigures = $derived(setting.way === 'target');
 	/** The run that failed and for which it is set again. */
 	const failed = $derived(
 		view.runs
@@ -34,14 +34,14 @@
 			.slice(-1)
 			.find((run) => run.judgement?.verdict === 'fail')
 	);
-	const asked = $derived(move.asks.filter((one) => one.proposed === null));
+	const asked = $derived(task.asks.filter((one) => one.proposed === null));
 	const fault = (field: string) => faultAt(form.problem, field);
 
 	/** Told without readings: it was set before this screen was opened. */
 	let outright = $state(untrack(() => form.values.value !== undefined || form.values.turns !== undefined));
 	let turned = $state('');
 	let read = $state('');
-	let unit = $state(untrack(() => move.setting?.unit ?? ''));
+	let unit = $state(untrack(() => screenOf(task, 'setting').unit ?? ''));
 	let advice = $state.raw<Schemas['SettingAdviceOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 
@@ -65,21 +65,26 @@
 	$effect(() => (turning || curve.points.length > 1 ? place.show(worked) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
-		if (!setting.advise || readings.length === 0) {
+		if (!setting.advised || readings.length === 0) {
 			advice = null;
 			return;
 		}
 		const told = readings.map((one) =>
-			inFigures ? { turns: one.turns, value: one.value ?? '' } : { turns: one.turns, sign: one.sign ?? false }
+			inFigures
+				? { turns: one.turns, value: one.value ?? null }
+				: { turns: one.turns, sign: one.sign ?? false }
 		);
-		const body = { ...setting.advise, readings: told } as unknown as Schemas['SettingBody'];
-		void ask(api.POST('/api/settings/advise', { body })).then((answer) => {
-			// What it stands at when it is set is what was read.
-			const last = readings.at(-1)?.value;
-			if (answer.data?.done && last && form.values.value === undefined) form.values.value = last;
-			advice = answer.data;
-			problem = answer.problem;
-		});
+		const path = { job_id: view.job.id, task: task.key };
+		const body = { readings: told };
+		void ask(api.POST('/api/jobs/{job_id}/tasks/{task}/advice', { params: { path }, body })).then(
+			(answer) => {
+				// What it stands at when it is set is what was read.
+				const last = readings.at(-1)?.value;
+				if (answer.data?.done && last && form.values.value === undefined) form.values.value = last;
+				advice = answer.data;
+				problem = answer.problem;
+			}
+		);
 	});
 	function turnsTyped(): number | null {
 		const text = turned.trim().replace(',', '.');
@@ -139,7 +144,7 @@
 			words={failed.judgement.words ?? []}
 		/>
 	{/if}
-	{#if setting.advise}
+	{#if setting.advised}
 		<section class="space-y-2" aria-label="Adjusting">
 			{#if advice}
 				<p class={['flex items-center gap-3 text-4xl font-extrabold', advice.done && 'text-success']}>
@@ -221,7 +226,7 @@
 			{/if}
 		</section>
 	{/if}
-	{#if setting.advise && !advice?.done && !outright}
+	{#if setting.advised && !advice?.done && !outright}
 		<button type="button" class="link min-h-11" onclick={() => (outright = true)}
 			>It is set already: tell what it reads</button
 		>
@@ -242,9 +247,9 @@
 					focused={focused && index === 0 && !inFigures}
 				/>
 			{/each}
-			{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+			{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 			<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
-				<Check size={26} aria-hidden="true" />{move.action}
+				<Check size={26} aria-hidden="true" />{task.action}
 			</button>
 		</form>
 	{/if}

@@ -4,13 +4,13 @@
 	import { RingMatch, type RingReading } from '$lib/rings';
 	import { ProblemNote, shown } from '$lib/shared';
 	import JobDrawing from '../JobDrawing.svelte';
-	import { MoveForm } from './form.svelte';
-	import PlainMove from './PlainMove.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import PlainTask from './PlainTask.svelte';
+	import type { TaskProps } from './props';
 
-	let { store, view, move, focused, bare, onDone }: MoveProps = $props();
+	let { store, view, task, focused, bare, onDone }: TaskProps = $props();
 
-	const form = untrack(() => new MoveForm(store, move));
+	const form = untrack(() => new TaskForm(store, task));
 	let measuring = $state(true);
 	let picked = $state.raw<Schemas['CandidateOut'] | null>(null);
 
@@ -44,13 +44,13 @@
 {#if measuring}
 	<ProblemNote problem={form.problem} />
 	<RingMatch
-		keptAs="{view.job.id}-{move.subject}"
-		groove={move.groove}
+		keptAs="{view.job.id}-{task.subject}"
+		at={{ job_id: view.job.id, task: task.key }}
 		chosen={picked}
 		onChoose={(candidate, reading) => void choose(candidate, reading)}
 	>
-		{#snippet beside()}<JobDrawing {store} {view} {move} />{/snippet}
+		{#snippet beside()}<JobDrawing {store} {view} {task} />{/snippet}
 	</RingMatch>
 {:else}
-	<PlainMove {store} {view} {move} {focused} {bare} {onDone} />
+	<PlainTask {store} {view} {task} {focused} {bare} {onDone} />
 {/if}

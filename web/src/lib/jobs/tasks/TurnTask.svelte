@@ -6,36 +6,30 @@
 	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
-	import { api, ask, type Schemas } from '$lib/api';
-	import { faultAt, Findings, ProblemNote } from '$lib/shared';
+	import { faultAt, ProblemNote } from '$lib/shared';
 	import { BoltPattern, TurnDial } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
 
-	let { store, move, focused, onDone }: MoveProps = $props();
+	let { store, task, focused, onDone }: TaskProps = $props();
 
-	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
-	const form = untrack(() => new MoveForm(store, move, [TICKED]));
+	const screen = $derived(screenOf(task, 'turn'));
+	const form = untrack(() => new TaskForm(store, task, [TICKED]));
 	const fault = (field: string) => faultAt(form.problem, field);
-	const dial = $derived(move.dial);
+	const dial = $derived(screen.dial);
 	// Fasteners done alike are ticked one by one, so that none is missed after an interruption.
-	const count = $derived(move.pattern?.count ?? 1);
+	const count = $derived(screen.pattern.count);
 	const ticked = $derived(new Set((form.values[TICKED] as number[] | undefined) ?? []));
 	const next = $derived(
 		Array.from({ length: count }, (_, place) => place + 1).find((one) => !ticked.has(one)) ?? null
 	);
-	const asked = $derived(move.asks.filter((one) => one.field !== 'done' || count === 1));
+	const asked = $derived(task.asks.filter((one) => one.field !== 'done' || count === 1));
 
-	const many = $derived(count > 1 && Boolean(move.pattern));
+	const many = $derived(count > 1);
 	const place = drawingPlace();
 	$effect(() => (dial || many ? place.show(face) : undefined));
 	$effect(() => form.save());
-	$effect(() => {
-		const body = move.torque;
-		if (!body) return;
-		void ask(api.POST('/api/torque/plan', { body })).then((answer) => (plan = answer.data));
-	});
 	function tick(number: number) {
 		const now = new Set(ticked);
 		if (!now.delete(number)) now.add(number);
@@ -52,7 +46,7 @@
 		{#if many}
 			<div class="w-full min-w-72 flex-2">
 				<BoltPattern
-					layout={move.pattern?.layout ?? 'circle'}
+					layout={screen.pattern.layout}
 					{count}
 					{next}
 					done={ticked}
@@ -73,8 +67,8 @@
 		else void record();
 	}}
 >
-	{#if plan}<p class="text-2xl font-bold text-primary">
-			{plan.setting_text[0]?.toUpperCase()}{plan.setting_text.slice(1)}
+	{#if screen.setting}<p class="text-2xl font-bold text-primary first-letter:uppercase">
+			{screen.setting}
 		</p>{/if}
 	{#each asked as one, index (one.field)}
 		<AskField
@@ -84,11 +78,11 @@
 			focused={focused && index === 0}
 		/>
 	{/each}
-	{#if !move.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+	{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
 		<Check size={26} aria-hidden="true" />{count > 1 && next !== null
 			? `Number ${next} is done`
-			: move.action}
+			: task.action}
 	</button>
 </form>
-{#if plan}<Findings findings={plan.findings} />{/if}
+{#each screen.findings as finding (finding)}<p class="faint">{finding}</p>{/each}

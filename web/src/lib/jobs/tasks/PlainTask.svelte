@@ -5,29 +5,31 @@
 	import { AskField, offered } from '$lib/asks';
 	import { LookPicture, SignPicture } from '$lib/failures';
 	import { faultAt, ProblemNote } from '$lib/shared';
-	import { MoveForm } from './form.svelte';
+	import { TaskForm } from './form.svelte';
 	import Outline from './Outline.svelte';
-	import type { MoveProps } from './props';
+	import type { TaskProps } from './props';
 
-	let { store, move, focused, bare, onDone }: MoveProps = $props();
+	let { store, task, focused, bare, onDone }: TaskProps = $props();
 
 	type Ask = Schemas['AskOut'];
-	const form = untrack(() => new MoveForm(store, move));
+	const form = untrack(() => new TaskForm(store, task));
 	// What is known already and what need not be said stands folded: the hand answers the rest.
 	const hangs = (ask: Ask) => ask.choices.some((choice) => choice.only);
 	const isAsked = (ask: Ask) =>
 		hangs(ask) ? offered(ask.choices, form.values).length > 0 : !ask.optional && ask.proposed === null;
-	const asked = $derived(move.asks.filter(isAsked));
-	const beside = $derived(move.asks.filter((ask) => !isAsked(ask) && !hangs(ask)));
+	const asked = $derived(task.asks.filter(isAsked));
+	const beside = $derived(task.asks.filter((ask) => !isAsked(ask) && !hangs(ask)));
+	/** It also stands in for another screen, as the size taken from the groove alone. */
+	const screen = $derived(task.screen.kind === 'plain' ? task.screen : null);
 	let wide = $state(false);
 	const fault = (field: string) => faultAt(form.problem, field);
-	const told = $derived(move.asks.some((ask) => fault(ask.field)));
+	const told = $derived(task.asks.some((ask) => fault(ask.field)));
 	const opened = $derived(wide || beside.some((ask) => fault(ask.field)));
 
 	$effect(() => form.save());
 	$effect(() => {
 		// A space tapped on the drawing is the answer where spaces are asked for.
-		const ask = move.asks.find((one) => one.field === 'zone');
+		const ask = task.asks.find((one) => one.field === 'zone');
 		const pointed = store.pointed;
 		if (!ask || !pointed || !ask.choices.some((choice) => choice.key === pointed)) return;
 		untrack(() => {
@@ -37,8 +39,9 @@
 	});
 	/** One tap for all as it should be, while nothing else was answered. */
 	const asShould = $derived(
-		move.as_should && Object.keys(move.as_should.values).every((field) => form.values[field] === undefined)
-			? move.as_should
+		screen?.as_should &&
+			Object.keys(screen.as_should.values).every((field) => form.values[field] === undefined)
+			? screen.as_should
 			: null
 	);
 	async function record() {
@@ -61,7 +64,7 @@
 	{#each asked as ask, index (ask.field)}
 		{#snippet outline(zone: string)}<Outline
 				picture={store.picture}
-				element={move.subject}
+				element={task.subject}
 				{zone}
 			/>{/snippet}
 		{#snippet look(words: string)}<LookPicture {words} />{/snippet}
@@ -71,7 +74,7 @@
 			bind:value={form.values[ask.field]}
 			fault={fault(ask.field)}
 			focused={focused && index === 0 && !asShould}
-			inLine={move.kind === 'count'}
+			inLine={screen?.in_line ?? false}
 			drawn={ask.read === 'zone'
 				? outline
 				: ask.field === 'signs'
@@ -98,7 +101,7 @@
 			{@attach focusWhenBare}
 		>
 			<Check size={26} class="shrink-0" aria-hidden="true" />
-			<span>{asShould ? asShould.words : bare ? `${move.action}: ${move.text}` : move.action}</span>
+			<span>{asShould ? asShould.words : bare ? `${task.action}: ${task.text}` : task.action}</span>
 		</button>
 		{#if beside.length && !opened}
 			<button type="button" class="btn min-h-14" onclick={() => (wide = true)}>Otherwise …</button>

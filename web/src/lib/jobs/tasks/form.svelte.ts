@@ -1,10 +1,10 @@
 import type { Problem } from '$lib/api';
 import { filled, proposedValues, type Values } from '$lib/asks';
 import { keep, recallText } from '$lib/shared';
-import type { JobStore, Move } from '../job.svelte';
+import type { JobStore, Task } from '../job.svelte';
 
-/** What is typed and chosen for a move, kept on the device until it is recorded. */
-export class MoveForm {
+/** What is typed and chosen for a task, kept on the device until it is recorded. */
+export class TaskForm {
 	values = $state<Values>({});
 	problem = $state.raw<Problem | null>(null);
 	busy = $state(false);
@@ -12,12 +12,12 @@ export class MoveForm {
 
 	constructor(
 		private readonly store: JobStore,
-		private readonly move: Move,
+		private readonly task: Task,
 		/** What a screen keeps beside the fields of the asks. */
 		private readonly beside: string[] = []
 	) {
-		this.key = `kettle-move-${store.id}-${move.key}`;
-		this.values = { ...proposedValues(move.asks), ...this.kept() };
+		this.key = `kettle-task-${store.id}-${task.key}`;
+		this.values = { ...proposedValues(task.asks), ...this.kept() };
 	}
 
 	/** What was typed into these fields before and not recorded. */
@@ -25,7 +25,7 @@ export class MoveForm {
 		try {
 			const stored = JSON.parse(recallText(this.key) ?? '{}') as Values;
 			return Object.fromEntries(
-				[...this.move.asks.map((ask) => ask.field), ...this.beside]
+				[...this.task.asks.map((ask) => ask.field), ...this.beside]
 					.map((field) => [field, stored[field]])
 					.filter(([, value]) => value !== undefined)
 			);
@@ -44,8 +44,8 @@ export class MoveForm {
 		// A second tap while the first is on its way counts for nothing.
 		if (this.busy) return false;
 		this.busy = true;
-		const payload = { ...filled(this.move.entry, this.move.asks, $state.snapshot(this.values)), ...given };
-		this.problem = await this.store.record(payload, this.move.key);
+		const payload = { ...filled(this.task.entry, this.task.asks, $state.snapshot(this.values)), ...given };
+		this.problem = await this.store.record(payload, this.task.key);
 		this.busy = false;
 		if (!this.problem) localStorage.removeItem(this.key);
 		return this.problem === null;

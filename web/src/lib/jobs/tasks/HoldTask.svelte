@@ -2,14 +2,14 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { Trace, Verdict } from '$lib/pressure';
 	import { duration, Findings, newId, ProblemNote, shown } from '$lib/shared';
-	import type { MoveProps } from './props';
+	import { screenOf, type TaskProps } from './props';
 	import { LiveStand } from '$lib/stand';
 	import ComplianceFields from './ComplianceFields.svelte';
 	import HoldEnd from './HoldEnd.svelte';
 	import ReadingEntry from './ReadingEntry.svelte';
 	import StandEntry from './StandEntry.svelte';
 
-	let { store, view, move, onDone }: MoveProps = $props();
+	let { store, view, task, onDone }: TaskProps = $props();
 	/** While it is recorded, what it comes to so far is asked for so often. */
 	const JUDGE_EVERY_MS = 4000;
 
@@ -20,7 +20,7 @@
 	let problem = $state.raw<Problem | null>(null);
 	let measured = $state.raw<Schemas['MeasuredInPlace'] | null>(null);
 
-	const test = $derived(move.hold_test as Schemas['HoldTestOut']);
+	const test = $derived(screenOf(task, 'hold'));
 	const gauge = $derived(gauges.find((one) => one.key === gaugeKey));
 	const runs = $derived(view.runs.filter((run) => run.test === test.test && run.when === test.when));
 	const run = $derived(runs.at(-1) ?? null);
@@ -28,8 +28,7 @@
 	$effect(() => {
 		void ask(api.GET('/api/gauges')).then((answer) => {
 			gauges = answer.data ?? [];
-			const wanted = (move.entry.gauge as { name?: string } | undefined)?.name;
-			gaugeKey ||= gauges.find((one) => one.name === wanted)?.key ?? '';
+			gaugeKey ||= gauges.find((one) => one.name === test.gauge)?.key ?? '';
 		});
 	});
 	const live = new LiveStand();
@@ -56,28 +55,10 @@
 	}
 	$effect(() => {
 		if (!gauge || running) return;
-		const body = {
-			kind: 'pressure_hold' as const,
-			medium: test.medium,
-			bulk_modulus_gpa: test.bulk_modulus_gpa,
-			volume: test.volume,
-			housing: 'steel' as const,
-			let_down: false,
-			compliance: measured,
-			limit: { leak_rate: test.leak_limit },
-			gauge: {
-				range: gauge.range,
-				resolution: gauge.resolution,
-				accuracy_pct: gauge.accuracy_pct,
-				stability_pct: gauge.stability_pct
-			},
-			pressure: test.pressure,
-			pressure_unit: 'bar',
-			reference: 'gauge' as const,
-			atmosphere: '1013.25 hPa'
-		};
-		void ask(api.POST('/api/tests/plan', { body })).then((answer) => {
-			plan = answer.data as Schemas['PlanOut'] | null;
+		const path = { job_id: view.job.id, task: task.key };
+		const body = { gauge: gauge.key, compliance: measured };
+		void ask(api.POST('/api/jobs/{job_id}/tasks/{task}/hold', { params: { path }, body })).then((answer) => {
+			plan = answer.data;
 			problem = answer.problem;
 		});
 	});
@@ -125,9 +106,7 @@
 <div class={['grid items-start gap-4', run && 'xl:grid-cols-2']}>
 	<div class="space-y-2">
 		<p class="faint text-sm">
-			{test.pressure} on {test.volume} of {test.medium}{test.bulk_modulus_gpa
-				? `, effective bulk modulus ${test.bulk_modulus_gpa} GPa`
-				: ''}; leak at most {test.leak_limit}.
+			{test.says}.
 		</p>
 		{#if !running}
 			{#if run}

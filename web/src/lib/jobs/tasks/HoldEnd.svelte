@@ -4,7 +4,7 @@
 	import ComplianceFields from './ComplianceFields.svelte';
 
 	interface Props {
-		test: Schemas['HoldTestOut'];
+		test: Schemas['HoldScreen'];
 		analysis: Schemas['AnalysisOut'] | null;
 		problem: Problem | null;
 		close: (told: {

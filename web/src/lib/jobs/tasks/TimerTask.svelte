@@ -2,13 +2,14 @@
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { duration, faultAt, ProblemNote } from '$lib/shared';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
 
-	let { store, view, move, onDone }: MoveProps = $props();
+	let { store, view, task, onDone }: TaskProps = $props();
 
-	const form = untrack(() => new MoveForm(store, move));
-	const timer = $derived(view.timers.find((one) => one.key === move.subject) ?? null);
+	const screen = $derived(screenOf(task, 'timer'));
+	const form = untrack(() => new TaskForm(store, task));
+	const timer = $derived(view.timers.find((one) => one.key === screen.timer) ?? null);
 	/** How far this device's clock is ahead of the server's, which the timer runs on. */
 	const ahead = $derived(Date.now() - Date.parse(view.server_time));
 	let now = $state(Date.now());
@@ -36,7 +37,7 @@
 				void cut();
 			}}
 		>
-			{#each move.asks as ask (ask.field)}
+			{#each task.asks as ask (ask.field)}
 				<AskField
 					{ask}
 					bind:value={form.values[ask.field]}
@@ -44,13 +45,13 @@
 					focused
 				/>
 			{/each}
-			{#if !move.asks.some((ask) => faultAt(form.problem, ask.field))}<ProblemNote
+			{#if !task.asks.some((ask) => faultAt(form.problem, ask.field))}<ProblemNote
 					problem={form.problem}
 				/>{/if}
-			<button class="btn btn-warning" aria-busy={form.busy}>{move.action}</button>
+			<button class="btn btn-warning" aria-busy={form.busy}>{task.action}</button>
 		</form>
 	{:else}
-		<button class="btn" onclick={() => (cutting = true)}>{move.action} …</button>
+		<button class="btn" onclick={() => (cutting = true)}>{task.action} …</button>
 	{/if}
 {:else}
 	<p class="faint">It is not running.</p>

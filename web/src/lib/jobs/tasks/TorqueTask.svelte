@@ -17,27 +17,25 @@
 	import { AdapterPick, BoltPattern } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
 	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
-	import { MoveForm } from './form.svelte';
-	import type { MoveProps } from './props';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
 
-	let { store, move, focused, onDone }: MoveProps = $props();
+	let { store, view, task, focused, onDone }: TaskProps = $props();
 
 	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
 	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
 	let planProblem = $state.raw<Problem | null>(null);
 	let facts = $state<Facts>({ locking: [], into: '', engaged: '', unit: usualUnit('length') });
-	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${move.subject}`);
-	const form = untrack(() => new MoveForm(store, move, ['adapter']));
+	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${task.subject}`);
+	const form = untrack(() => new TaskForm(store, task, ['adapter']));
 	const adapter = $derived((form.values.adapter ?? null) as Schemas['AdapterBody'] | null);
 	// The wrench of the pass before lies in the hand still.
 	untrack(() => {
 		const before = recallText(WRENCH);
 		if (form.values.wrench === undefined && before) form.values.wrench = before;
 	});
-	const readings = $derived(move.asks.filter((ask) => ask.field.startsWith('readings.')));
-	const numbers = $derived(
-		((move.entry.readings as { number: number }[] | undefined) ?? []).map((one) => one.number)
-	);
+	const readings = $derived(task.asks.filter((ask) => ask.field.startsWith('readings.')));
+	const numbers = $derived(screenOf(task, 'torque').numbers);
 	const typed = $derived(
 		new Set(numbers.filter((_, place) => form.values[`readings.${place}.reading`] !== undefined))
 	);
@@ -51,11 +49,11 @@
 	const next = $derived(numbers.find((number) => !typed.has(number)) ?? null);
 	const fault = (field: string) => faultAt(form.problem, field);
 
-	const torque = $derived(move.torque as Schemas['TorquePlanBody']);
+	const screen = $derived(screenOf(task, 'torque'));
 	const wrench = $derived(wrenches.find((one) => one.key === form.values.wrench));
-	const pass = $derived(plan?.passes[Number(move.entry.turn ?? 1) - 1]);
-	const wrenchAsk = $derived(move.asks.find((one) => one.field === 'wrench'));
-	const overdueAsk = $derived(move.asks.find((one) => one.field === 'overdue'));
+	const pass = $derived(plan?.passes[screen.turn - 1]);
+	const wrenchAsk = $derived(task.asks.find((one) => one.field === 'wrench'));
+	const overdueAsk = $derived(task.asks.find((one) => one.field === 'overdue'));
 	let choosing = $state(untrack(() => form.values.wrench === undefined));
 	function chosen(key: unknown) {
 		form.values.wrench = key;
@@ -65,27 +63,22 @@
 	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
 
 	const place = drawingPlace();
-	$effect(() => ((torque.pattern?.count ?? 1) > 1 ? place.show(face) : undefined));
+	$effect(() => (screen.pattern.count > 1 ? place.show(face) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
 		void ask(api.GET('/api/wrenches')).then((answer) => (wrenches = answer.data ?? []));
 	});
 	$effect(() => {
-		const body: Schemas['TorquePlanBody'] = {
-			...torque,
-			wrench: wrench ? { min: wrench.low, max: wrench.high, accuracy_pct: wrench.accuracy_pct } : null,
+		const path = { job_id: view.job.id, task: task.key };
+		const body = {
+			wrench: wrench?.key ?? null,
 			adapter,
 			locking: facts.locking,
-			fastener: torque.fastener
-				? {
-						...torque.fastener,
-						into: facts.into || null,
-						engaged: facts.engaged.trim() ? withUnit(facts.engaged, facts.unit) : null
-					}
-				: null
+			into: facts.into || null,
+			engaged: facts.engaged.trim() ? withUnit(facts.engaged, facts.unit) : null
 		};
 		return asTyped(
-			() => ask(api.POST('/api/torque/plan', { body })),
+			() => ask(api.POST('/api/jobs/{job_id}/tasks/{task}/torque', { params: { path }, body })),
 			(answer) => {
 				plan = answer.data;
 				planProblem = answer.problem;
@@ -106,8 +99,8 @@
 {#snippet face()}
 	<section class="panel" aria-label="The face and its fasteners">
 		<BoltPattern
-			layout={torque.pattern?.layout ?? 'circle'}
-			count={torque.pattern?.count ?? 1}
+			layout={screen.pattern.layout}
+			count={screen.pattern.count}
 			{next}
 			done={typed}
 			{wrong}
@@ -166,9 +159,9 @@
 			/>
 		{/each}
 	</div>
-	{#if !move.asks.some((ask) => fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
+	{#if !task.asks.some((ask) => fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
-		<Check size={26} aria-hidden="true" />{move.action}
+		<Check size={26} aria-hidden="true" />{task.action}
 	</button>
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
@@ -180,6 +173,6 @@
 		{shown(plan.proof_pct.nominal, 0)} % of proof load. Formula: F = T/(K·d).
 	</p>
 {/if}
-<FastenerFacts bind:facts threaded={torque.fastener !== null} fault={faultAt(planProblem, 'engaged')} />
+<FastenerFacts bind:facts threaded={screen.threaded} fault={faultAt(planProblem, 'engaged')} />
 {#if planProblem && !faultAt(planProblem, 'engaged')}<ProblemNote problem={planProblem} />{/if}
 <Findings findings={others} />

@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { SignatureDialog } from '$lib/session';
 	import { Caution } from '$lib/shared';
-	import type { JobStore, Move } from './job.svelte';
+	import type { JobStore, Task } from './job.svelte';
 
 	interface Props {
 		store: JobStore;
-		move: Move;
+		task: Task;
 		onDone: () => void;
 	}
-	let { store, move, onDone }: Props = $props();
+	let { store, task, onDone }: Props = $props();
 
 	let asking = $state(false);
 	let reason = $state('');
@@ -16,12 +16,12 @@
 	let signing = $state(false);
 
 	$effect(() => {
-		void move.key;
+		void task.key;
 		asking = false;
 		reason = ground = '';
 	});
-	const passOver = (pin: string) =>
-		store.sign({ kind: 'move_skipped', move: move.key, reason, grounds: ground || null }, pin);
+	const skip = (pin: string) =>
+		store.sign({ kind: 'task_skipped', task: task.key, reason, grounds: ground || null }, pin);
 </script>
 
 {#if asking}
@@ -32,11 +32,11 @@
 			signing = true;
 		}}
 	>
-		{#if move.danger}<Caution text={move.danger} />{/if}
-		{#if move.grounds.length}
+		{#if task.danger}<Caution text={task.danger} />{/if}
+		{#if task.grounds.length}
 			<select class="entry select w-full" aria-label="On what ground" bind:value={ground}>
 				<option value="" disabled>On what ground?</option>
-				{#each move.grounds as one (one.key)}<option value={one.key}>{one.words}</option>{/each}
+				{#each task.grounds as one (one.key)}<option value={one.key}>{one.words}</option>{/each}
 			</select>
 		{/if}
 		<input
@@ -48,7 +48,7 @@
 		<div class="flex flex-wrap gap-2">
 			<button
 				class="btn btn-warning"
-				disabled={reason.trim().length < 5 || (move.grounds.length > 0 && !ground)}>Sign and go on</button
+				disabled={reason.trim().length < 5 || (task.grounds.length > 0 && !ground)}>Sign and go on</button
 			>
 			<button type="button" class="btn" onclick={() => (asking = false)}>Back</button>
 		</div>
@@ -58,8 +58,8 @@
 {/if}
 {#if signing}
 	<SignatureDialog
-		what="go on without this: {move.text}"
-		sign={passOver}
+		what="go on without this: {task.text}"
+		sign={skip}
 		onDone={() => {
 			signing = false;
 			onDone();

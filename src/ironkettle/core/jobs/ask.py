@@ -1,0 +1,38 @@
+"""What a task asks a person for."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from ironkettle.core.sheets.document.parts import Read
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """``only``: offered while other fields of the task hold these choices."""
+
+    key: str
+    says: str
+    sign: str | None = None
+    only: Mapping[str, str] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """A field a person fills in. ``field`` is its dotted path in the payload; the right choice comes first.
+
+    ``limit`` in ``unit``, both ends finite; ``proposed`` stands unless it is changed; ``needs``: what a trace must hold.
+    """
+
+    field: str
+    read: Read
+    label: str
+    choices: tuple[Choice, ...] = ()
+    unit: str | None = None
+    limit: tuple[float, float] | None = None
+    proposed: Any = None
+    optional: bool = False
+    needs: Mapping[str, float] | None = None
+    hint: str | None = None

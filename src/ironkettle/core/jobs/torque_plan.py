@@ -1,0 +1,127 @@
+"""The plan of a fastener group in a job: settings, order and preload, from the sheet's figures and what it is done with."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ironkettle.core.base.errors import RuleError
+from ironkettle.core.base.quantities import read_torque
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.phases import told_group, turns_between
+from ironkettle.core.jobs.runs import WrenchUsed
+from ironkettle.core.machine.tightening import (
+    Adapter,
+    ByTorque,
+    ByTurns,
+    Fastener,
+    Layout,
+    Locking,
+    Spec,
+    TorquePlan,
+    TorqueRange,
+    ToSlot,
+    ToStop,
+    Wrench,
+    find_factor,
+    find_proof,
+    find_tapped,
+    find_thread,
+    plan_tightening,
+)
+from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+
+_USUAL_CONDITION = "light oil"
+
+
+@dataclass(frozen=True, slots=True)
+class DoneWith:
+    """What a phase is tightened with. ``into``: the material the thread is tapped into; ``engaged``: how deep it is in [mm]."""
+
+    wrench: WrenchUsed | None = None
+    adapter: Adapter | None = None
+    locking: tuple[Locking, ...] = ()
+    into: str | None = None
+    engaged: float | None = None
+
+
+def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> TorquePlan | None:
+    """The plan of one phase of a group; None for one without a figure: by hand, loosened, to a mark, to a gap. [N·m, deg]
+
+    Raises RuleError for a thread, grade or material that no table has.
+    """
+    group = told_group(case, group_key)
+    phase = group.phases[index]
+    spec = _spec(case, group, phase)
+    if spec is None:
+        return None
+    by_torque = phase.to is PhaseTo.TORQUE
+    return plan_tightening(
+        spec,
+        layout=layout_of(group),
+        count=group.count,
+        passes_pct=phase.passes_pct if by_torque else (100.0,),
+        wrench=_wrench(done_with.wrench),
+        adapter=done_with.adapter,
+        soft_thread=by_torque and group.soft_thread,
+        fastener=_fastener(case, group, done_with) if by_torque and is_threaded(group) else None,
+        locking=done_with.locking,
+        top=by_torque and case.tables.house.holds("aim", 1),
+    )
+
+
+def layout_of(group: FastenerGroup) -> Layout:
+    """How the fasteners of a group lie."""
+    return group.layout if group.count > 1 else Layout.SINGLE
+
+
+def is_threaded(group: FastenerGroup) -> bool:
+    """Whether the sheet names thread and grade, without which nothing can be said of preload and stripping."""
+    return bool(group.thread and group.grade)
+
+
+def _spec(case: Case, group: FastenerGroup, phase: Phase) -> Spec | None:
+    if phase.to is PhaseTo.TORQUE:
+        return ByTorque(_range(phase))
+    if phase.to is PhaseTo.STOP:
+        return ToStop()
+    if group.thread is None:
+        return None
+    if phase.to is PhaseTo.TURNS:
+        low, high = turns_between(phase)
+        return ByTurns((low + high) / 2, _pitch(case, group.thread), from_bottom=phase.back)
+    if phase.to is PhaseTo.SLOT and phase.slots:
+        return ToSlot(phase.slots, _pitch(case, group.thread), from_bottom=phase.back)
+    return None
+
+
+def _pitch(case: Case, thread: str) -> float:
+    return find_thread(thread, case.tables.fasteners.threads, "thread").pitch
+
+
+def _range(phase: Phase) -> TorqueRange:
+    if phase.target is not None:
+        target = read_torque(phase.target, "target")
+        spread = target * (phase.tolerance_pct or 0.0) / 100
+        return TorqueRange(target - spread, target + spread)
+    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
+
+
+def _wrench(used: WrenchUsed | None) -> Wrench | None:
+    if used is None:
+        return None
+    return Wrench(read_torque(used.low, "low"), read_torque(used.high, "high"), used.accuracy_pct)
+
+
+def _fastener(case: Case, group: FastenerGroup, done_with: DoneWith) -> Fastener:
+    tables = case.tables.fasteners
+    try:
+        thread = find_thread(group.thread or "", tables.threads, "thread")
+        factor = find_factor(group.condition or _USUAL_CONDITION, tables.nut_factors, "condition")
+        proof = find_proof(group.grade or "", thread.major_diameter, tables.strengths, "grade")
+        tapped = None if done_with.into is None else find_tapped(done_with.into, tables.tapped, "into")
+    except RuleError as error:
+        raise RuleError(found.under("fastener") for found in error.faults) from None
+    return Fastener(thread, factor, proof, tapped, done_with.engaged)
+
+
+__all__ = ["DoneWith", "is_threaded", "layout_of", "torque_plan"]
