@@ -1,4 +1,4 @@
-"""A job on a bench of its own, in memory: entries added as the rules allow, moves walked as a script would."""
+"""A job on a bench of its own, in memory: entries added as the rules allow, tasks walked as a script would."""
 
 from __future__ import annotations
 
@@ -120,7 +120,7 @@ class Job:
         return mark.entry
 
     def take(self, task: Task) -> uuid.UUID:
-        """Do a move as a careful hand does; the lead cuts a timer that nobody else may."""
+        """Do a task as a careful hand does; the lead cuts a timer that nobody else may."""
         author, self.author = self.author, TAMSIN if task.kind.key == "timer" else self.author
         try:
             return self.do(filled(task))
@@ -128,7 +128,7 @@ class Job:
             self.author = author
 
     def walk(self, until: Callable[[Task], bool] = lambda task: False, most: int = 400) -> int:
-        """Fill the asks of the next move and post it, again and again, until it is released or a move is reached."""
+        """Fill the asks of the next task and post it, again and again, until it is released or a task is reached."""
         for count in range(most):
             task = self.next()
             if task is None or until(task):

@@ -88,7 +88,7 @@ def _at_once(admin: Engine, statements: Iterable[str]) -> None:
 
 @pytest.fixture(scope="session")
 def kept() -> set[str]:
-    """The tables that the demo workshop was kept of after its first loading: the moves of its jobs are walked once."""
+    """The tables that the demo workshop was kept of after its first loading: the tasks of its jobs are walked once."""
     return set()
 
 

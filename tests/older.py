@@ -1,4 +1,4 @@
-"""A whole job of the ram as its log was written before jobs were worked by moves: seal format 2, a sheet of format 1."""
+"""A whole job of the ram as its log was written before jobs were worked by tasks: seal format 2, a sheet of format 1."""
 
 from __future__ import annotations
 

@@ -38,7 +38,7 @@ def task_of(view: View, key: str) -> dict[str, Any]:
 
 
 def payload_of(task: Mapping[str, Any], **given: Any) -> dict[str, Any]:
-    """The payload of a move as the API told it, filled in."""
+    """The payload of a task as the API told it, filled in."""
     asks = [
         SimpleNamespace(
             **{**ask, "read": SimpleNamespace(value=ask["read"])},
@@ -60,7 +60,7 @@ def walk(
     signer: str = "tamsin",
     each: Callable[[View], None] = lambda view: None,
 ) -> View:
-    """Work a job by its moves to its release, or to the move named; ``found`` answers asks of moves otherwise."""
+    """Work a job by its tasks to its release, or to the task named; ``found`` answers asks of tasks otherwise."""
     view: View = client.get(f"/api/jobs/{job}").json()
     for _ in range(300):
         task = next_of(view)

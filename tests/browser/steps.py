@@ -46,7 +46,7 @@ def hand(page: Page) -> Locator:
 
 
 def pick(page: Page, words: str) -> None:
-    """Take another move of the chapter in hand."""
+    """Take another task of the stage."""
     page.get_by_role("main").get_by_role("button", name=re.compile(words)).first.click()
 
 
@@ -59,7 +59,7 @@ def main_button(card: Locator) -> Locator:
 
 
 def fill_in(card: Locator, given: Mapping[str, str]) -> None:
-    """Fill what a move asks: what is given by its label, else the first choice, a yes, and words."""
+    """Fill what a task asks: what is given by its label, else the first choice, a yes, and words."""
     for group in card.get_by_role("radiogroup").all():
         wanted = given.get(str(group.get_attribute("aria-label")))
         option = group.get_by_role("radio", name=re.compile(wanted)) if wanted else group.get_by_role("radio").first
@@ -85,7 +85,7 @@ def do(page: Page, given: Mapping[str, str] | None = None) -> str:
 
 
 def work(page: Page, until: str, acts: Mapping[str, Act | Mapping[str, str]], most: int = 90) -> int:
-    """Do moves until the one named is in hand; gives how many were done. ``acts``: what to do otherwise, by move."""
+    """Do tasks until the one named is in hand; gives how many were done. ``acts``: what to do otherwise, by task."""
     for count in range(most):
         expect(hand(page)).to_be_visible()
         key = key_of(page)
@@ -139,7 +139,7 @@ def root_of(page: Page) -> str:
 
 
 def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
-    """A job of the demo, worked over the API up to a move, and opened there."""
+    """A job of the demo, worked over the API up to a task, and opened there."""
     root, request = root_of(page), page.context.request
     job = request.get(f"{root}/api/jobs?q={serial}", max_retries=3).json()["jobs"][0]
     view = request.get(f"{root}/api/jobs/{job['id']}").json()

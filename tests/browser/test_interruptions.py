@@ -189,7 +189,7 @@ def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings
 
 
 def test_killed_once_in_every_stage_nothing_acknowledged_is_lost(server: Server, workshop: object) -> None:
-    """The whole walk over HTTP; the server is killed right after an acknowledgement in each chapter."""
+    """The whole walk over HTTP; the server is killed right after an acknowledgement in each stage."""
 
     cookies = {}
 

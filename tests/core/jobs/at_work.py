@@ -12,7 +12,7 @@ from tests.tiny import plug, sheet_of, unit
 
 
 def at(key: str, task: str, **changes: Any) -> Job:
-    """A job of a demo unit walked up to a move."""
+    """A job of a demo unit walked up to a task."""
     document = unit(key)
     for name, value in changes.items():
         document[name] = value

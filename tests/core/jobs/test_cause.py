@@ -1,4 +1,4 @@
-"""Signs at what came off, the cause decided by a person, and what puts it right as moves of the job."""
+"""Signs at what came off, the cause decided by a person, and what puts it right as tasks of the job."""
 
 from __future__ import annotations
 

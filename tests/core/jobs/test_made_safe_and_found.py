@@ -51,7 +51,7 @@ def test_a_danger_is_passed_over_only_on_a_ground_and_is_named() -> None:
     assert fields(caught) == ["grounds"]
     job.do({"kind": "task_skipped", "task": "step:isolate", "reason": "not needed today", "grounds": "safe_elsewhere"})
     assert job.task("step:isolate").status is Status.SKIPPED
-    # What is passed over does not block for ever what comes after it.
+    # What is skipped does not block for ever what comes after it.
     assert job.task("step:bleed").status is Status.OPEN or job.task("step:bleed").status is Status.NEXT
     # A step of making safe without a caution is a danger too; one of the rebuild without one is not.
     with pytest.raises(RuleError):

@@ -1,4 +1,4 @@
-"""A sheet's moves before there is a job, and sheets that nobody could work."""
+"""A sheet's tasks before there is a job, and sheets that nobody could work."""
 
 from __future__ import annotations
 

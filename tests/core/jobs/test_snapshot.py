@@ -11,6 +11,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ironkettle.core.jobs.kinds.observation import OBSERVED
+from ironkettle.core.jobs.kinds.release import release_of
+from ironkettle.core.jobs.kinds.strike import STRUCK
 from ironkettle.core.jobs.kinds.tightening import TIGHTENED
 from ironkettle.core.jobs.registry import apply_entry, fold, read_payload
 from ironkettle.core.jobs.snapshot import from_snapshot, to_snapshot
@@ -55,7 +57,7 @@ def test_what_was_seen_first_and_what_was_struck_out_come_through() -> None:
     state = through_text(job.state)
     assert state == job.state
     assert state.first(OBSERVED)["rod-leak", "as_found"].value.value == "3"
-    assert [one.value.reason for one in state.struck.values()] == ["read at the other ram"]
+    assert [one.value.reason for one in state.book(STRUCK).values()] == ["read at the other ram"]
 
 
 def test_a_released_and_reopened_job_comes_through() -> None:
@@ -65,7 +67,7 @@ def test_a_released_and_reopened_job_comes_through() -> None:
     job.author = TAMSIN
     job.do({"kind": "reopened", "reason": "it drips again"})
     assert through_text(job.state) == job.state
-    assert not through_text(job.state).has("released", "released")
+    assert release_of(through_text(job.state)) is None
 
 
 @pytest.mark.parametrize("document", [{}, {"books": {"steps": [["a", {}]]}, "first": {}, "runs": []}, {"books": 1}])

@@ -70,16 +70,14 @@ def test_work_after_a_test_takes_the_claim_back() -> None:
     assert "Hold on the rod side: passed, and the unit was worked on after it." in told
 
 
-def test_what_was_passed_over_stands_against_it_with_ground_and_reason() -> None:
+def test_what_was_skipped_stands_against_it_with_ground_and_reason() -> None:
     job = worked("step:bleed")
     job.do({"kind": "task_skipped", "task": "step:bleed", "reason": "came in pieces", "grounds": "never_live"})
     job.author = TAMSIN
     job.walk(until=lambda task: task.key == "sign")
     told = stated(job)
     assert told[0].endswith("Read what stands beside it.")
-    assert any(
-        "Passed over: Bleed both sides" in one and "never under pressure; came in pieces." in one for one in told
-    )
+    assert any("Skipped: Bleed both sides" in one and "never under pressure; came in pieces." in one for one in told)
 
 
 def test_a_part_that_was_short_and_never_came_stands_against_it() -> None:

@@ -162,7 +162,7 @@ def _part_of(job: Job, key: str) -> str:
 
 
 def test_the_walk_is_the_same_when_it_is_folded_again() -> None:
-    """A state is rebuilt from the log alone: the same moves with the same status."""
+    """A state is rebuilt from the log alone: the same tasks with the same status."""
     job = Job(sheet_of(unit("header-tank-valve")))
     job.walk(until=lambda task: task.key == "step:plunger-in")
     again = Job(job.sheet, intake=False)
@@ -198,7 +198,7 @@ def test_whatever_open_task_is_taken_the_job_still_ends(key: str, chance: Any) -
 @given(chance=st.randoms(use_true_random=False))
 @settings(max_examples=6, deadline=None)
 def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
-    """A third of the moves passed over with a reason; the rest can still be done, and it can be signed."""
+    """A third of the tasks skipped with a reason; the rest can still be done, and it can be signed."""
     job = Job(sheet_of(unit("swing-bridge-ram")))
     for _ in range(200):
         tasks = job.tasks()
@@ -211,7 +211,7 @@ def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
                 {"kind": "task_skipped", "task": task.key, "reason": "not needed today", "grounds": "safe_elsewhere"}
             )
             continue
-        # What is there against a danger was passed over: the lead answers for it.
+        # What is there against a danger was skipped: the lead answers for it.
         job.author = TAMSIN if task.key == "sign" else BEDE
         job.do(filled(task))
     assert job.state.has(RELEASED, "released")

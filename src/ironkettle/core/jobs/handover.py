@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import Line, Section
-from ironkettle.core.jobs.registry import ENTRY_KINDS
+from ironkettle.core.jobs.registry import kinds
 from ironkettle.core.jobs.task import Task
 from ironkettle.core.jobs.tasks import next_task
 
@@ -28,7 +28,7 @@ class HandOver:
 def hand_over(case: Case, tasks: Sequence[Task]) -> HandOver:
     """What the next pair of hands has to know, in the order they ask for it: what each kind of entry has to say."""
     following = next_task(tasks)
-    lines = [line for kind in ENTRY_KINDS for line in kind.hand_over(case)]
+    lines = [line for kind in kinds() for line in kind.hand_over(case)]
     parts = {section: tuple(line for line in lines if line.section is section) for section in Section}
     return HandOver(
         following.text if following else None,

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from typing import TYPE_CHECKING, Annotated, Union
+from collections.abc import Iterable, Mapping, Sequence
+from typing import TYPE_CHECKING, Annotated, Union, cast
 from uuid import UUID
 
 from pydantic import BeforeValidator, Field, TypeAdapter
@@ -59,24 +59,51 @@ ENTRY_KINDS: tuple[AnyKind, ...] = (
     test_run.KIND, test_start.KIND, test_samples.KIND, test_close.KIND, account.KIND, disposal.KIND, release.KIND, ending.KIND,
     reopening.KIND, full_job.KIND, take_apart.KIND, rung.KIND, photo.KIND, skip.KIND, stage_skip.KIND, note.KIND, strike.KIND,
 )  # fmt: skip
-_BY_MODEL: dict[type[Payload], AnyKind] = {kind.model: kind for kind in ENTRY_KINDS}
-_BY_NAME: dict[str, AnyKind] = {name: kind for kind in ENTRY_KINDS for name in (kind.name, *kind.former)}
 
 
-def _renamed(document: object) -> object:
-    """A payload's document under the name its kind has now."""
-    if isinstance(document, dict):
-        kind = _BY_NAME.get(str(document.get("kind")))
-        if kind is not None and document["kind"] != kind.name:
-            return {**document, "kind": kind.name}
-    return document
+class Registry:
+    """Kinds of entry, found by their payload and by their names, those of older logs among them."""
+
+    def __init__(self, kinds: Sequence[AnyKind]) -> None:
+        self.kinds = tuple(kinds)
+        self._by_model = {kind.model: kind for kind in kinds}
+        self._by_name = {name: kind for kind in kinds for name in (kind.name, *kind.former)}
+        self.payloads = Annotated[
+            Union[tuple(self._by_model)], Field(discriminator="kind"), BeforeValidator(self._renamed)  # noqa: UP007
+        ]
+        self._reader: TypeAdapter[Payload] = TypeAdapter(cast("type[Payload]", self.payloads))
+
+    def read(self, document: object) -> Payload:
+        """A payload of any kind from its document. Raises pydantic's ValidationError."""
+        return self._reader.validate_python(document)
+
+    def of(self, payload: Payload) -> AnyKind:
+        """The kind of a payload."""
+        return self._by_model[type(payload)]
+
+    def named(self, document: Mapping[str, object]) -> AnyKind | None:
+        """The kind that a document names; None where there is no such kind."""
+        return self._by_name.get(str(document.get("kind")))
+
+    def _renamed(self, document: object) -> object:
+        """A payload's document under the name its kind has now."""
+        if isinstance(document, dict):
+            kind = self.named(document)
+            if kind is not None and document["kind"] != kind.name:
+                return {**document, "kind": kind.name}
+        return document
 
 
+REGISTRY = Registry(ENTRY_KINDS)
 if TYPE_CHECKING:
     AnyPayload = Payload
 else:
-    AnyPayload = Annotated[Union[tuple(_BY_MODEL)], Field(discriminator="kind"), BeforeValidator(_renamed)]  # noqa: UP007
-_READ: TypeAdapter[Payload] = TypeAdapter(AnyPayload)
+    AnyPayload = REGISTRY.payloads
+
+
+def kinds() -> tuple[AnyKind, ...]:
+    """Every kind of entry, in the order in which tasks of one stage are listed."""
+    return REGISTRY.kinds
 
 
 # The screens of all tasks, told apart by their kind.
@@ -91,12 +118,12 @@ else:
 
 def read_payload(document: object) -> Payload:
     """A payload of any kind from what was sent, also under a name its kind had before. Raises pydantic's ValidationError."""
-    return _READ.validate_python(document)
+    return REGISTRY.read(document)
 
 
 def kind_of(payload: Payload) -> AnyKind:
     """What is known of the kind of an entry."""
-    return _BY_MODEL[type(payload)]
+    return REGISTRY.of(payload)
 
 
 def payload_words(resolved: Resolved, payload: Payload) -> str:
@@ -126,7 +153,7 @@ def task_key_of(payload: Payload) -> str | None:
 
 def task_key_of_document(document: Mapping[str, object]) -> str | None:
     """The key of the task that a payload completes, from its document; None where it completes none or lacks what names it."""
-    kind = _BY_NAME.get(str(document.get("kind")))
+    kind = REGISTRY.named(document)
     return None if kind is None else _filled(kind.completes, {"turn": 1, "when": "as_left", **document})
 
 
@@ -139,7 +166,7 @@ def _filled(template: str | None, fields: Mapping[str, object]) -> str | None:
 
 def loose_asks_of(document: Mapping[str, object]) -> tuple[Ask, ...]:
     """The fields of an entry that may be put right where it completes no task; none for a kind that is not known."""
-    kind = _BY_NAME.get(str(document.get("kind")))
+    kind = REGISTRY.named(document)
     return () if kind is None else kind.loose_asks
 
 

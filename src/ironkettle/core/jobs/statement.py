@@ -10,7 +10,7 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.ending import ENDING_WORD, JobEnded, ending_of, with_ending
 from ironkettle.core.jobs.kinds.release import Released
 from ironkettle.core.jobs.proven import verdict_on
-from ironkettle.core.jobs.registry import ENTRY_KINDS
+from ironkettle.core.jobs.registry import kinds
 from ironkettle.core.jobs.snapshot import from_snapshot, to_snapshot
 from ironkettle.core.jobs.state import Mark, Payload
 from ironkettle.core.jobs.task import Task
@@ -50,12 +50,12 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     if case.draft:
         sheet = case.resolved.whole
         yield f"Worked on a draft sheet: version {sheet.version} of {sheet.name} was not approved when this was signed."
-    for kind in ENTRY_KINDS:
+    for kind in kinds():
         yield from kind.against(case, tasks)
 
 
 def _to_know(case: Case) -> Iterator[str]:
-    for kind in ENTRY_KINDS:
+    for kind in kinds():
         yield from kind.beside(case)
     for words in sorted(_scripts(case)):
         yield f"Not all was entered by hand: {words}."

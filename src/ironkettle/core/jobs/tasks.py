@@ -15,7 +15,7 @@ from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.skip import TaskSkipped, is_skipped, may_be_skipped
 from ironkettle.core.jobs.kinds.stage_skip import stage_is_skipped
 from ironkettle.core.jobs.kinds.strike import EntryStruck, check_strike
-from ironkettle.core.jobs.registry import ENTRY_KINDS, kind_of, task_key_of
+from ironkettle.core.jobs.registry import kind_of, kinds, task_key_of
 from ironkettle.core.jobs.state import Payload
 from ironkettle.core.jobs.task import Draft, Stage, Status, Task
 
@@ -48,7 +48,7 @@ def tasks_of(case: Case) -> tuple[Task, ...]:
 
 def _drafts(case: Case) -> dict[str, Draft]:
     closed = closed_by(case.state) is not None
-    return {draft.task.key: _skipped(case, draft, closed=closed) for kind in ENTRY_KINDS for draft in kind.tasks(case)}
+    return {draft.task.key: _skipped(case, draft, closed=closed) for kind in kinds() for draft in kind.tasks(case)}
 
 
 def circle_in(case: Case) -> list[str]:
