@@ -44,7 +44,7 @@ def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine)
             "FN-0903": ("test", "Hold on the c"),
             "FN-0611": ("test", "Hold on the p"),
             "FN-4410": ("rebuild", "First pour of"),
-            "FN-3322": ("rebuild", "Task the diap"),
+            "FN-3322": ("rebuild", "Move the diap"),
             "FN-6680": ("rebuild", "Front gland: "),
             "FN-6801": ("rebuild", "Front head to"),
             "FN-7710": ("kit", "Receive: star"),

@@ -76,13 +76,13 @@ def test_what_was_seen_as_found_is_what_was_seen_first() -> None:
     assert "12 drops per minute" in text_of(certificate_pdf(certified(job)))
 
 
-def test_what_was_passed_over_and_a_test_not_run_stand_on_it(worked: Job) -> None:
+def test_what_was_skipped_and_a_test_not_run_stand_on_it(worked: Job) -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     job.walk(until=lambda task: task.key == "test:rod-side-hold:as_left")
     reason = "stand is away, tested on the bridge"
     job.do({"kind": "task_skipped", "task": "test:rod-side-hold:as_left", "reason": reason})
     text = text_of(certificate_pdf(certified(job)))
-    assert f"Passed over: Hold on the rod side. {reason}." in text
+    assert f"Skipped: Hold on the rod side. {reason}." in text
     assert "Hold on the rod side: not run" in text
 
 

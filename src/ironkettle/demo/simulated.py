@@ -8,6 +8,7 @@ from typing import Any
 from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure, read_volume
 from ironkettle.core.jobs import Task
 from ironkettle.core.sheets.document import Sheet
+from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.core.simulation import RIGS, Liquid, LiquidVolume, OilUnit, Opening, Stand
 
 # What the hoses of the stand give, for each millilitre of the unit. [1/MPa]
@@ -20,8 +21,8 @@ def simulated_trace(
 ) -> list[dict[str, float]]:
     """The readings that a hold of the simulated stand gives, as often as the task asks for and so many times as long. [µm]"""
     needs = dict(task.asks[0].needs or {})
-    spec = next(one for one in sheet.tests if one.key == task.subject)
-    volume = read_volume(spec.volume or "", "volume")
+    spec = next(one for one in sheet.tests if isinstance(one, HoldTest) and one.key == task.subject)
+    volume = read_volume(spec.volume, "volume")
     unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
     stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})
     stand.raise_to(needs["pressure_mpa"], 1)

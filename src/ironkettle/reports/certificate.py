@@ -32,6 +32,7 @@ from ironkettle.core.jobs.kinds.tightening import TIGHTENED
 from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sealing.catalogue import KINDS
+from ironkettle.core.sheets.document.fastening import TargetSetting
 from ironkettle.core.sheets.drawing import picture
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
@@ -255,7 +256,7 @@ def _settings(report: Certified) -> list[Flowable]:
         name, told = payload_words(report.resolved, made).split(": ", 1)
         by = f"; {report.who(marked.mark)}, {day(marked.mark.when)}"
         way = "; ".join(f"{one.turns:+g} turns: {one.value or ('yes' if one.sign else 'no')}" for one in made.readings)
-        wanted = spec.target.value if spec and spec.target else ""
+        wanted = spec.target.value if isinstance(spec, TargetSetting) else ""
         rows.append([name, wanted, way, f"{told}{by}"])
     return [title("Settings"), table(rows, (0.24, 0.18, 0.3, 0.28))] if len(rows) > 1 else []
 

@@ -78,7 +78,7 @@ def test_a_torque_in_another_unit_is_the_same() -> None:
             "writes down no torque",
         ),
         ({"to": "torque", "noted_at": "figure", "target": "3 N·m"}, NOTE, "without figures of its own"),
-        ({"to": "hand", "noted_at": "figure"}, NOTE, "without figures of its own"),
+        ({"to": "hand", "noted_at": "figure"}, NOTE, "does not belong here"),
     ],
 )
 def test_a_figure_that_nobody_tells_is_refused_with_the_sheet(

@@ -120,7 +120,12 @@ def test_settings_are_made_at_their_step_or_in_their_stage() -> None:
     bound = plugged(settings=[spec], steps__3__sets=["spring"])
     keys = [task.key for task in bound.tasks()]
     assert keys.index("set:spring") == keys.index("step:in") + 1
-    target = spec | {"kind": "target", "target": {"reading": "pressure", "value": "280 bar +10/-0", "floor": "270 bar"}}
+    target = {
+        "key": "spring",
+        "name": "Spring",
+        "kind": "target",
+        "target": {"reading": "pressure", "value": "280 bar +10/-0", "floor": "270 bar"},
+    }
     job = plugged(settings=[target])
     job.walk(until=lambda one: one.key == "set:spring")
     with pytest.raises(RuleError, match="what was read"):

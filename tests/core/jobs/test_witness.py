@@ -11,9 +11,9 @@ from ironkettle.core.base.errors import RuleError
 from ironkettle.core.jobs.runs import Judgement
 from ironkettle.core.jobs.witness import check_collected, collected_rate, shown_with_glass, with_glass
 from ironkettle.core.machine.pressure import Analysis
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest
 
-SPEC = TestSpec.model_validate(
+SPEC = HoldTest.model_validate(
     {"key": "hold", "kind": "pressure_hold", "name": "Hold", "zone": "rod_side", "pressure": "180 bar", "volume": "420 ml", "medium": "mineral oil ISO VG 46", "leak_limit": "0.5 ml/min", "glass": "cap port"}
 )  # fmt: skip
 DRY = SPEC.model_copy(update={"glass": None})

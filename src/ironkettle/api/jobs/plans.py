@@ -24,6 +24,7 @@ from ironkettle.core.jobs import Case, Task, tasks_of
 from ironkettle.core.jobs.judging import plan_of_hold
 from ironkettle.core.jobs.kinds.setting import TurnRead
 from ironkettle.core.jobs.kinds.size import groove_of
+from ironkettle.core.jobs.proving import hold_of
 from ironkettle.core.jobs.runs import MeasuredInPlace
 from ironkettle.core.jobs.setting_advice import advise_setting
 from ironkettle.core.jobs.torque_plan import DoneWith, torque_plan
@@ -95,12 +96,10 @@ def torque(
 def hold(job_id: UUID, task: NameText, body: HeldOnBody, session: DbSession, caller: Reader, shop: JobShop) -> PlanOut:
     case = case_for(session, job_of(session, job_id), shop, caller)
     found = _task(case, task, "test")
-    spec = next(one for one in case.resolved.sheet.tests if one.key == found.subject)
+    spec = hold_of(case, found.subject)
     gauge = case.gauges.get(body.gauge)
     if gauge is None:
         raise fault("gauge", f"“{body.gauge}” is no gauge of the shop's list", *case.gauges)
-    if spec.key in case.resolved.told:
-        raise NotThereError("hold of", task)
     return hold_plan_out(plan_of_hold(case, spec, gauge, body.compliance))
 
 

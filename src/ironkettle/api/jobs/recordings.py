@@ -21,6 +21,7 @@ from ironkettle.api.policies import Caller, StandPolicy
 from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.base.quantities import BASE_UNIT, read_gauge_pressure
 from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.proving import hold_of
 from ironkettle.core.machine.stand import Reads, RecordedChannel, RecordingPlan, StandMap, Trouble
 from ironkettle.core.machine.stand.channels import DIMENSION
 from ironkettle.stand.recorder import Recording
@@ -82,7 +83,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
         run = case.state.runs.get(str(body.run))
         if run is None or run.gauge is None:
             raise NotThereError("run", body.run)
-        spec = next(one for one in case.resolved.sheet.tests if one.key == run.test)
+        spec = hold_of(case, run.test)
         if run.closed is not None or closed_by(case.state) is not None:
             raise RefusedError("run-closed", "this run is closed; start a new one")
         if run.source != "stand":
@@ -98,7 +99,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
             raise RefusedError("recorded", text)
         judged = stand.pressure(body.channel)
         reach = _PAST_RANGE * read_gauge_pressure(run.gauge.range, "gauge.range")
-        asked = read_gauge_pressure(spec.pressure or "", "pressure") if body.raise_first else None
+        asked = read_gauge_pressure(spec.pressure, "pressure") if body.raise_first else None
         plan = RecordingPlan.model_validate(row.plan) if row else plan_of(stand, judged.key, asked, reach)
         recording = Recording(body.run, job.id, job.number, caller.author.name, plan, body.raise_first)
         if row is None:

@@ -18,6 +18,7 @@ from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.core.jobs.judging import analysis_of
 from ironkettle.core.jobs.witness import shown_with_glass
 from ironkettle.core.machine.pressure import Sample, thinned, trace_csv
+from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.store.jobs.cases import run_samples
 from ironkettle.store.jobs.recordings import unsealed_samples
 
@@ -54,8 +55,8 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
         raise NotThereError("run", run)
     spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
     read = _read_so_far(session, job_id, run)
-    analysis = analysis_of(case, spec, told, read) if spec else None
-    if spec is not None and analysis is not None:
+    analysis = analysis_of(case, spec, told, read) if isinstance(spec, HoldTest) else None
+    if isinstance(spec, HoldTest) and analysis is not None:
         analysis = shown_with_glass(analysis, spec, told.judgement)
     drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
     return RunTraceOut(

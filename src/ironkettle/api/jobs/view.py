@@ -47,6 +47,7 @@ from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.stages import Panel, stages_of
 from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.sheets.document.approval import words_of
+from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs.recordings import RecordingRow, recordings_of
 from ironkettle.store.jobs.rows import JobRow, log_rows, sheet_of
@@ -238,8 +239,7 @@ def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task], s
 
 def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | None) -> RunOut:
     spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
-    held = spec is not None and spec.key not in case.resolved.told
-    planned = planned_hold(case, spec, run.gauge, run.compliance) if spec and held and run.gauge else None
+    planned = planned_hold(case, spec, run.gauge, run.compliance) if isinstance(spec, HoldTest) and run.gauge else None
     return RunOut(
         run=run.key,
         test=run.test,

@@ -7,7 +7,7 @@ from typing import Any
 
 _WORDS: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "missing": lambda c: "is needed",
-    "extra_forbidden": lambda c: "is no field here",
+    "extra_forbidden": lambda c: "does not belong here",
     "string_type": lambda c: "must be text",
     "string_too_short": lambda c: (
         "must not be empty" if c.get("min_length") == 1 else f"needs {c.get('min_length')} characters or more"

@@ -10,14 +10,14 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.runs import GaugeUsed, SampleRead
 from ironkettle.core.jobs.trialling import Told
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest
 
 # The gauge a trace is asked for on where the shop's list has none: a tenth of a bar in 250 bar.
 USUAL_GAUGE = GaugeUsed(name="Digital gauge 250 bar", range="250 bar", resolution="0.1 bar", accuracy_pct=0.5)
 
 
-def check_gauge(case: Case, spec: TestSpec, gauge: GaugeUsed) -> None:
-    if read_gauge_pressure(gauge.range, "gauge.range") < read_gauge_pressure(spec.pressure or "", "pressure"):
+def check_gauge(case: Case, spec: HoldTest, gauge: GaugeUsed) -> None:
+    if read_gauge_pressure(gauge.range, "gauge.range") < read_gauge_pressure(spec.pressure, "pressure"):
         raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
     if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
         raise fault("gauge.resolution", "must be above zero", "0.1 bar")
@@ -44,9 +44,9 @@ def check_reach(samples: Sequence[SampleRead], gauge: GaugeUsed) -> None:
             raise fault(f"samples.{index}.pressure_mpa", text, f"up to {gauge.range}")
 
 
-def gauge_for(case: Case, spec: TestSpec) -> GaugeUsed:
+def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     """The shop's gauge that needs the shortest hold, those in calibration first; an imagined one where none reaches."""
-    pressure = read_gauge_pressure(spec.pressure or "", "pressure")
+    pressure = read_gauge_pressure(spec.pressure, "pressure")
     reach = [one for one in case.gauges.values() if read_gauge_pressure(one.range, "gauge.range") >= pressure]
     today = case.now.date()
     ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}

@@ -16,7 +16,7 @@ from ironkettle.core.jobs.kinds.rung import RUNGS
 from ironkettle.core.jobs.state import Payload
 from ironkettle.core.machine.parts import figure_of, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
-from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
+from ironkettle.core.sheets.document.parts import LookPoint, MeasuredPoint, PartSpec, PointSpec, YesNoPoint
 from ironkettle.core.sheets.document.parts import Rung as RungSpec
 from ironkettle.core.shop.settings import part_limit
 
@@ -74,10 +74,10 @@ class Harmful:
     rung: RungSpec
 
     @property
-    def point(self) -> PointSpec:
+    def point(self) -> LookPoint:
         """Look at what the rung may have spoilt."""
         may = self.rung.may or "harm"
-        return PointSpec.model_validate(
+        return LookPoint.model_validate(
             {
                 "key": f"harm-{self.rung.key}",
                 "ask": f"After “{self.rung.do}”: look for what it did",
@@ -105,7 +105,7 @@ def points_of(case: Case, part: PartSpec) -> list[PointSpec]:
 
 
 def _limited(case: Case, point: PointSpec) -> PointSpec:
-    if point.limit is not None or point.rule is None:
+    if not isinstance(point, MeasuredPoint) or point.limit is not None or point.rule is None:
         return point
     limit = part_limit(case.resolved.sheet.family, point.rule)
     return (
@@ -115,7 +115,7 @@ def _limited(case: Case, point: PointSpec) -> PointSpec:
 
 def limit_words(point: PointSpec) -> str | None:
     """The limit as a person reads it, with where it comes from."""
-    if point.limit is None:
+    if not isinstance(point, MeasuredPoint) or point.limit is None:
         return None
     return f"{point.limit}{' (house rule)' if point.rule else ''}"
 
@@ -151,32 +151,29 @@ def may_dress(case: Case, spec: PointSpec) -> bool:
 
 
 def holds(spec: PointSpec, one: PointRead) -> bool:
-    if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
+    """Whether what was read at a point is as it must be."""
+    if isinstance(spec, YesNoPoint):
         return one.good is True
-    if spec.read is Read.LOOK:
+    if isinstance(spec, LookPoint):
         return not one.signs
-    if spec.limit is None or not is_measured(spec):
-        # A house limit that this family does not have: nothing says that it may stay.
+    if not isinstance(spec, MeasuredPoint):
+        return True
+    if spec.limit is None:
+        # A shop limit that this family does not have: nothing says that it may stay.
         return spec.rule is None
     return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, one.values))
 
 
-def is_measured(spec: PointSpec) -> bool:
-    """Whether figures are read at a point."""
-    return dimension_of(spec.read) is not None or spec.read is Read.NUMBER
-
-
 def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
     assert spec.dress is not None
-    dimension = dimension_of(spec.read)
-    if dimension is None:
+    if not isinstance(spec, MeasuredPoint) or (dimension := dimension_of(spec.read)) is None:
         return True
     limit = read_limit(spec.dress.to, "dress.to", dimension)
     most = limit.high if limit.high is not None else limit.low
     return most is not None and computed(spec, one.values) <= most + 1e-9
 
 
-def computed(spec: PointSpec, values: Sequence[str]) -> float:
+def computed(spec: MeasuredPoint, values: Sequence[str]) -> float:
     """What the readings of a point come to, in the base unit: what the sheet computes of them, else the worst of them."""
     read = [value_of(text, spec.read, "values") for text in values]
     if spec.compute is not None:
@@ -187,7 +184,7 @@ def computed(spec: PointSpec, values: Sequence[str]) -> float:
     return max(read, key=lambda value: _how_far(value, limit.low if limit else None, limit.high if limit else None))
 
 
-def nominal_of(spec: PointSpec) -> float | None:
+def nominal_of(spec: MeasuredPoint) -> float | None:
     """What a point was made to, in the base unit; None where the sheet does not say."""
     dimension = dimension_of(spec.read)
     if spec.nominal is None or dimension is None:
@@ -200,7 +197,7 @@ def _how_far(value: float, low: float | None, high: float | None) -> float:
     return max(value - high if high is not None else float("-inf"), low - value if low is not None else float("-inf"))
 
 
-def far_off(spec: PointSpec, value: float) -> str | None:
+def far_off(spec: MeasuredPoint, value: float) -> str | None:
     """Why a reading looks like a slip of unit or of point, in words; None where it does not."""
     nominal = nominal_of(spec)
     if nominal is not None:
@@ -216,7 +213,7 @@ def far_off(spec: PointSpec, value: float) -> str | None:
 
 def figure_words(spec: PointSpec, values: Sequence[str]) -> str | None:
     """The computed figure in words with its unit; None where nothing is computed."""
-    if spec.compute is None or not values:
+    if not isinstance(spec, MeasuredPoint) or spec.compute is None or not values:
         return None
     unit = "mm" if dimension_of(spec.read) is Dimension.LENGTH else ""
     return f"{spec.compute.replace('_', '-')} {computed(spec, values):.3g} {unit}".rstrip()

@@ -23,7 +23,7 @@ from ironkettle.core.machine.pressure import (
     means_of,
     plan_hold,
 )
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest
 
 # Readings of a hold that are judged one by one.
 MOST_JUDGED = 180_000
@@ -39,14 +39,14 @@ class RunFacts(Protocol):
     def compliance(self) -> MeasuredInPlace | None: ...
 
 
-def volume_of(case: Case, spec: TestSpec, measured: MeasuredInPlace | None = None) -> TestVolume:
+def volume_of(case: Case, spec: HoldTest, measured: MeasuredInPlace | None = None) -> TestVolume:
     """The test volume of a hold, as measured in place where it was. [ml]"""
     compliance = None
     if measured is not None:
         drop = read_gauge_pressure(measured.drop, "compliance.drop")
         compliance = Compliance(read_volume(measured.volume, "compliance.volume"), drop)
-    fluid = find_fluid(spec.medium or "", case.tables.fluids, "medium")
-    return TestVolume(read_volume(spec.volume or "", "volume"), fluid, spec.bulk_modulus_gpa, compliance=compliance)
+    fluid = find_fluid(spec.medium, case.tables.fluids, "medium")
+    return TestVolume(read_volume(spec.volume, "volume"), fluid, spec.bulk_modulus_gpa, compliance=compliance)
 
 
 def gauge_of(used: GaugeUsed) -> Gauge:
@@ -58,29 +58,29 @@ def gauge_of(used: GaugeUsed) -> Gauge:
     )
 
 
-def limit_of(case: Case, spec: TestSpec) -> float:
+def limit_of(case: Case, spec: HoldTest) -> float:
     """The most a hold may leak; a drop is what the shop takes it for. [ml/min]"""
-    return read_flow(spec.leak_limit or "", "leak_limit", drop_ml=case.tables.hold_rules.drop_ml)
+    return read_flow(spec.leak_limit, "leak_limit", drop_ml=case.tables.hold_rules.drop_ml)
 
 
-def planned_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> float:
+def planned_hold(case: Case, spec: HoldTest, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> float:
     """How long a hold must last: what the formula needs, and what the sheet plans. [s]"""
-    wanted = read_gauge_pressure(spec.pressure or "", "pressure")
+    wanted = read_gauge_pressure(spec.pressure, "pressure")
     volume = volume_of(case, spec, measured)
     needed = hold_needed(volume, gauge_of(used), limit_of(case, spec), wanted, case.tables.hold_rules)
     planned = read_quantity(spec.hold, Dimension.TIME, "hold").value if spec.hold else 0.0
     return max(needed, planned)
 
 
-def plan_of_hold(case: Case, spec: TestSpec, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> HoldPlan:
+def plan_of_hold(case: Case, spec: HoldTest, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> HoldPlan:
     """How a hold of the sheet is run on a gauge; it lasts at least what the sheet plans. [s, ml/min, J]"""
-    wanted = read_gauge_pressure(spec.pressure or "", "pressure")
+    wanted = read_gauge_pressure(spec.pressure, "pressure")
     volume = volume_of(case, spec, measured)
     found = plan_hold(wanted, volume, gauge_of(used), limit_of(case, spec), case.tables.hold_rules)
     return replace(found, hold_needed=max(found.hold_needed, planned_hold(case, spec, used, measured)))
 
 
-def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample]) -> Analysis | None:
+def analysis_of(case: Case, spec: HoldTest, run: RunFacts, read: Sequence[Sample]) -> Analysis | None:
     """What a hold comes to so far; None where its trace cannot be judged at all."""
     if run.gauge is None:
         return None
@@ -92,7 +92,7 @@ def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample
             volume_of(case, spec, run.compliance),
             gauge_of(run.gauge),
             limit_of(case, spec),
-            wanted=read_gauge_pressure(spec.pressure or "", "pressure"),
+            wanted=read_gauge_pressure(spec.pressure, "pressure"),
             planned_hold=planned_hold(case, spec, run.gauge, run.compliance),
             rules=case.tables.hold_rules,
         )
@@ -100,8 +100,8 @@ def analysis_of(case: Case, spec: TestSpec, run: RunFacts, read: Sequence[Sample
         return None
 
 
-def judged(spec: TestSpec, found: Analysis | None) -> Judgement:
-    limit, wanted = spec.leak_limit or "", spec.pressure or ""
+def judged(spec: HoldTest, found: Analysis | None) -> Judgement:
+    limit, wanted = spec.leak_limit, spec.pressure
     if found is None:
         return Judgement(verdict="invalid", limit=limit, wanted=wanted, words=["too few readings"])
     return Judgement(

@@ -9,7 +9,15 @@ from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.machine.tightening import Layout, TorqueRange, Turn, turns_of
 from ironkettle.core.machine.tightening.setting import BARE_TARGET_PCT
-from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.sheets.document.fastening import (
+    FastenerGroup,
+    GapPhase,
+    Phase,
+    PhaseTo,
+    SlotPhase,
+    TorquePhase,
+    TurnsPhase,
+)
 from ironkettle.core.sheets.document.parts import Read
 
 
@@ -20,6 +28,8 @@ def told_group(case: Case, key: str) -> FastenerGroup:
 
 
 def _told(case: Case, phase: Phase) -> Phase:
+    if not isinstance(phase, TorquePhase):
+        return phase
     step = case.resolved.steps.get(phase.noted_at or "")
     if step is None or step.note is None:
         return phase
@@ -31,7 +41,7 @@ def _told(case: Case, phase: Phase) -> Phase:
     return phase.model_copy(update={"low": f"{low:g} {unit}", "high": f"{high:g} {unit}"})
 
 
-def range_of(phase: Phase) -> TorqueRange:
+def range_of(phase: TorquePhase) -> TorqueRange:
     """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
     if phase.target is not None:
         target = read_torque(phase.target, "target")
@@ -40,37 +50,42 @@ def range_of(phase: Phase) -> TorqueRange:
     return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
 
 
-def passes(group: FastenerGroup, phase: Phase) -> tuple[Turn, ...]:
+def passes(group: FastenerGroup, phase: TorquePhase) -> tuple[Turn, ...]:
     layout = group.layout if group.count > 1 else Layout.SINGLE
     return turns_of(layout, group.count, phase.passes_pct)
 
 
-def turn_range(phase: Phase, turn: Turn) -> TorqueRange:
+def turn_range(phase: TorquePhase, turn: Turn) -> TorqueRange:
     """Between what a reading of one pass is right: a share of the range before the last. [N·m]"""
     whole = range_of(phase)
     return TorqueRange(whole.low * turn.pct / 100, whole.high * turn.pct / 100)
 
 
-def turns_between(phase: Phase) -> tuple[float, float]:
+def turns_between(phase: TurnsPhase) -> tuple[float, float]:
     """Between how many turns a phase by turns is right: its own range, or a twentieth either way. [turns]"""
     if isinstance(phase.turns, tuple):
         return phase.turns
-    turns = phase.turns or 0.0
-    return turns * 0.95, turns * 1.05
+    return phase.turns * 0.95, phase.turns * 1.05
 
 
 def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
     """A phase in words."""
-    back = "back" if phase.back else "on"
-    if phase.to is PhaseTo.TURNS:
+    if isinstance(phase, TurnsPhase):
         turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
         amount = f"{turns[0]:g}" if turns[0] == turns[1] else f"{turns[0]:g} to {turns[1]:g}"
-        return f"{amount} turns {back}"
-    if phase.to is PhaseTo.SLOT:
-        return f"{'back' if phase.back else 'on'} to the nearest of {phase.slots} slots"
-    if phase.to is PhaseTo.GAP and phase.gap:
+        return f"{amount} turns {_way(phase)}"
+    if isinstance(phase, SlotPhase):
+        return f"{_way(phase)} to the nearest of {phase.slots} slots"
+    if isinstance(phase, GapPhase):
         return f"a gap of {phase.gap[0]} to {phase.gap[1]} remains"
-    return {
-        PhaseTo.HAND: "hand tight", PhaseTo.LOOSEN: "loosen again", PhaseTo.STOP: "to the stop, metal to metal",
-        PhaseTo.MARK: "to its mark", PhaseTo.TORQUE: "to torque",
-    }.get(phase.to, phase.to.value)  # fmt: skip
+    return _PHASE_WORDS[phase.to]
+
+
+_PHASE_WORDS = {
+    PhaseTo.HAND: "hand tight", PhaseTo.LOOSEN: "loosen again", PhaseTo.STOP: "to the stop, metal to metal",
+    PhaseTo.MARK: "to its mark", PhaseTo.TORQUE: "to torque",
+}  # fmt: skip
+
+
+def _way(phase: TurnsPhase | SlotPhase) -> str:
+    return "back" if phase.back else "on"

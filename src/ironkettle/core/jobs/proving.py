@@ -12,7 +12,7 @@ from ironkettle.core.jobs.kinds.base import known
 from ironkettle.core.jobs.kinds.step import being_stripped, refuse_if_apart
 from ironkettle.core.jobs.runs import SampleRead
 from ironkettle.core.jobs.state import Run
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest, TestSpec
 
 When = Literal["as_found", "as_left"]
 
@@ -27,6 +27,14 @@ def spec_of(case: Case, key: str) -> TestSpec:
     tests = {one.key: one for one in case.resolved.sheet.tests}
     known("test", key, tests, "test")
     return tests[key]
+
+
+def hold_of(case: Case, key: str) -> HoldTest:
+    """A pressure hold of the sheet. Raises RuleError for another key, and for a test of another kind."""
+    spec = spec_of(case, key)
+    if not isinstance(spec, HoldTest):
+        raise fault("test", f"{spec.name} is no pressure hold: it is recorded in one entry")
+    return spec
 
 
 def may_run(case: Case, test: str, when: When) -> TestSpec:

@@ -22,7 +22,7 @@ from ironkettle.core.machine.adjusters import (
 )
 from ironkettle.core.machine.tests import any_of
 from ironkettle.core.machine.tightening import find_thread
-from ironkettle.core.sheets.document.fastening import SettingSpec
+from ironkettle.core.sheets.document.fastening import ContactSetting, EdgeSetting, PresetSetting, SettingSpec
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,13 +44,13 @@ def advise_setting(case: Case, spec: SettingSpec, readings: Sequence[TurnRead]) 
     """
     pitch = _pitch(case, spec)
     aim = aim_of(spec)
-    if spec.preset:
+    if isinstance(spec, PresetSetting):
         preset = spec.preset
         return Advised(advise_preset(preset.bottom, preset.turns, preset.tolerance, _seen(readings)), None, pitch)
-    if spec.edge:
+    if isinstance(spec, EdgeSetting):
         edge = spec.edge
         return Advised(advise_edge(edge.open, edge.close_plus_deg, edge.tolerance_deg, _seen(readings)), None, pitch)
-    if spec.contact:
+    if isinstance(spec, ContactSetting):
         return Advised(advise_contact("clockwise", _seen(readings)), None, pitch)
     if aim is None or spec.adjuster is None:
         raise fault("readings", f"{spec.name} is set by eye: there is nothing to work out")

@@ -28,7 +28,7 @@ from ironkettle.core.machine.tightening import (
     find_thread,
     plan_tightening,
 )
-from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo, SlotPhase, TorquePhase, TurnsPhase
 
 _USUAL_CONDITION = "light oil"
 
@@ -54,18 +54,22 @@ def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> 
     spec = _spec(case, group, phase)
     if spec is None:
         return None
-    by_torque = phase.to is PhaseTo.TORQUE
+    if not isinstance(phase, TorquePhase):
+        return plan_tightening(
+            spec, layout=layout_of(group), count=group.count, wrench=_wrench(done_with.wrench), adapter=done_with.adapter,
+            locking=done_with.locking,
+        )  # fmt: skip
     return plan_tightening(
         spec,
         layout=layout_of(group),
         count=group.count,
-        passes_pct=phase.passes_pct if by_torque else (100.0,),
+        passes_pct=phase.passes_pct,
         wrench=_wrench(done_with.wrench),
         adapter=done_with.adapter,
-        soft_thread=by_torque and group.soft_thread,
-        fastener=_fastener(case, group, done_with) if by_torque and is_threaded(group) else None,
+        soft_thread=group.soft_thread,
+        fastener=_fastener(case, group, done_with) if is_threaded(group) else None,
         locking=done_with.locking,
-        top=by_torque and case.tables.house.holds("aim", 1),
+        top=case.tables.house.holds("aim", 1),
     )
 
 
@@ -80,16 +84,16 @@ def is_threaded(group: FastenerGroup) -> bool:
 
 
 def _spec(case: Case, group: FastenerGroup, phase: Phase) -> Spec | None:
-    if phase.to is PhaseTo.TORQUE:
+    if isinstance(phase, TorquePhase):
         return ByTorque(_range(phase))
     if phase.to is PhaseTo.STOP:
         return ToStop()
     if group.thread is None:
         return None
-    if phase.to is PhaseTo.TURNS:
+    if isinstance(phase, TurnsPhase):
         low, high = turns_between(phase)
         return ByTurns((low + high) / 2, _pitch(case, group.thread), from_bottom=phase.back)
-    if phase.to is PhaseTo.SLOT and phase.slots:
+    if isinstance(phase, SlotPhase):
         return ToSlot(phase.slots, _pitch(case, group.thread), from_bottom=phase.back)
     return None
 
@@ -98,7 +102,7 @@ def _pitch(case: Case, thread: str) -> float:
     return find_thread(thread, case.tables.fasteners.threads, "thread").pitch
 
 
-def _range(phase: Phase) -> TorqueRange:
+def _range(phase: TorquePhase) -> TorqueRange:
     if phase.target is not None:
         target = read_torque(phase.target, "target")
         spread = target * (phase.tolerance_pct or 0.0) / 100

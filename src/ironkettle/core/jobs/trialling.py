@@ -28,7 +28,7 @@ from ironkettle.core.machine.tests import (
 from ironkettle.core.sheets.document.facts import cylinder_of
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.sheet import Sheet
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import FunctionTest, TestSpec
 
 _IN_WORDS = "function"
 
@@ -125,20 +125,19 @@ def _path(loc: tuple[int | str, ...]) -> str:
     return ".".join(["record", *(str(part) for part in loc)])
 
 
+_FIGURE_WORDS = {
+    "value": "", "limit": "limit", "lock_up": "lock-up", "spread": "spread", "reseat": "reseat", "floor": "never below",
+    "ceiling": "never above", "breakaway": "breakaway", "running": "running", "to": "to", "within": "within",
+}  # fmt: skip
+
+
 def written_figures(spec: TestSpec) -> str:
     """The figures of a sheet as they are written, in words."""
-    if spec.sign:
+    if isinstance(spec, FunctionTest):
         return spec.sign
-    figures = [
-        f"{words} {value}".strip()
-        for words, value in (
-            ("", spec.value), ("limit", spec.limit), ("lock-up", spec.lock_up), ("spread", spec.spread),
-            ("reseat", spec.reseat), ("never below", spec.floor), ("never above", spec.ceiling),
-            ("breakaway", spec.breakaway), ("running", spec.running), ("to", spec.to), ("within", spec.within),
-        )
-        if value
-    ]  # fmt: skip
-    return f"{spec.what or spec.quantity or spec.name}: {', '.join(figures).strip()}"
+    written = spec.model_dump(mode="json")
+    figures = [f"{words} {written[name]}".strip() for name, words in _FIGURE_WORDS.items() if written.get(name)]
+    return f"{written.get('what') or written.get('quantity') or spec.name}: {', '.join(figures)}"
 
 
 def in_words(record: Mapping[str, Any]) -> str:

@@ -9,7 +9,7 @@ from ironkettle.core.base.findings import caution, info
 from ironkettle.core.base.quantities import Dimension, read_quantity, written_half
 from ironkettle.core.jobs.runs import Judgement
 from ironkettle.core.machine.pressure import Analysis
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest
 
 # What a measuring glass of a bench is read to at best, and its own tolerance. [ml, share]
 _READ_TO_ML, _GLASS = 0.1, 0.05
@@ -17,7 +17,7 @@ _MOST_ML = 10_000.0
 _BASIS = "two witnesses of one hold (docs/guide/pressure-tests.md)"
 
 
-def check_collected(spec: TestSpec, collected: str | None) -> None:
+def check_collected(spec: HoldTest, collected: str | None) -> None:
     """Raises RuleError where the sheet puts a glass at the open port and nothing is entered, or the other way round."""
     if spec.glass is not None and collected is None:
         raise fault(
@@ -29,7 +29,7 @@ def check_collected(spec: TestSpec, collected: str | None) -> None:
         collected_rate(collected, 60.0)
 
 
-def with_glass(judgement: Judgement, spec: TestSpec, collected: str | None, limit: float, held: float) -> Judgement:
+def with_glass(judgement: Judgement, spec: HoldTest, collected: str | None, limit: float, held: float) -> Judgement:
     """The judgement of a hold with what its glass says beside it; ``limit`` in ml/min, ``held`` in s.
 
     Two witnesses that disagree are undecided: what leaks somewhere else does not run into the glass.
@@ -50,7 +50,7 @@ def with_glass(judgement: Judgement, spec: TestSpec, collected: str | None, limi
     return judgement.model_copy(update={"verdict": "undecided", "words": [*judgement.words, text]})
 
 
-def shown_with_glass(found: Analysis, spec: TestSpec, judgement: Judgement | None) -> Analysis:
+def shown_with_glass(found: Analysis, spec: HoldTest, judgement: Judgement | None) -> Analysis:
     """What the pressure comes to, as it is shown where a glass stands beside it: a pass waits for the glass, and a run that was
     judged shows its judgement."""
     if spec.glass is None:

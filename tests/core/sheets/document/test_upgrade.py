@@ -5,6 +5,8 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.base.quantities import Toleranced
+from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.release import release_of
 from ironkettle.core.sheets.document import facts
 from ironkettle.core.sheets.document.format1 import BuildSheet
 from ironkettle.core.sheets.document.upgrade import settled_family, upgraded, upgraded_document
@@ -53,8 +55,8 @@ def test_every_element_faces_as_it_must() -> None:
 def test_it_is_worked_to_its_end() -> None:
     job = Job(upgraded(OLD))
     job.walk()
-    assert job.state.has("released", "released")
-    assert set(job.state.book("fitted")) == {e.key for s in OLD.stations for e in s.elements}
+    assert release_of(job.state) is not None
+    assert set(job.state.book(FITTED)) == {e.key for s in OLD.stations for e in s.elements}
 
 
 @pytest.mark.parametrize(

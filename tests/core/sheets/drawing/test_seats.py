@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
 
 import pytest
+from pydantic import Field, TypeAdapter
 from shapely import box
 
 from ironkettle.core.sheets.document.places import SeatSpec
 from ironkettle.core.sheets.drawing.seats import Box, Laid, box_of, closing, lay
 
+READER: TypeAdapter[SeatSpec] = TypeAdapter(Annotated[SeatSpec, Field(discriminator="kind")])
+
 
 def seat(kind: str, **figures: Any) -> SeatSpec:
-    return SeatSpec.model_validate({"kind": kind, "at": 10, **figures})
+    return READER.validate_python({"kind": kind, "at": 10, **figures})
 
 
 def laid(one: SeatSpec, whole: Box, *, carrier_inside: bool = True) -> list[tuple[str, int, tuple[float, ...]]]:

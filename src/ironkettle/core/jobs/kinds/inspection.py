@@ -18,7 +18,6 @@ from ironkettle.core.jobs.inspecting import (
     Verdict,
     far_off,
     figure_words,
-    is_measured,
     limit_words,
     points_of,
     verdict_of,
@@ -30,7 +29,7 @@ from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Mark, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
-from ironkettle.core.sheets.document.parts import PartSpec, PointSpec, Read
+from ironkettle.core.sheets.document.parts import LookPoint, MeasuredPoint, PartSpec, PointSpec, Read, YesNoPoint
 
 _TASK = TaskKind("measure", "Record the readings", rank=9)
 
@@ -82,13 +81,13 @@ def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
 
 
 def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
-    if spec.read in {Read.YES_NO, Read.GO_NO_GO}:
+    if isinstance(spec, YesNoPoint):
         if one.good is None:
             raise fault(f"{path}.good", spec.ask, "yes", "no")
-    elif spec.read is Read.LOOK:
+    elif isinstance(spec, LookPoint):
         if one.seen is None:
             raise fault(f"{path}.seen", spec.ask, NOTHING_SEEN, *spec.bad)
-    elif is_measured(spec):
+    elif isinstance(spec, MeasuredPoint):
         if len(one.values) != spec.places:
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
         for place, text in enumerate(one.values):
@@ -164,11 +163,13 @@ def _task(case: Case, part: PartSpec) -> Task:
 
 
 def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
-    if point.read in {Read.YES_NO, Read.GO_NO_GO}:
+    if isinstance(point, YesNoPoint):
         yield Ask(f"points.{index}.good", point.read, point.ask)
-    elif point.read is Read.LOOK:
+    elif isinstance(point, LookPoint):
         choices = (Choice(NOTHING_SEEN, "nothing of the kind"), *(Choice(bad, bad) for bad in point.bad))
         yield Ask(f"points.{index}.seen", Read.LOOK, point.ask, choices)
+    elif not isinstance(point, MeasuredPoint):
+        yield Ask(f"points.{index}.values.0", point.read, point.ask)
     else:
         # Of what is worked out from several readings, each lies within the nominal.
         single = point.compute in {None, "mean", "sum"} or point.nominal is None

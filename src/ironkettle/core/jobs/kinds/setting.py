@@ -22,7 +22,7 @@ from ironkettle.core.jobs.state import Book, Mark, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.machine.parts import read_limit
 from ironkettle.core.machine.tests import allowed, any_of, band_of
-from ironkettle.core.sheets.document.fastening import SettingSpec
+from ironkettle.core.sheets.document.fastening import EdgeSetting, PresetSetting, SettingSpec, TargetSetting
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
 
@@ -70,7 +70,7 @@ def _screen(case: Case, task: Task) -> Screen:
         high=shown(aim.high) if aim else None,
         floor=shown(aim.floor) if aim else None,
         ceiling=shown(aim.ceiling) if aim else None,
-        sign=spec.edge.sign if spec.edge else _SIGN.get(spec.kind),
+        sign=spec.edge.sign if isinstance(spec, EdgeSetting) else _SIGN.get(spec.kind),
         corrects=[test.key for test in case.resolved.sheet.tests if test.corrected_by == spec.key],
     )
 
@@ -125,7 +125,7 @@ class Aim:
 
 def aim_of(spec: SettingSpec) -> Aim | None:
     """The target of a setting as figures; None where it has none, or where its words cannot be read as one."""
-    if spec.target is None:
+    if not isinstance(spec, TargetSetting):
         return None
     dimensions = _TARGETS[spec.target.reading]
     try:
@@ -143,7 +143,7 @@ def aim_of(spec: SettingSpec) -> Aim | None:
 
 def is_advised(spec: SettingSpec) -> bool:
     """Whether the next turn can be worked out: by a routine, or to a figure with an adjuster; what is left is set by eye."""
-    return bool(spec.preset or spec.edge or spec.contact) or (aim_of(spec) is not None and spec.adjuster is not None)
+    return not isinstance(spec, TargetSetting) or (aim_of(spec) is not None and spec.adjuster is not None)
 
 
 def check(case: Case, payload: SettingMade) -> None:
@@ -152,11 +152,11 @@ def check(case: Case, payload: SettingMade) -> None:
     spec = settings[payload.setting]
     if not payload.reached:
         raise fault("reached", f"{spec.name}: {setting_words(spec)}", "yes")
-    if spec.target:
+    if isinstance(spec, TargetSetting):
         _check_target(spec, payload)
-    elif spec.preset:
+    elif isinstance(spec, PresetSetting):
         _check_preset(spec, payload)
-    elif spec.edge and payload.degrees is not None:
+    elif isinstance(spec, EdgeSetting) and payload.degrees is not None:
         degrees = read_quantity(payload.degrees, Dimension.ANGLE, "degrees").value
         low, high = _around(spec.edge.close_plus_deg, spec.edge.tolerance_deg)
         if not low - 1e-6 <= degrees <= high + 1e-6:
@@ -167,7 +167,7 @@ def _around(middle: float, tolerance: float) -> tuple[float, float]:
     return max(0.0, middle - tolerance), middle + tolerance
 
 
-def _check_target(spec: SettingSpec, payload: SettingMade) -> None:
+def _check_target(spec: TargetSetting, payload: SettingMade) -> None:
     if payload.value is None:
         raise fault("value", f"what was read? {setting_words(spec)}")
     aim = aim_of(spec)
@@ -193,8 +193,7 @@ def _check_read(aim: Aim, field: str, text: str) -> None:
         raise fault(field, f"{text} is not set: {right} is wanted", right)
 
 
-def _check_preset(spec: SettingSpec, payload: SettingMade) -> None:
-    assert spec.preset is not None
+def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
     low, high = _around(spec.preset.turns, spec.preset.tolerance)
     if payload.turns is not None and not low - 1e-9 <= payload.turns <= high + 1e-9:
         raise fault("turns", f"{payload.turns:g} turns are not {setting_words(spec)}", f"{low:g} to {high:g}")
@@ -258,17 +257,17 @@ def _lock(spec: SettingSpec) -> str | None:
 
 def _asks(spec: SettingSpec) -> Iterator[Ask]:
     # A figure says by itself whether it was reached.
-    yield Ask("reached", Read.YES_NO, setting_words(spec), proposed=True if spec.target else None)
-    if spec.preset:
+    yield Ask("reached", Read.YES_NO, setting_words(spec), proposed=True if isinstance(spec, TargetSetting) else None)
+    if isinstance(spec, PresetSetting):
         yield Ask("turns", Read.NUMBER, "Turns counted back", limit=_around(spec.preset.turns, spec.preset.tolerance))
         if (left := _left(spec.preset.leaves)) is not None:
             yield Ask(
                 "leaves", Read.LENGTH, "What it leaves", unit="mm", limit=left, optional=True, hint=spec.preset.leaves
             )
-    if spec.edge:
+    if isinstance(spec, EdgeSetting):
         limit = _around(spec.edge.close_plus_deg, spec.edge.tolerance_deg)
         yield Ask("degrees", Read.ANGLE, "Closed further, from the edge", unit="°", limit=limit)
-    if spec.target:
+    if isinstance(spec, TargetSetting):
         aim = aim_of(spec)
         if aim is None:
             yield Ask("value", Read.TEXT, "What was read")
@@ -301,18 +300,18 @@ _BACK = {"clockwise": "counter-clockwise", "counter_clockwise": "clockwise"}
 
 def setting_words(spec: SettingSpec) -> str:
     """What a setting is adjusted to, in words."""
-    if spec.preset:
+    if isinstance(spec, PresetSetting):
         leaves = f", which leaves {spec.preset.leaves}" if spec.preset.leaves else ""
         back = f"{spec.preset.turns:g} ±{spec.preset.tolerance:g} turns {_BACK[spec.preset.bottom]}"
         return f"to the bottom {_TURNING[spec.preset.bottom]}, then {back}{leaves}"
-    if spec.edge:
+    if isinstance(spec, EdgeSetting):
         close = f"then {spec.edge.close_plus_deg:g} ±{spec.edge.tolerance_deg:g}° further"
         return f"open {_TURNING[spec.edge.open]} until {spec.edge.sign}, close until it is gone, {close}"
-    if spec.target:
+    if isinstance(spec, TargetSetting):
         floor = f", never below {spec.target.floor}" if spec.target.floor else ""
         ceiling = f", never above {spec.target.ceiling}" if spec.target.ceiling else ""
         return f"{spec.target.value}{floor}{ceiling}"
-    return f"until {spec.contact.until}" if spec.contact else spec.name
+    return f"until {spec.contact.until}"
 
 
 def words(resolved: Resolved, payload: SettingMade) -> str:

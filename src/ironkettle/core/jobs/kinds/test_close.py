@@ -12,7 +12,7 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.judging import analysis_of, judged, limit_of, planned_hold
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import Note
-from ironkettle.core.jobs.proving import SHORTEST_WORD, open_run, refuse_used_trace, spec_of
+from ironkettle.core.jobs.proving import SHORTEST_WORD, hold_of, open_run, refuse_used_trace
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import Judgement, MeasuredInPlace
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
@@ -47,7 +47,7 @@ def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
         if len(payload.note) < SHORTEST_WORD:
             raise fault("note", "say in a word why the run is abandoned", "the hose burst")
         return
-    spec = spec_of(case, run.test)
+    spec = hold_of(case, run.test)
     refuse_used_trace(case)
     check_collected(spec, payload.collected)
     run = replace(run, compliance=payload.compliance or run.compliance)
@@ -66,7 +66,7 @@ def _judge(case: Case, payload: TestClosed) -> Judgement | None:
     if payload.abandoned:
         return None
     run = case.state.runs[str(payload.run)]
-    spec = spec_of(case, run.test)
+    spec = hold_of(case, run.test)
     run = replace(run, compliance=payload.compliance or run.compliance)
     found = judged(spec, analysis_of(case, spec, run, case.recorded))
     return with_glass(found, spec, payload.collected, limit_of(case, spec), run.last_s - run.first_s)

@@ -28,7 +28,7 @@ from ironkettle.core.jobs.trialling import in_words, judged_of
 from ironkettle.core.jobs.witness import check_collected, with_glass
 from ironkettle.core.sheets.document.fields import Written
 from ironkettle.core.sheets.document.parts import Read
-from ironkettle.core.sheets.document.trials import TestSpec
+from ironkettle.core.sheets.document.trials import HoldTest, TestSpec
 
 
 class HoldScreen(Screen):
@@ -68,13 +68,13 @@ class FiguresScreen(Screen):
 
 def _screen(case: Case, task: Task) -> Screen:
     spec, when = spec_of(case, task.subject), task.entry["when"]
-    told = case.resolved.told.get(spec.key)
-    if told is None:
+    if isinstance(spec, HoldTest):
         used = gauge_for(case, spec)
         return HoldScreen(
-            test=spec.key, when=when, says=_hold_words(spec), pressure=spec.pressure or "", leak_limit=spec.leak_limit or "", glass=spec.glass,
+            test=spec.key, when=when, says=_hold_words(spec), pressure=spec.pressure, leak_limit=spec.leak_limit, glass=spec.glass,
             gauge=used.name, hold_s=planned_hold(case, spec, used),
         )  # fmt: skip
+    told = case.resolved.told[spec.key]
     found = told.trial.plan(told.criteria, told.instrument(None))
     unit = None if found.dimension is None else find_unit(OFFERED[found.dimension][0])
     return FiguresScreen(
@@ -92,7 +92,7 @@ def _screen(case: Case, task: Task) -> Screen:
     )
 
 
-def _hold_words(spec: TestSpec) -> str:
+def _hold_words(spec: HoldTest) -> str:
     modulus = f", effective bulk modulus {spec.bulk_modulus_gpa:g} GPa" if spec.bulk_modulus_gpa else ""
     return f"{spec.pressure} on {spec.volume} of {spec.medium}{modulus}; leak at most {spec.leak_limit}"
 
@@ -138,18 +138,22 @@ class TestRun(Payload):
         return record
 
 
-def _check_told(case: Case, payload: TestRun) -> None:
+def _check(case: Case, payload: TestRun) -> None:
     spec = may_run(case, payload.test, payload.when)
-    told = case.resolved.told.get(spec.key)
-    if told is not None:
-        if payload.record is None:
-            raise fault("record", f"what was read? {told.says}")
-        if payload.samples:
-            raise fault("samples", f"{spec.name} is not told by a trace")
-        if payload.gauge is not None:
-            check_listed(case, payload.gauge)
-        told.outcome(payload.record, payload.gauge)
+    if isinstance(spec, HoldTest):
+        _check_hold(case, spec, payload)
         return
+    told = case.resolved.told[spec.key]
+    if payload.record is None:
+        raise fault("record", f"what was read? {told.says}")
+    if payload.samples:
+        raise fault("samples", f"{spec.name} is not told by a trace")
+    if payload.gauge is not None:
+        check_listed(case, payload.gauge)
+    told.outcome(payload.record, payload.gauge)
+
+
+def _check_hold(case: Case, spec: HoldTest, payload: TestRun) -> None:
     if payload.record is not None:
         raise fault("record", f"{spec.name} is told by its trace: give its readings as samples")
     if payload.gauge is None:
@@ -165,10 +169,10 @@ def _check_told(case: Case, payload: TestRun) -> None:
 
 def _judge(case: Case, payload: TestRun) -> Judgement:
     spec = spec_of(case, payload.test)
-    told = case.resolved.told.get(spec.key)
-    if told is None:
+    if isinstance(spec, HoldTest):
         found = judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
         return with_glass(found, spec, payload.collected, limit_of(case, spec), found.hold_s)
+    told = case.resolved.told[spec.key]
     return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
 
 
@@ -216,37 +220,16 @@ def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
 
 def _task(case: Case, spec: TestSpec, when: When) -> Task:
     entry: dict[str, Any] = {"kind": "test_run", "test": spec.key, "when": when}
-    asks: tuple[Ask, ...]
-    told = case.resolved.told.get(spec.key)
-    if told is not None:
+    if isinstance(spec, HoldTest):
+        used = gauge_for(case, spec)
+        entry["gauge"] = used.model_dump(mode="json")
+        asks = tuple(_hold_asks(case, spec, planned_hold(case, spec, used)))
+    else:
+        told = case.resolved.told[spec.key]
         gauge = gauge_that_tells(case, told)
         entry["gauge"] = None if gauge is None else gauge.model_dump(mode="json")
         entry["record"] = told.blank
         asks = told.asks
-    else:
-        used = gauge_for(case, spec)
-        entry["gauge"] = used.model_dump(mode="json")
-        held = planned_hold(case, spec, used)
-        pressure = read_gauge_pressure(spec.pressure or "", "pressure")
-        needs = {
-            "pressure_mpa": pressure,
-            "seconds": round(1.1 * held + 20, 1),
-            "every_s": round(max(held / 60, 2.0), 1),
-        }
-        asks = (Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit),)
-        if spec.glass is not None:
-            # Half of what a leak at the limit would run in that time.
-            most = round(limit_of(case, spec) * needs["seconds"] / 60 / 2, 3)
-            asks = (
-                *asks,
-                Ask(
-                    "collected",
-                    Read.VOLUME,
-                    f"Into the measuring glass at the {spec.glass}",
-                    unit="ml",
-                    limit=(0.0, most),
-                ),
-            )
     as_found = when == "as_found"
     return Task(
         f"test:{spec.key}:{when}",
@@ -262,6 +245,18 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
         asks=asks,
         practice=None if as_found else case.tables.house.schools["place"],
     )
+
+
+def _hold_asks(case: Case, spec: HoldTest, held: float) -> Iterator[Ask]:
+    pressure = read_gauge_pressure(spec.pressure, "pressure")
+    seconds = round(1.1 * held + 20, 1)
+    needs = {"pressure_mpa": pressure, "seconds": seconds, "every_s": round(max(held / 60, 2.0), 1)}
+    yield Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit)
+    if spec.glass is not None:
+        # Half of what a leak at the limit would run in that time.
+        most = round(limit_of(case, spec) * seconds / 60 / 2, 3)
+        label = f"Into the measuring glass at the {spec.glass}"
+        yield Ask("collected", Read.VOLUME, label, unit="ml", limit=(0.0, most))
 
 
 def test_name(resolved: Resolved, test: str, when: str) -> str:
@@ -280,7 +275,7 @@ def _words(resolved: Resolved, payload: TestRun) -> str:
 
 KIND = EntryKind(
     payload=TestRun,
-    check=_check_told,
+    check=_check,
     apply=_apply,
     words=_words,
     tasks=drafts,

@@ -16,6 +16,7 @@ from ironkettle.core.jobs.proving import When, may_run
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, MeasuredInPlace
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
+from ironkettle.core.sheets.document.trials import HoldTest
 
 
 class TestStarted(Payload):
@@ -33,7 +34,7 @@ class TestStarted(Payload):
 
 def check(case: Case, payload: TestStarted) -> None:
     spec = may_run(case, payload.test, payload.when)
-    if spec.key in case.resolved.told:
+    if not isinstance(spec, HoldTest):
         raise fault("test", f"{spec.name} is told in one: {case.resolved.told[spec.key].says}")
     if str(payload.run) in case.state.runs:
         raise RefusedError("run-exists", "this run was started already")

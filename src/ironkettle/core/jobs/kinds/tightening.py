@@ -27,7 +27,15 @@ from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, is_threaded, layout_of, torque_plan
 from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn
 from ironkettle.core.machine.tightening.setting import setting_within
-from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo
+from ironkettle.core.sheets.document.fastening import (
+    FastenerGroup,
+    GapPhase,
+    MarkPhase,
+    Phase,
+    SlotPhase,
+    TorquePhase,
+    TurnsPhase,
+)
 from ironkettle.core.sheets.document.fields import Length, Torque
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
@@ -58,7 +66,7 @@ def _screen(case: Case, task: Task) -> Screen:
     index, turn = int(task.entry["phase"]), int(task.entry["turn"])
     phase = group.phases[index]
     pattern = Pattern(layout=layout_of(group), count=group.count)
-    if phase.to is PhaseTo.TORQUE:
+    if isinstance(phase, TorquePhase):
         numbers = list(passes(group, phase)[turn - 1].sequence)
         return TorqueScreen(turn=turn, numbers=numbers, pattern=pattern, threaded=is_threaded(group))
     plan = torque_plan(case, task.subject, index, DoneWith())
@@ -72,14 +80,16 @@ def _screen(case: Case, task: Task) -> Screen:
 
 def _dial(phase: Phase) -> Dial | None:
     """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
-    back = -1 if phase.back else 1
-    if phase.to is PhaseTo.TURNS:
+    if isinstance(phase, TurnsPhase):
         low, high = turns_between(phase)
+        back = -1 if phase.back else 1
         return Dial(turn_deg=back * 180 * (low + high), slots=None, words="from the line, as drawn")
-    if phase.to is PhaseTo.SLOT and phase.slots:
+    if isinstance(phase, SlotPhase):
         way = "back" if phase.back else "on"
-        return Dial(turn_deg=back * 360 / phase.slots, slots=phase.slots, words=f"at most so far {way}")
-    return Dial(turn_deg=0, slots=None, words="line on line") if phase.to is PhaseTo.MARK else None
+        return Dial(
+            turn_deg=(-360 if phase.back else 360) / phase.slots, slots=phase.slots, words=f"at most so far {way}"
+        )
+    return Dial(turn_deg=0, slots=None, words="line on line") if isinstance(phase, MarkPhase) else None
 
 
 _TASK = TaskKind("tighten", "Tightened", rank=5, rides=True, screen=_screen)
@@ -137,7 +147,7 @@ def check(case: Case, payload: GroupTightened) -> None:
     if payload.phase >= len(group.phases):
         raise fault("phase", f"there are {len(group.phases)} phases", f"0 to {len(group.phases) - 1}")
     phase = group.phases[payload.phase]
-    if phase.to is not PhaseTo.TORQUE:
+    if not isinstance(phase, TorquePhase):
         if payload.done is not True:
             raise fault("done", phase_words(case.resolved, group, phase), "yes")
         _check_measured(phase, payload)
@@ -189,18 +199,18 @@ def _ended(case: Case, used: WrenchUsed) -> bool:
 
 def _check_measured(phase: Phase, payload: GroupTightened) -> None:
     """Raises RuleError for what was measured and does not fit the phase; what it must have and lacks too."""
-    if phase.to is PhaseTo.TURNS and payload.turned is not None:
+    if isinstance(phase, TurnsPhase) and payload.turned is not None:
         low, high = turns_between(phase)
         if not low - 1e-9 <= payload.turned <= high + 1e-9:
             raise fault("turned", f"{payload.turned:g} turns are not what is wanted", f"{low:g} to {high:g} turns")
-    if phase.to is PhaseTo.SLOT and payload.back is not None and phase.slots:
+    if isinstance(phase, SlotPhase) and payload.back is not None:
         back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
         if not 0 <= back <= most + 0.5:
             way = "back" if phase.back else "on"
             raise fault(
                 "back", f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}", f"0 to {most:.0f} °"
             )
-    if phase.to is PhaseTo.GAP and phase.gap:
+    if isinstance(phase, GapPhase):
         if payload.gap is None:
             raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
         gap = read_quantity(payload.gap, Dimension.LENGTH, "gap").value
@@ -242,7 +252,7 @@ def _is_done(case: Case, at: _At) -> bool:
     if marked is None or undone(case, "groups", at.group.key, marked.mark):
         return False
     told = marked.value
-    if at.phase.to is not PhaseTo.TORQUE:
+    if not isinstance(at.phase, TorquePhase):
         return True
     return set(at.turns[at.turn - 1].sequence) <= {one.number for one in told.readings}
 
@@ -265,7 +275,7 @@ class _At:
 def passes_of(group: FastenerGroup) -> Iterator[_At]:
     """Every pass of every phase of a group, in order."""
     for index, phase in enumerate(group.phases):
-        turns = passes(group, phase) if phase.to is PhaseTo.TORQUE else ()
+        turns = passes(group, phase) if isinstance(phase, TorquePhase) else ()
         for turn in range(1, max(len(turns), 1) + 1):
             yield _At(group, index, phase, turn, turns)
 
@@ -280,8 +290,9 @@ def drafts(case: Case) -> Iterator[Draft]:
             after = {f"step:{step.key}": "", **after_steps(case, step.key)} if step else _all_rebuilt(case)
             if before is not None:
                 after[before] = ""
-            if at.phase.noted_at in case.resolved.steps:
-                after[f"step:{at.phase.noted_at}"] = "its figure is written down there"
+            noted = at.phase.noted_at if isinstance(at.phase, TorquePhase) else None
+            if noted in case.resolved.steps:
+                after[f"step:{noted}"] = "its figure is written down there"
             yield Draft(_task(case, at), _is_done(case, at), step=step.key if step else None, after=after)
             before = at.key
 
@@ -320,7 +331,7 @@ def _task(case: Case, at: _At) -> Task:
     done = Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase))
     asks: tuple[Ask, ...] = (done, *_measured_asks(at.group, at.phase))
     text = f"{at.group.name}: {phase_words(resolved, at.group, at.phase)}"
-    if at.phase.to is PhaseTo.TORQUE:
+    if isinstance(at.phase, TorquePhase):
         turn = at.turns[at.turn - 1]
         right = turn_range(at.phase, turn)
         entry["readings"] = [{"number": number} for number in turn.sequence]
@@ -369,14 +380,14 @@ def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
 
 def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
     """What is measured where a phase is not to a torque: turns, the way back to a slot, the gap."""
-    if phase.to is PhaseTo.TURNS:
+    if isinstance(phase, TurnsPhase):
         yield Ask("turned", Read.NUMBER, "Turned, in turns", limit=turns_between(phase))
-    if phase.to is PhaseTo.SLOT and phase.slots:
+    if isinstance(phase, SlotPhase):
         way = "back" if phase.back else "on"
         yield Ask(
             "back", Read.ANGLE, f"How far {way} to the slot", unit="°", limit=(0.0, 360 / phase.slots), optional=True
         )
-    if phase.to is PhaseTo.GAP and phase.gap:
+    if isinstance(phase, GapPhase):
         low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
         yield Ask("gap", Read.LENGTH, "The gap that remains", unit="mm", limit=(low, high))
 

@@ -16,7 +16,15 @@ from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, 
 from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
 from ironkettle.core.sheets.document.fields import FULL_VACUUM
 from ironkettle.core.sheets.document.parts import Read
-from ironkettle.core.sheets.document.places import SeatKind, SeatSpec, StationSpec, ZoneSpec
+from ironkettle.core.sheets.document.places import (
+    FaceSeat,
+    PistonSeat,
+    RodSeat,
+    SeatKind,
+    SeatSpec,
+    StationSpec,
+    ZoneSpec,
+)
 from ironkettle.core.sheets.document.sheet import Sheet
 
 # Seats that hold a ring in a groove, as the groove rules name them.
@@ -75,7 +83,7 @@ def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None
 
     The pressure is the higher of its two zones; from both sides where both press.
     """
-    if seat.kind not in GROOVES:
+    if not isinstance(seat, PistonSeat | RodSeat | FaceSeat):
         return None
     zones = zones_by_key(sheet)
     first, second = (zones[key] for key in station.between)
@@ -89,17 +97,17 @@ def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None
         seat=GROOVES[seat.kind],
         motion=station.motion.of_groove,
         medium=seat.medium or (Medium.LIQUID if sheet.service.medium in _WET else Medium.GAS),
-        groove_diameter=read_toleranced_length(seat.groove_diameter or "", "groove_diameter"),
-        groove_width=read_toleranced_length(seat.groove_width or "", "groove_width"),
-        bore=_optional(seat.bore, "bore"),
-        rod=_optional(seat.rod, "rod"),
-        groove_depth=_optional(seat.groove_depth, "groove_depth"),
+        groove_diameter=read_toleranced_length(seat.groove_diameter, "groove_diameter"),
+        groove_width=read_toleranced_length(seat.groove_width, "groove_width"),
+        bore=_optional(seat.bore if isinstance(seat, PistonSeat) else None, "bore"),
+        rod=_optional(seat.rod if isinstance(seat, RodSeat) else None, "rod"),
+        groove_depth=_optional(seat.groove_depth if isinstance(seat, FaceSeat) else None, "groove_depth"),
         diametral_clearance=_optional(seat.diametral_clearance, "diametral_clearance"),
         pressure=pressure,
         pressure_direction=given or (PressureDirection.BOTH_SIDES if both else PressureDirection.ONE_SIDE),
         hardness_shore_a=seat.hardness_shore_a,
         backup_rings_fitted=sum(element.kind in BACKUPS for element in seat.elements),
-        pressed_from=PressedFrom.OUTSIDE if seat.kind is SeatKind.FACE and outer_presses else PressedFrom.INSIDE,
+        pressed_from=PressedFrom.OUTSIDE if isinstance(seat, FaceSeat) and outer_presses else PressedFrom.INSIDE,
     )
 
 

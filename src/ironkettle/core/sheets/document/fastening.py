@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from itertools import pairwise
+from typing import Annotated, Literal, TypeAlias, get_args
 
-from pydantic import BeforeValidator, Field, model_validator
+from pydantic import BaseModel, BeforeValidator, Field, model_validator
 
 from ironkettle.core.base.quantities import turns_of
 from ironkettle.core.base.text import Figure
@@ -27,13 +28,18 @@ class PhaseTo(StrEnum):
 Turns = Annotated[Figure, BeforeValidator(turns_of), Field(ge=0.001, le=50)]
 
 
-class Phase(Item):
-    """One way of tightening; several follow each other. ``at``: the step where it happens, where the group is split.
+class _Phase(Item):
+    """One way of tightening; several follow each other. ``at``: the step where it happens, where the group is split."""
 
-    ``noted_at``: the step whose note tells the torque, where the sheet has no figure of its own.
-    """
+    at: Name | None = None
+    why: Text | None = None
+    caution: Text | None = None
 
-    to: PhaseTo
+
+class TorquePhase(_Phase):
+    """To a torque: between two figures, or to a target. ``noted_at``: the step whose note tells it, where the sheet has no figure."""
+
+    to: Literal[PhaseTo.TORQUE]
     low: Torque | None = None
     high: Torque | None = None
     target: Torque | None = None
@@ -41,33 +47,60 @@ class Phase(Item):
     passes_pct: list[Annotated[Figure, Field(ge=1, le=100)]] = Field(
         default_factory=lambda: [100.0], min_length=1, max_length=10
     )
-    turns: Turns | tuple[Turns, Turns] | None = None
-    back: bool = False
-    slots: int | None = Field(default=None, ge=1, le=60)
-    mark: Key | None = None
-    gap: tuple[Length, Length] | None = None
-    at: Name | None = None
     noted_at: Name | None = None
-    why: Text | None = None
-    caution: Text | None = None
 
     @model_validator(mode="after")
-    def _has_its_figures(self) -> Phase:
-        figures = (self.low, self.high, self.target)
-        if self.noted_at is not None and (self.to is not PhaseTo.TORQUE or any(figures)):
+    def _has_its_figures(self) -> TorquePhase:
+        ends = (self.low, self.high)
+        if self.noted_at is not None and any((*ends, self.target)):
             raise ValueError("noted_at is for a torque without figures of its own")
-        if self.to is PhaseTo.TORQUE and self.noted_at is None and self.target is None and None in figures[:2]:
+        if self.noted_at is None and self.target is None and None in ends:
             raise ValueError("a torque needs low and high, or target, or noted_at")
-        if self.to is PhaseTo.TORQUE and self.target is not None and (self.low is not None or self.high is not None):
+        if self.target is not None and any(ends):
             raise ValueError("give low and high, or target, not both")
-        needed = {PhaseTo.TURNS: "turns", PhaseTo.SLOT: "slots", PhaseTo.MARK: "mark", PhaseTo.GAP: "gap"}.get(self.to)
-        if needed is not None and getattr(self, needed) is None:
-            raise ValueError(f"needs {needed}")
-        if self.passes_pct[-1] != 100 or any(
-            a >= b for a, b in zip(self.passes_pct, self.passes_pct[1:], strict=False)
-        ):
+        if self.passes_pct[-1] != 100 or any(a >= b for a, b in pairwise(self.passes_pct)):
             raise ValueError("passes must rise and the last must be 100: 30, 70, 100")
         return self
+
+
+class TurnsPhase(_Phase):
+    """By so many turns, or between so many; ``back``: the other way."""
+
+    to: Literal[PhaseTo.TURNS]
+    turns: Turns | tuple[Turns, Turns]
+    back: bool = False
+
+
+class SlotPhase(_Phase):
+    """To the nearest of so many slots; ``back``: the way it is turned there."""
+
+    to: Literal[PhaseTo.SLOT]
+    slots: int = Field(ge=1, le=60)
+    back: bool = False
+
+
+class MarkPhase(_Phase):
+    """To a mark that was made before."""
+
+    to: Literal[PhaseTo.MARK]
+    mark: Key
+
+
+class GapPhase(_Phase):
+    """Until a gap is left."""
+
+    to: Literal[PhaseTo.GAP]
+    gap: tuple[Length, Length]
+
+
+class PlainPhase(_Phase):
+    """By hand, loosened again, or to the stop: without a figure."""
+
+    to: Literal[PhaseTo.HAND, PhaseTo.LOOSEN, PhaseTo.STOP]
+
+
+Phase: TypeAlias = TorquePhase | TurnsPhase | SlotPhase | MarkPhase | GapPhase | PlainPhase
+PHASES: tuple[type[BaseModel], ...] = get_args(Phase)
 
 
 class ScrewPlace(Strict):
@@ -88,7 +121,7 @@ class FastenerGroup(Named):
     locking: Text | None = None
     one_use: bool = False
     places: list[ScrewPlace] = Field(default_factory=list)
-    phases: list[Phase] = Field(min_length=1)
+    phases: list[Annotated[Phase, Field(discriminator="to")]] = Field(min_length=1)
 
 
 class Adjuster(Strict):
@@ -126,20 +159,33 @@ class Contact(Strict):
     until: Text
 
 
-class SettingSpec(Named):
-    """Something adjusted to a target; the field of its kind holds the figures."""
+class _Setting(Named):
+    """Something adjusted to a target."""
 
-    kind: Literal["preset", "edge", "target", "contact"]
     adjuster: Adjuster | None = None
-    preset: Preset | None = None
-    edge: Edge | None = None
-    target: Target | None = None
-    contact: Contact | None = None
     caution: Text | None = None
     why: Text | None = None
 
-    @model_validator(mode="after")
-    def _has_its_figures(self) -> SettingSpec:
-        if getattr(self, self.kind) is None:
-            raise ValueError(f"a setting of kind {self.kind} needs {self.kind}")
-        return self
+
+class PresetSetting(_Setting):
+    kind: Literal["preset"]
+    preset: Preset
+
+
+class EdgeSetting(_Setting):
+    kind: Literal["edge"]
+    edge: Edge
+
+
+class TargetSetting(_Setting):
+    kind: Literal["target"]
+    target: Target
+
+
+class ContactSetting(_Setting):
+    kind: Literal["contact"]
+    contact: Contact
+
+
+SettingSpec: TypeAlias = PresetSetting | EdgeSetting | TargetSetting | ContactSetting
+SETTINGS: tuple[type[BaseModel], ...] = get_args(SettingSpec)

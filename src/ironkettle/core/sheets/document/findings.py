@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from pydantic import ValidationError
 
 from ironkettle.core.base.errors import FieldFault
@@ -12,11 +14,22 @@ def validation_faults(error: ValidationError, prefix: str = "") -> list[FieldFau
     """Pydantic's findings as field faults, without its wrapping words."""
     faults = []
     for item in error.errors(include_url=False, include_context=True):
-        # The body of a solid is no field of the sheet: its primitive stands there.
-        path = ".".join(str(part) for part in item["loc"] if part != "body") or "document"
+        path = ".".join(_path(item["loc"])) or "document"
         context = item.get("ctx") or {}
         message = plain_words(item["type"], item["msg"], context)
         expected = context.get("expected") or context.get("expected_tags")
         accepts = tuple(part.strip(" '") for part in str(expected).replace(" or ", ",").split(",")) if expected else ()
         faults.append(FieldFault(f"{prefix}{path}", message, accepts))
     return faults
+
+
+# Lists whose items are told apart by their kind: it stands in pydantic's path, and is no field of the sheet.
+_TAGGED = frozenset({"seats", "tests", "settings", "phases", "points"})
+
+
+def _path(loc: tuple[int | str, ...]) -> Iterator[str]:
+    for place, part in enumerate(loc):
+        # The body of a solid is no field either: its primitive stands there.
+        if part == "body" or (place > 1 and loc[place - 2] in _TAGGED and isinstance(loc[place - 1], int)):
+            continue
+        yield str(part)

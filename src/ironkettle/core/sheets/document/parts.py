@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeAlias, get_args
 
-from pydantic import BeforeValidator, Field
+from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.core.sheets.document.fields import Item, Key, Keyed, Name, Named, Place, Pressure, Strict, Text, Written
 from ironkettle.core.sheets.document.solids import Cut, Solids
@@ -86,26 +86,54 @@ class Dress(Strict):
     pits: bool = False
 
 
-class PointSpec(Keyed):
-    """A point of inspection. ``else``: what follows when it does not hold its limit; ``rule``: the house limit it is held
-    against where it has none of its own; ``at``: where it lies in the drawing, ``view`` in which.
-    """
+class _Point(Keyed):
+    """A point of inspection. ``else``: what follows when it is not as it must be; ``at``: where it lies in the drawing, ``view`` in which."""
 
     ask: Text
-    read: Read
+    dress: Dress | None = None
+    otherwise: Literal["replace", "send_out", "judge", "reuse", "dress"] = Field(default="replace", alias="else")
+    at: Place | None = None
+    view: Key | None = None
+    caution: Text | None = None
+    why: Text | None = None
+
+
+class LookPoint(_Point):
+    """Something looked for: ``bad`` are the signs that speak against the part."""
+
+    read: Literal[Read.LOOK]
+    bad: list[Text] = Field(default_factory=list)
+
+
+class YesNoPoint(_Point):
+    """A question, or a gauge that goes or does not."""
+
+    read: Literal[Read.YES_NO, Read.GO_NO_GO]
+
+
+class MeasuredPoint(_Point):
+    """Something measured, at so many ``places``. ``rule``: the shop's limit it is held against where it has none of its own."""
+
+    read: Literal[
+        Read.LENGTH, Read.TORQUE, Read.PRESSURE, Read.ANGLE, Read.TIME, Read.FLOW, Read.VOLUME, Read.TEMPERATURE, Read.FORCE,
+        Read.SPEED, Read.NUMBER,
+    ]  # fmt: skip
     places: int = Field(default=1, ge=1, le=24)
     compute: Literal["ovality", "wear", "taper", "mean", "flatness", "run_out", "difference", "sum"] | None = None
     nominal: Written | None = None
     limit: Text | None = None
     rule: Key | None = None
-    at: Place | None = None
-    view: Key | None = None
     unit: Text | None = None
-    bad: list[Text] = Field(default_factory=list)
-    dress: Dress | None = None
-    otherwise: Literal["replace", "send_out", "judge", "reuse", "dress"] = Field(default="replace", alias="else")
-    caution: Text | None = None
-    why: Text | None = None
+
+
+class WordPoint(_Point):
+    """Something put into words."""
+
+    read: Literal[Read.TEXT]
+
+
+PointSpec: TypeAlias = LookPoint | YesNoPoint | MeasuredPoint | WordPoint
+POINTS: tuple[type[BaseModel], ...] = get_args(PointSpec)
 
 
 def _marks(value: Any) -> Any:
@@ -122,7 +150,7 @@ class PartSpec(Named):
     why: Text | None = None
     marks: Annotated[list[PartMark], BeforeValidator(_marks)] = Field(default_factory=list)
     delicate: Text | None = None
-    points: list[PointSpec] = Field(default_factory=list)
+    points: list[Annotated[PointSpec, Field(discriminator="read")]] = Field(default_factory=list)
     solid: Solids = Field(default_factory=list)
     cut: list[Cut] = Field(default_factory=list)
 

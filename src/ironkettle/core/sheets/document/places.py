@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeAlias, get_args
 
-from pydantic import BeforeValidator, Field, model_validator
+from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.facing import ZoneKind
@@ -105,48 +105,112 @@ class ElementSpec(Named):
     same_as: Name | None = None
 
 
-class SeatSpec(Item):
-    """The figures of a seat; quantities are diameters. ``at``: where it begins along the axis, in a face groove its floor. [mm]"""
+class _Seat(Item):
+    """What every seat has. ``at``: where it begins along the axis, in a face groove its floor. [mm]"""
 
-    kind: SeatKind
-    at: Millimetres | None = None
-    bore: TolerancedLength | None = None
-    rod: TolerancedLength | None = None
-    shaft: TolerancedLength | None = None
-    groove_diameter: TolerancedLength | None = None
-    groove_width: TolerancedLength | None = None
-    groove_depth: TolerancedLength | None = None
-    length: TolerancedLength | None = None
-    inner: InnerDiameter | None = None
-    outer: TolerancedLength | None = None
-    thickness: TolerancedLength | None = None
-    diametral_clearance: TolerancedLength | None = None
-    medium: Medium | None = None
-    pressure_direction: PressureDirection | None = None
-    hardness_shore_a: int = Field(default=70, ge=40, le=98)
+    at: Millimetres
     view: Key | None = None
     axis: Millimetres = 0.0
     elements: list[ElementSpec] = Field(default_factory=list)
 
-    @model_validator(mode="after")
-    def _has_its_figures(self) -> SeatSpec:
-        missing = [name for name in NEEDS[self.kind] if getattr(self, name) is None]
-        if missing:
-            words = ", ".join(name.replace("_", " ") for name in missing)
-            raise ValueError(f"a {self.kind.replace('_', '-')} seat needs {words}")
-        return self
+
+class _GrooveSeat(_Seat):
+    """A groove that a ring lies in; quantities are diameters."""
+
+    groove_diameter: TolerancedLength
+    groove_width: TolerancedLength
+    diametral_clearance: TolerancedLength | None = None
+    medium: Medium | None = None
+    pressure_direction: PressureDirection | None = None
+    hardness_shore_a: int = Field(default=70, ge=40, le=98)
 
 
-NEEDS: dict[SeatKind, tuple[str, ...]] = {
-    SeatKind.PISTON: ("at", "bore", "groove_diameter", "groove_width"),
-    SeatKind.ROD: ("at", "rod", "groove_diameter", "groove_width"),
-    SeatKind.FACE: ("at", "groove_diameter", "groove_width", "groove_depth"),
-    SeatKind.BOX: ("at", "bore", "shaft", "length"),
-    SeatKind.PRESS_IN: ("at", "bore", "shaft", "length"),
-    SeatKind.CLAMPED: ("at", "inner", "outer", "thickness"),
-    SeatKind.SEAT: ("at", "inner", "outer", "thickness"),
-    SeatKind.JOINT: ("at", "inner", "outer", "thickness"),
-}
+class PistonSeat(_GrooveSeat):
+    """A groove in a piston, open outwards to a bore."""
+
+    kind: Literal[SeatKind.PISTON]
+    bore: TolerancedLength
+
+    @property
+    def edges(self) -> tuple[str, str, str]:
+        """Inner and outer diameter, and how long it is along the axis."""
+        return self.groove_diameter, self.bore, self.groove_width
+
+
+class RodSeat(_GrooveSeat):
+    """A groove in a bore, open inwards to a rod."""
+
+    kind: Literal[SeatKind.ROD]
+    rod: TolerancedLength
+
+    @property
+    def edges(self) -> tuple[str, str, str]:
+        """Inner and outer diameter, and how long it is along the axis."""
+        return self.rod, self.groove_diameter, self.groove_width
+
+
+class FaceSeat(_GrooveSeat):
+    """A groove in a face; ``groove_diameter``: of the wall that the ring rests on."""
+
+    kind: Literal[SeatKind.FACE]
+    groove_depth: TolerancedLength
+
+
+class _BoxSeat(_Seat):
+    bore: TolerancedLength
+    shaft: TolerancedLength
+    length: TolerancedLength
+
+    @property
+    def edges(self) -> tuple[str, str, str]:
+        """Inner and outer diameter, and how long it is along the axis."""
+        return self.shaft, self.bore, self.length
+
+
+class BoxSeat(_BoxSeat):
+    """A box between a bore and a shaft, in which elements are stacked."""
+
+    kind: Literal[SeatKind.BOX]
+
+
+class PressInSeat(_BoxSeat):
+    """A bore that an element is pressed into, round a shaft."""
+
+    kind: Literal[SeatKind.PRESS_IN]
+
+
+class _DiscSeat(_Seat):
+    inner: InnerDiameter
+    outer: TolerancedLength
+    thickness: TolerancedLength
+
+    @property
+    def edges(self) -> tuple[str, str, str]:
+        """Inner and outer diameter, and how long it is along the axis."""
+        return self.inner, self.outer, self.thickness
+
+
+class ClampedSeat(_DiscSeat):
+    """Faces with something clamped between them."""
+
+    kind: Literal[SeatKind.CLAMPED]
+
+
+class ValveSeat(_DiscSeat):
+    """A face that closes against a seat."""
+
+    kind: Literal[SeatKind.SEAT]
+
+
+class JointSeat(_DiscSeat):
+    """Faces that seal against each other, or with something laid between."""
+
+    kind: Literal[SeatKind.JOINT]
+
+
+GrooveSeat: TypeAlias = PistonSeat | RodSeat | FaceSeat
+SeatSpec: TypeAlias = GrooveSeat | BoxSeat | PressInSeat | ClampedSeat | ValveSeat | JointSeat
+SEATS: tuple[type[BaseModel], ...] = get_args(SeatSpec)
 
 
 class StationMotion(StrEnum):
@@ -170,4 +234,4 @@ class StationSpec(Named):
     counterface: Key | None = None
     entered_from: Key | None = None
     fitted: Literal["with_carrier", "in_place"] = "with_carrier"
-    seats: list[SeatSpec] = Field(min_length=1)
+    seats: list[Annotated[SeatSpec, Field(discriminator="kind")]] = Field(min_length=1)

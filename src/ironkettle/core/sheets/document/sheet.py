@@ -25,7 +25,7 @@ from ironkettle.core.sheets.document.fields import (
 from ironkettle.core.sheets.document.parts import LadderSpec, PartSpec, QuestionSpec
 from ironkettle.core.sheets.document.places import ElementSpec, SeatSpec, StationSpec, ZoneSpec
 from ironkettle.core.sheets.document.supplies import Kit
-from ironkettle.core.sheets.document.trials import Disposal, Interval, Observation, TestSpec
+from ironkettle.core.sheets.document.trials import AnyTest, Disposal, Interval, Observation
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.shop.people import Authority
 
@@ -95,8 +95,8 @@ class Sheet(Strict):
     ladders: list[LadderSpec] = Field(default_factory=list)
     kits: list[Kit] = Field(default_factory=list)
     fasteners: list[FastenerGroup] = Field(default_factory=list)
-    settings: list[SettingSpec] = Field(default_factory=list)
-    tests: list[TestSpec] = Field(default_factory=list)
+    settings: list[Annotated[SettingSpec, Field(discriminator="kind")]] = Field(default_factory=list)
+    tests: list[AnyTest] = Field(default_factory=list)
     positions: list[PositionSpec] = Field(default_factory=list)
     observations: list[Observation] = Field(default_factory=list)
     intervals: list[Interval] = Field(default_factory=list)

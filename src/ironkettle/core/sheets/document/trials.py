@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeAlias, get_args
 
-from pydantic import BeforeValidator, Field, model_validator
+from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.core.base.text import Figure
-from ironkettle.core.machine.tests import TRIALS
 from ironkettle.core.sheets.document.fields import (
     Flow,
     Item,
@@ -49,13 +48,14 @@ class Within(Item):
     flow: Written | None = None
 
 
-class TestSpec(Named):
-    """A test of one kind with the figures of that kind. ``when``: as found, as left, or both; ``glass``: the open port at which a
-    measuring glass stands during a hold."""
+Repeats: TypeAlias = Annotated[int, Field(ge=1, le=100)] | None
+
+
+class _Test(Named):
+    """What every test has. ``when``: as found, as left, or both."""
 
     __test__ = False
 
-    kind: TestKind = TestKind.PRESSURE_HOLD
     when: Literal["as_found", "as_left", "both"] = "as_left"
     place: Literal["machine", "stand", "bench"] = "bench"
     zone: Key | None = None
@@ -65,62 +65,139 @@ class TestSpec(Named):
     how: Text | None = None
     caution: Text | None = None
     corrected_by: Key | None = None
-    pressure: Pressure | None = None
-    volume: Volume | None = None
-    medium: Text | None = None
-    bulk_modulus_gpa: Annotated[Figure, Field(ge=0.01, le=10)] | None = None
-    leak_limit: Flow | None = None
-    hold: Time | None = None
-    glass: Text | None = None
-    load: Written | None = None
-    side: Literal["cap", "rod"] | None = None
-    other_side: Literal["open", "shut"] | None = None
-    limit: Written | None = None
-    value: Written | None = None
-    tolerance: Written | None = None
-    repeats: int | None = Field(default=None, ge=1, le=100)
-    spread: Written | None = None
-    reseat: Written | None = None
-    dribble: Within | None = None
-    lock_up: Written | None = None
-    creep: Within | None = None
-    droop: Within | None = None
-    hysteresis: Written | None = None
-    floor: Written | None = None
-    ceiling: Written | None = None
-    breakaway: Written | None = None
-    running: Written | None = None
-    what: Text | None = None
-    settle: Written | None = None
-    to: Written | None = None
-    within: Written | None = None
-    quantity: Text | None = None
-    sign: Text | None = None
-    seconds: Annotated[Figure, Field(ge=0.1, le=1e6)] | None = None
-
-    @model_validator(mode="after")
-    def _has_its_figures(self) -> TestSpec:
-        missing = [name for name in _needs(self.kind) if getattr(self, name) is None]
-        if missing:
-            words = ", ".join(name.replace("_", " ") for name in missing)
-            raise ValueError(f"a test of kind {self.kind.replace('_', ' ')} needs {words}")
-        return self
 
     @property
     def all_zones(self) -> tuple[str, ...]:
         return (*(() if self.zone is None else (self.zone,)), *self.zones)
 
 
-_HOLD_NEEDS = ("pressure", "volume", "medium", "leak_limit")
+class HoldTest(_Test):
+    """A pressure hold. ``glass``: the open port at which a measuring glass stands meanwhile."""
+
+    kind: Literal[TestKind.PRESSURE_HOLD] = TestKind.PRESSURE_HOLD
+    pressure: Pressure
+    volume: Volume
+    medium: Text
+    leak_limit: Flow
+    bulk_modulus_gpa: Annotated[Figure, Field(ge=0.01, le=10)] | None = None
+    hold: Time | None = None
+    glass: Text | None = None
 
 
-def _needs(kind: TestKind) -> tuple[str, ...]:
-    """The figures without which a kind says nothing; what the unit's cylinder tells is not among them."""
-    trial = TRIALS.get(kind)
-    if trial is None:
-        return _HOLD_NEEDS
-    required = (name for name, one in trial.criteria.model_fields.items() if one.is_required())
-    return tuple(name for name in required if name in TestSpec.model_fields)
+class DriftTest(_Test):
+    """How far a loaded rod drifts in a time."""
+
+    kind: Literal[TestKind.DRIFT]
+    limit: Written
+    load: Written | None = None
+    pressure: Pressure | None = None
+    side: Literal["cap", "rod"] | None = None
+    other_side: Literal["open", "shut"] | None = None
+    volume: Volume | None = None
+    medium: Text | None = None
+
+
+class OpeningPressureTest(_Test):
+    """At which pressure it opens, and closes again."""
+
+    kind: Literal[TestKind.OPENING_PRESSURE]
+    value: Written
+    tolerance: Written | None = None
+    repeats: Repeats = None
+    spread: Written | None = None
+    reseat: Written | None = None
+    dribble: Within | None = None
+
+
+class SetPointTest(_Test):
+    """What it holds, and how it moves from there."""
+
+    kind: Literal[TestKind.SET_POINT]
+    value: Written
+    tolerance: Written | None = None
+    repeats: Repeats = None
+    lock_up: Written | None = None
+    creep: Within | None = None
+    droop: Within | None = None
+    hysteresis: Written | None = None
+
+
+class EffortTest(_Test):
+    """What it takes to draw, turn or push it."""
+
+    kind: Literal[TestKind.EFFORT]
+    value: Written
+    tolerance: Written | None = None
+    floor: Written | None = None
+    ceiling: Written | None = None
+    repeats: Repeats = None
+
+
+class FrictionTest(_Test):
+    """What it takes to start it, and to keep it going."""
+
+    kind: Literal[TestKind.FRICTION]
+    breakaway: Written
+    running: Written | None = None
+
+
+class CountTest(_Test):
+    """What is counted in a time: drops, strokes."""
+
+    kind: Literal[TestKind.COUNT]
+    what: Text
+    limit: Written
+    settle: Written | None = None
+
+
+class PumpUpTest(_Test):
+    """How quickly it brings a volume to a pressure."""
+
+    kind: Literal[TestKind.PUMP_UP]
+    volume: Volume
+    to: Written
+    within: Written
+
+
+class ReadingTest(_Test):
+    """A figure that is read."""
+
+    kind: Literal[TestKind.READING]
+    quantity: Text
+    limit: Written
+    repeats: Repeats = None
+
+
+class FunctionTest(_Test):
+    """A sign that is seen."""
+
+    kind: Literal[TestKind.FUNCTION]
+    sign: Text
+    seconds: Annotated[Figure, Field(ge=0.1, le=1e6)] | None = None
+    repeats: Repeats = None
+
+
+FiguresTest: TypeAlias = (
+    DriftTest
+    | OpeningPressureTest
+    | SetPointTest
+    | EffortTest
+    | FrictionTest
+    | CountTest
+    | PumpUpTest
+    | ReadingTest
+    | FunctionTest
+)
+TestSpec: TypeAlias = HoldTest | FiguresTest
+TESTS: tuple[type[BaseModel], ...] = get_args(TestSpec)
+
+
+def _hold_where_not_named(value: object) -> object:
+    """A test without a kind is a hold."""
+    return {"kind": TestKind.PRESSURE_HOLD.value, **value} if isinstance(value, dict) else value
+
+
+AnyTest = Annotated[TestSpec, Field(discriminator="kind"), BeforeValidator(_hold_where_not_named)]
 
 
 class Observation(Named):

@@ -13,6 +13,7 @@ from typing import Any
 from ironkettle.core.sealing.grooves import Seat
 from ironkettle.core.sheets.document.format1 import BuildSheet, ElementSpec, FastenerGroup, StationSpec, ZoneSpec
 from ironkettle.core.sheets.document.sheet import FORMAT_2, Sheet
+from ironkettle.core.sheets.document.strays import without_strays
 from ironkettle.core.shop.settings.limits import FAMILIES
 
 _WATER = ("water", "glycol")
@@ -31,7 +32,7 @@ def upgraded_document(document: dict[str, Any]) -> Sheet:
     """A stored document, of either format, as a sheet of today. Raises pydantic's ValidationError for one that is neither."""
     if document.get("format") != FORMAT_2:
         return upgraded(BuildSheet.model_validate(document))
-    sheet = Sheet.model_validate(document)
+    sheet = Sheet.model_validate(without_strays(document))
     settled = settled_family(sheet.family)
     return (
         sheet
@@ -88,7 +89,7 @@ def upgraded(old: BuildSheet) -> Sheet:
         "observations": [one.model_dump() for one in old.observations],
         "intervals": [{"every": [old.service_interval], "what": "reseal"}] if old.service_interval else [],
     }
-    return Sheet.model_validate(document)
+    return Sheet.model_validate(without_strays(document))
 
 
 def _named(element: str | None) -> dict[str, Any]:

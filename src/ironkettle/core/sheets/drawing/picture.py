@@ -16,7 +16,15 @@ from ironkettle.core.sealing.facing import Zone
 from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.sheets.document.facts import orientation_of, zones_by_key
 from ironkettle.core.sheets.document.parts import PartSpec
-from ironkettle.core.sheets.document.places import ElementSpec, SeatKind
+from ironkettle.core.sheets.document.places import (
+    BoxSeat,
+    ElementSpec,
+    FaceSeat,
+    PistonSeat,
+    PressInSeat,
+    RodSeat,
+    SeatKind,
+)
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.drawing.profiles import half_ball, profile
 from ironkettle.core.sheets.drawing.seats import ALONG, Laid, figure
@@ -206,27 +214,37 @@ def _stations(drawn: Section) -> list[StationPicture]:
 
 
 def _dimensions(seat: SeatAt) -> list[DrawnDimension]:
-    told, axis = seat.seat, seat.seat.axis
+    spec, axis = seat.seat, seat.seat.axis
     z0, r0, z1, r1 = seat.box.corners
-    found = [
-        DrawnDimension(Way.ALONG, word, text, (z0, r), (z1, r))
-        for word, text, r in (
-            ("groove width", None if told.kind is SeatKind.FACE else told.groove_width, r1), ("length", told.length, r1),
-            ("thickness", told.thickness, r1), ("groove depth", told.groove_depth, r0),
-        ) if text
-    ]  # fmt: skip
-    if told.kind is SeatKind.FACE and told.groove_width:
-        found.append(DrawnDimension(Way.RADIAL, "groove width", told.groove_width, (z1, r0), (z1, r1)))
-    # A face ring that is pressed from outside rests on the inner wall.
-    inside = figure(told.groove_diameter, "groove_diameter") / 2 < (r0 + r1) / 2 - axis
-    for word, text, r in (
-        ("bore ⌀", told.bore, r1), ("rod ⌀", told.rod, r0), ("shaft ⌀", told.shaft, r0), ("inner ⌀", told.inner, r0),
-        ("outer ⌀", told.outer, r1), ("groove ⌀", told.groove_diameter, r0 if inside else r1),
-    ):  # fmt: skip
-        # A disc has no inner diameter to measure.
-        if text and r > axis:
-            found.append(DrawnDimension(Way.ACROSS, word, text, (z0, 2 * axis - r), (z0, r)))
-    return found
+
+    def along(word: str, text: str, r: float) -> DrawnDimension:
+        return DrawnDimension(Way.ALONG, word, text, (z0, r), (z1, r))
+
+    def across(word: str, text: str, r: float) -> DrawnDimension:
+        return DrawnDimension(Way.ACROSS, word, text, (z0, 2 * axis - r), (z0, r))
+
+    if isinstance(spec, PistonSeat):
+        found = [along("groove width", spec.groove_width, r1), across("bore ⌀", spec.bore, r1)]
+        found.append(across("groove ⌀", spec.groove_diameter, r0))
+    elif isinstance(spec, RodSeat):
+        found = [along("groove width", spec.groove_width, r1), across("rod ⌀", spec.rod, r0)]
+        found.append(across("groove ⌀", spec.groove_diameter, r1))
+    elif isinstance(spec, FaceSeat):
+        # A face ring that is pressed from outside rests on the inner wall.
+        inside = figure(spec.groove_diameter, "groove_diameter") / 2 < (r0 + r1) / 2 - axis
+        found = [along("groove depth", spec.groove_depth, r0)]
+        found.append(DrawnDimension(Way.RADIAL, "groove width", spec.groove_width, (z1, r0), (z1, r1)))
+        found.append(across("groove ⌀", spec.groove_diameter, r0 if inside else r1))
+    elif isinstance(spec, BoxSeat | PressInSeat):
+        found = [along("length", spec.length, r1), across("bore ⌀", spec.bore, r1), across("shaft ⌀", spec.shaft, r0)]
+    else:
+        found = [
+            along("thickness", spec.thickness, r1),
+            across("inner ⌀", spec.inner, r0),
+            across("outer ⌀", spec.outer, r1),
+        ]
+    # A disc has no inner diameter to measure.
+    return [one for one in found if one.way is not Way.ACROSS or one.end[1] > axis]
 
 
 def shapes_of(area: Geometry) -> tuple[Shape, ...]:

@@ -10,7 +10,7 @@ from shapely.geometry.base import BaseGeometry as Geometry
 
 from ironkettle.core.base.quantities import read_length, read_toleranced_length
 from ironkettle.core.sealing.catalogue import KINDS, ElementKind
-from ironkettle.core.sheets.document.places import ElementSpec, SeatKind, SeatSpec
+from ironkettle.core.sheets.document.places import ElementSpec, FaceSeat, SeatKind, SeatSpec
 
 # Seats whose elements follow each other along the axis; in the others they lie one round the other.
 ALONG = frozenset({SeatKind.PISTON, SeatKind.ROD, SeatKind.BOX, SeatKind.PRESS_IN})
@@ -38,9 +38,9 @@ class Box:
         return self.z0, self.r0, self.z1, self.r1
 
 
-def figure(text: str | None, field: str) -> float:
+def figure(text: str, field: str) -> float:
     """A figure of a seat: its nominal. [mm]"""
-    return 0.0 if text is None else read_toleranced_length(text, field, low=-1e-9).nominal
+    return read_toleranced_length(text, field, low=-1e-9).nominal
 
 
 def box_of(seat: SeatSpec, counterface: Geometry | None = None, *, rests_inside: bool = False) -> Box:
@@ -51,22 +51,15 @@ def box_of(seat: SeatSpec, counterface: Geometry | None = None, *, rests_inside:
     counterface : the metal that a face ring presses on; tells to which side of its floor the groove opens.
     rests_inside : a face ring is pressed from outside and rests on the inner wall.
     """
-    at, axis = seat.at or 0.0, seat.axis
-    if seat.kind is SeatKind.FACE:
+    if isinstance(seat, FaceSeat):
         return _face_box(seat, counterface, rests_inside=rests_inside)
-    width = figure(seat.groove_width or seat.length or seat.thickness, "groove_width")
-    inner, outer = {
-        SeatKind.PISTON: (seat.groove_diameter, seat.bore),
-        SeatKind.ROD: (seat.rod, seat.groove_diameter),
-        SeatKind.BOX: (seat.shaft, seat.bore),
-        SeatKind.PRESS_IN: (seat.shaft, seat.bore),
-    }.get(seat.kind, (seat.inner, seat.outer))
+    inner, outer, length = seat.edges
     low, high = figure(inner, "inner") / 2, figure(outer, "outer") / 2
-    return Box(at, axis + low, at + width, axis + high)
+    return Box(seat.at, seat.axis + low, seat.at + figure(length, "length"), seat.axis + high)
 
 
-def _face_box(seat: SeatSpec, counterface: Geometry | None, *, rests_inside: bool) -> Box:
-    at, wall = seat.at or 0.0, figure(seat.groove_diameter, "groove_diameter") / 2
+def _face_box(seat: FaceSeat, counterface: Geometry | None, *, rests_inside: bool) -> Box:
+    at, wall = seat.at, figure(seat.groove_diameter, "groove_diameter") / 2
     width, depth = figure(seat.groove_width, "groove_width"), figure(seat.groove_depth, "groove_depth")
     r0, r1 = (wall, wall + width) if rests_inside else (wall - width, wall)
     r0, r1 = seat.axis + max(r0, 0.0), seat.axis + r1

@@ -15,6 +15,7 @@ from ironkettle.core.sheets.drawing.proof import Proof, prove
 from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
 from ironkettle.core.sheets.soundness.names import name_faults
 from ironkettle.core.sheets.soundness.order import order_faults
+from ironkettle.core.sheets.soundness.steps import stage_faults
 
 
 @dataclass
@@ -46,7 +47,7 @@ def check_document(document: dict[str, Any], tables: SheetTables) -> Soundness:
 
 def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
     """A well-formed sheet: geometry is proved only where names and figures are sound, for it stands on them."""
-    faults = [*name_faults(sheet), *figure_faults(sheet, tables)]
+    faults = [*stage_faults(sheet), *name_faults(sheet), *figure_faults(sheet, tables)]
     if faults:
         return Soundness(sheet, faults)
     faults = list(order_faults(sheet))

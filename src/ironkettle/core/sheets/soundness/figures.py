@@ -17,10 +17,19 @@ from ironkettle.core.machine.pressure import Fluid, find_fluid
 from ironkettle.core.machine.tightening import Thread, find_thread
 from ironkettle.core.sealing.compounds import Compound, find_compound
 from ironkettle.core.sealing.rings import RingTable
-from ironkettle.core.sheets.document.facts import GROOVES, cylinder_of, dimension_of, gland_of, rating_of
-from ironkettle.core.sheets.document.fastening import FastenerGroup, PhaseTo
-from ironkettle.core.sheets.document.parts import PointSpec, Read
+from ironkettle.core.sheets.document.facts import cylinder_of, dimension_of, gland_of, rating_of
+from ironkettle.core.sheets.document.fastening import (
+    FastenerGroup,
+    GapPhase,
+    Phase,
+    SlotPhase,
+    TorquePhase,
+    TurnsPhase,
+)
+from ironkettle.core.sheets.document.parts import MeasuredPoint, PointSpec
+from ironkettle.core.sheets.document.places import FaceSeat
 from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.trials import DriftTest, HoldTest
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.sheets.drawing.seats import figure
 from ironkettle.core.shop.service import read_every
@@ -83,9 +92,10 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
             path = f"stations.{index}.seats.{place}"
             if set(station.between) <= known:
                 yield from _refused(path, lambda s=station, t=seat: gland_of(sheet, s, t))  # type: ignore[misc]
-            inner, outer = figure(seat.inner or seat.shaft, "inner"), figure(seat.outer or seat.bore, "outer")
-            if seat.kind not in GROOVES and inner >= outer:
-                yield FieldFault(path, f"inner {inner:g} mm is not below outer {outer:g} mm")
+            if not isinstance(seat, FaceSeat):
+                inner, outer = (figure(text, "edge") for text in seat.edges[:2])
+                if inner >= outer:
+                    yield FieldFault(path, f"inner {inner:g} mm is not below outer {outer:g} mm")
             for at, element in enumerate(seat.elements):
                 if element.ring:
                     ring = element.ring
@@ -102,9 +112,9 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
 
 
 def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFault]:
-    dimension = dimension_of(point.read)
-    if dimension is None and point.read is not Read.NUMBER:
+    if not isinstance(point, MeasuredPoint):
         return
+    dimension = dimension_of(point.read)
     if point.rule is not None and part_limit(family, point.rule) is None:
         known = [one.key for one in PART_LIMITS if one.family == family]
         yield FieldFault(f"{path}.rule", f"there is no house limit “{point.rule}” for “{family}”", tuple(known))
@@ -157,22 +167,28 @@ def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Itera
         yield from _refused(path, lambda: find_thread(thread, tables.threads, "thread"))
     for place, phase in enumerate(group.phases):
         at = f"{path}.phases.{place}"
-        if phase.to in {PhaseTo.TURNS, PhaseTo.SLOT} and group.thread is None:
+        if isinstance(phase, TurnsPhase | SlotPhase) and group.thread is None:
             yield FieldFault(f"{path}.thread", "is needed for turns and slots", ("M42x2",))
-        if phase.low and phase.high and read_torque(phase.low, "low") > read_torque(phase.high, "high"):
+        yield from _phase_faults(at, phase)
+
+
+def _phase_faults(at: str, phase: Phase) -> Iterator[FieldFault]:
+    if isinstance(phase, TorquePhase) and phase.low and phase.high:
+        if read_torque(phase.low, "low") > read_torque(phase.high, "high"):
             yield FieldFault(f"{at}.low", f"{phase.low} is above {phase.high}")
-        if isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
-            yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
-        if phase.gap and read_length(phase.gap[0], "gap") > read_length(phase.gap[1], "gap"):
-            yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
+    elif isinstance(phase, TurnsPhase) and isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
+        yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
+    elif isinstance(phase, GapPhase) and read_length(phase.gap[0], "gap") > read_length(phase.gap[1], "gap"):
+        yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
 
 
 def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     rating = rating_of(sheet)
     for index, test in enumerate(sheet.tests):
-        if test.medium is not None:
-            medium = test.medium
+        medium = test.medium if isinstance(test, HoldTest | DriftTest) else None
+        if medium is not None:
             yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]
-        if test.pressure and read_gauge_pressure(test.pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:
-            text = f"{test.pressure} is more than {PROOF_FACTOR:g} times the weakest rating, {rating * 10:g} bar"
+        pressure = test.pressure if isinstance(test, HoldTest | DriftTest) else None
+        if pressure and read_gauge_pressure(pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:
+            text = f"{pressure} is more than {PROOF_FACTOR:g} times the weakest rating, {rating * 10:g} bar"
             yield FieldFault(f"tests.{index}.pressure", text, (f"up to {PROOF_FACTOR * rating * 10:g} bar",))

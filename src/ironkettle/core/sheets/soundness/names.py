@@ -8,6 +8,7 @@ from typing import Any
 
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sealing.facing import ZoneKind
+from ironkettle.core.sheets.document.fastening import MarkPhase, TorquePhase
 from ironkettle.core.sheets.document.fields import Item
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.sheet import Sheet
@@ -216,8 +217,10 @@ def _group_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
                 yield FieldFault(f"{path}.places", f"number {number} cannot be: {why}")
         for place, phase in enumerate(group.phases):
             yield from unknown(f"{path}.phases.{place}.at", phase.at, names.steps, "step")
-            yield from unknown(f"{path}.phases.{place}.mark", phase.mark, names.marks, "mark")
-            yield from _noted_faults(f"{path}.phases.{place}.noted_at", sheet, names, phase.noted_at)
+            if isinstance(phase, MarkPhase):
+                yield from unknown(f"{path}.phases.{place}.mark", phase.mark, names.marks, "mark")
+            if isinstance(phase, TorquePhase):
+                yield from _noted_faults(f"{path}.phases.{place}.noted_at", sheet, names, phase.noted_at)
 
 
 def _noted_faults(path: str, sheet: Sheet, names: Names, noted_at: str | None) -> Iterator[FieldFault]:

@@ -17,7 +17,7 @@ from tests.tiny import plug
     ("changes", "field", "words"),
     [
         ({"name": None}, "name", "is needed"),
-        ({"colour": "red"}, "colour", "is no field here"),
+        ({"colour": "red"}, "colour", "does not belong here"),
         ({"name": ""}, "name", "must not be empty"),
         ({"name": 5}, "name", "must be text"),
         ({"key": "Big Key"}, "key", "must be small letters, figures, - or _, up to 60 of them"),
