@@ -41,7 +41,7 @@ def open_waiting_job(page: Page) -> None:
 
 
 def hand(page: Page) -> Locator:
-    """The move in hand."""
+    """The current task."""
     return page.locator("[data-task]")
 
 
@@ -76,7 +76,7 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> None:
 
 
 def do(page: Page, given: Mapping[str, str] | None = None) -> str:
-    """Do the move in hand and wait for the next; gives the key of the one done."""
+    """Do the current task and wait for the next; gives the key of the one done."""
     card, key = hand(page), key_of(page)
     fill_in(card, given or {})
     main_button(card).click()

@@ -126,7 +126,7 @@ def test_what_another_recorded_meanwhile_is_told_in_words(
 def test_a_unit_is_taken_apart_again_from_a_step_and_goes_back_through_what_that_touches(bench: Page) -> None:
     page = bench
     steps.to_task(page, "account")
-    page.get_by_role("navigation", name="Chapters").get_by_role("link", name="strip-down").click()
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="strip-down").click()
     steps.pick(page, "^done done: Gland off")
     page.get_by_role("button", name="Take it apart again from here").click()
     page.get_by_label("Why it is taken apart again").fill("drips at the rod again")

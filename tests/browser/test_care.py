@@ -127,7 +127,7 @@ def test_needles_worn_out_make_a_full_job_at_one_tap(bench: Page) -> None:
     expect(banner).to_be_hidden()
     # What was done stays done; what the whole sheet asks comes now.
     in_hand(page, "leak")
-    expect(page.get_by_role("navigation", name="Chapters")).to_contain_text("as found", ignore_case=True)
+    expect(page.get_by_role("navigation", name="Stages")).to_contain_text("as found", ignore_case=True)
 
 
 def test_a_label_mistyped_or_of_another_shop_is_told(bench: Page) -> None:

@@ -83,7 +83,7 @@ def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Sh
     expect(bench.get_by_role("region", name="How it lay")).to_contain_text("energiser spoiled")
     assert bench.evaluate("document.documentElement.scrollHeight") <= 800
     shot("handover")
-    # The move in hand is a tap away.
+    # The current task is a tap away.
     bench.get_by_role("link", name=re.compile("Gland off the rod")).click()
     expect(hand(bench)).to_have_attribute("data-task", "step:gland-off")
 
@@ -101,7 +101,7 @@ def pitted(page: Page) -> str:
 
 def test_a_pitted_rod_under_either_school(bench: Page, shot: Shot) -> None:
     steps.to_task(bench, "measure:rod", serial="FN-0755")
-    expect(hand(bench)).to_contain_text("A pitted rod, as the house has it: reject it")
+    expect(hand(bench)).to_contain_text("A pitted rod: reject it (practice option)")
     expect(hand(bench)).to_contain_text("at most 0.05 mm (house rule)")
     shot("inspect-rod")
     assert "Dress the rod" not in pitted(bench)

@@ -133,7 +133,7 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: P
     expect(page.get_by_role("button", name=re.compile("^Done: Isolate the supply"))).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name=re.compile("^Done: Bleed both sides"))).to_be_focused()
-    page.get_by_role("link", name="Skip to the move in hand").focus()
+    page.get_by_role("link", name="Skip to the current task").focus()
     page.keyboard.press("Enter")
     expect(page.locator("#hand")).to_be_focused()
 

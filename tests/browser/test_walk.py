@@ -177,7 +177,7 @@ def test_a_check_valve_with_a_short_kit_waits_for_its_ring(bench: Page) -> None:
     page.get_by_role("button", name="Order what is short: guide ring").click()
     expect(hand(page)).to_have_attribute("data-task", "receive:k-guide")
     # What is not there yet cannot be fitted, and the screen says which it is.
-    page.get_by_role("navigation", name="Chapters").get_by_role("link", name="Rebuild").click()
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="Rebuild").click()
     steps.pick(page, "Fit the guide ring \\(spring side\\)")
     expect(hand(page)).to_contain_text("Not yet: Receive: guide ring, 1 missing")
     page.get_by_role("link", name="Kit check").click()

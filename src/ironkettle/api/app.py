@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import asyncio
+import os
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.responses import FileResponse
+from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import Scope
 
 import ironkettle
 from ironkettle.api.base import identity, problems
@@ -73,6 +76,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     problems.install(app)
     identity.install(app)
     app.add_exception_handler(StandAwayError, stand_away)  # type: ignore[arg-type]
+    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
     # The last one added is the first one met.
     app.add_middleware(BoundedBody)
     app.add_middleware(Surface, hosts=settings.host_names, page=settings.web_dir / "index.html")
@@ -81,6 +85,18 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
     return app
+
+
+class HashedFiles(StaticFiles):
+    """Files of the interface. Those with a hash in their name never change, so a browser keeps them."""
+
+    def file_response(
+        self, full_path: str | os.PathLike[str], stat_result: os.stat_result, scope: Scope, status_code: int = 200
+    ) -> Response:
+        answer = super().file_response(full_path, stat_result, scope, status_code)
+        if "/immutable/" in scope["path"]:
+            answer.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return answer
 
 
 async def _keep_dues(app: FastAPI, stopping: asyncio.Event) -> None:
@@ -109,7 +125,7 @@ async def _recover(app: FastAPI, stopping: asyncio.Event) -> None:
 
 
 def _serve_interface(app: FastAPI, folder: Path) -> None:
-    app.mount("/_app", StaticFiles(directory=folder / "_app"), name="assets")
+    app.mount("/_app", HashedFiles(directory=folder / "_app"), name="assets")
     plain_files = {path.name for path in folder.iterdir() if path.is_file()}
 
     @app.get("/{path:path}", include_in_schema=False)

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from hashlib import sha256
 from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Header, Query, Request, Response
 from pydantic import AwareDatetime, BaseModel, Field, ValidationError
 from sqlalchemy.orm import Session
 
@@ -244,11 +245,33 @@ def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
     return source.id
 
 
-@router.get("/{reference}", summary="How a job stands, by its number or id", responses=NOT_THERE | CONFLICT)
-def job(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> JobView:
+_UNCHANGED: dict[int | str, dict[str, Any]] = {
+    304: {"description": "As it was under the ETag that If-None-Match names", "content": {}}
+}
+
+
+@router.get(
+    "/{reference}",
+    summary="How a job stands, by its number or id",
+    responses=NOT_THERE | CONFLICT | _UNCHANGED,
+    response_model=JobView,
+)
+def job(
+    reference: NameText,
+    session: DbSession,
+    caller: Reader,
+    shop: JobShop,
+    if_none_match: Annotated[str, Header(max_length=400)] = "",
+) -> Response:
+    """With an ETag over all of it but the server's time; 304 where nothing else changed."""
     found = named_job(session, reference)
     case = case_for(session, found, shop, caller)
-    return job_view(session, found, case, tasks_of(case))
+    view = job_view(session, found, case, tasks_of(case))
+    said = view.model_dump_json(exclude={"server_time"}).encode()
+    headers = {"ETag": f'W/"{sha256(said).hexdigest()[:32]}"'}
+    if headers["ETag"] in if_none_match:
+        return Response(status_code=304, headers=headers)
+    return Response(view.model_dump_json(), media_type="application/json", headers=headers)
 
 
 @router.get("/{job_id}/log", summary="The log, a page at a time", responses=NOT_THERE | CONFLICT)

@@ -47,6 +47,24 @@ export function problemOf(error: unknown, status = 0): Problem {
 	return status ? unknownFault(status) : UNREACHABLE;
 }
 
+const UNCHANGED = 304;
+
+/** As `ask`, for what was seen before under a tag: neither data nor a problem where nothing changed. */
+export async function askIfChanged<T>(
+	call: Promise<{ data?: T; error?: unknown; response: Response }>
+): Promise<{ data: T | null; tag: string | null; problem: Problem | null }> {
+	try {
+		const { data, error, response } = await call;
+		const tag = response.headers.get('etag');
+		if (response.status === UNCHANGED) return { data: null, tag, problem: null };
+		return data === undefined
+			? { data: null, tag: null, problem: problemOf(error, response.status) }
+			: { data, tag, problem: null };
+	} catch {
+		return { data: null, tag: null, problem: UNREACHABLE };
+	}
+}
+
 /** Runs a call and gives its data or its problem, never an exception. */
 export async function ask<T>(
 	call: Promise<{ data?: T; error?: unknown; response: Response }>

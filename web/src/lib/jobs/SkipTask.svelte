@@ -34,31 +34,31 @@
 	>
 		{#if task.danger}<Caution text={task.danger} />{/if}
 		{#if task.grounds.length}
-			<select class="entry select w-full" aria-label="On what ground" bind:value={ground}>
-				<option value="" disabled>On what ground?</option>
+			<select class="entry select w-full" aria-label="Why it is safe to skip" bind:value={ground}>
+				<option value="" disabled>Why is it safe to skip?</option>
 				{#each task.grounds as one (one.key)}<option value={one.key}>{one.words}</option>{/each}
 			</select>
 		{/if}
 		<input
 			class="entry input w-full"
-			placeholder="Reason for going on; it stands on the certificate"
-			aria-label="Reason for going on"
+			placeholder="Reason; it stands on the certificate"
+			aria-label="Reason for skipping"
 			bind:value={reason}
 		/>
 		<div class="flex flex-wrap gap-2">
 			<button
 				class="btn btn-warning"
-				disabled={reason.trim().length < 5 || (task.grounds.length > 0 && !ground)}>Sign and go on</button
+				disabled={reason.trim().length < 5 || (task.grounds.length > 0 && !ground)}>Sign and skip</button
 			>
 			<button type="button" class="btn" onclick={() => (asking = false)}>Back</button>
 		</div>
 	</form>
 {:else}
-	<button class="btn btn-ghost" onclick={() => (asking = true)}>Go on without this …</button>
+	<button class="btn btn-ghost" onclick={() => (asking = true)}>Skip this task …</button>
 {/if}
 {#if signing}
 	<SignatureDialog
-		what="go on without this: {task.text}"
+		what="skip this task: {task.text}"
 		sign={skip}
 		onDone={() => {
 			signing = false;

@@ -70,7 +70,7 @@
 	{#if task.practice}
 		<details>
 			<summary class="faint min-h-11 cursor-pointer content-center"
-				>{task.practice.name}: {task.practice.way}</summary
+				>{task.practice.name}: {task.practice.way} (practice option)</summary
 			>
 			<p class="faint">{task.practice.told}</p>
 		</details>

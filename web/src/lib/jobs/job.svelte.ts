@@ -1,4 +1,4 @@
-import { api, ask, type JobView, type Problem, type Schemas } from '$lib/api';
+import { api, ask, askIfChanged, type JobView, type Problem, type Schemas } from '$lib/api';
 import { device, type EntryPayload } from '$lib/outbox';
 
 export type Task = Schemas['TaskOut'];
@@ -16,6 +16,8 @@ export class JobStore {
 	meanwhile = $state.raw<Schemas['MeanwhileOut'][]>([]);
 	/** The space somebody tapped on the drawing last. */
 	pointed = $state<string | null>(null);
+	/** Under which the server knows the view that is shown; null for one that came with an entry. */
+	private tag: string | null = null;
 	private drawnFor = '';
 	/** Views are numbered as they are asked for, and as entries bring them; an older one never takes the place of a newer. */
 	private asked = 0;
@@ -29,8 +31,9 @@ export class JobStore {
 
 	async load() {
 		const turn = ++this.asked;
-		const { data, problem } = await ask(
-			api.GET('/api/jobs/{reference}', { params: { path: { reference: this.reference } } })
+		const headers = this.tag ? { 'If-None-Match': this.tag } : {};
+		const { data, tag, problem } = await askIfChanged(
+			api.GET('/api/jobs/{reference}', { params: { path: { reference: this.reference } }, headers })
 		);
 		if (!data) {
 			if (!this.view) this.problem = problem;
@@ -39,12 +42,13 @@ export class JobStore {
 		if (turn < this.shown) return;
 		this.shown = turn;
 		this.problem = null;
-		await this.take(data as JobView);
+		await this.take(data as JobView, tag);
 	}
 
 	/** A view that came; the drawing is fetched anew when a question was answered. */
-	private async take(view: JobView) {
+	private async take(view: JobView, tag: string | null = null) {
 		this.view = view;
+		this.tag = tag;
 		const answers = view.tasks
 			.filter((task) => task.kind === 'answer')
 			.map((task) => task.recorded?.words ?? '')

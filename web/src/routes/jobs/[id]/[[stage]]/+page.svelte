@@ -86,7 +86,7 @@
 
 {#if view}
 	<nav aria-label="Skip">
-		<a href="#hand" class="sr-only focus:not-sr-only focus:p-2" onclick={toHand}>Skip to the task in hand</a>
+		<a href="#hand" class="sr-only focus:not-sr-only focus:p-2" onclick={toHand}>Skip to the current task</a>
 	</nav>
 	<JobHeader {store} />
 	<div
