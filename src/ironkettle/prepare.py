@@ -35,7 +35,7 @@ def prepare(owner: Engine, *, application_role: str) -> None:
     grant_application(owner, application_role)
 
 
-def _keep_up(application: Engine) -> None:
+def keep_up_all(application: Engine) -> None:
     """Snapshots and summaries for jobs that have none of this version; one that cannot be read is left for verify."""
     with session_of(application) as session:
         waiting = [job.id for job in jobs_without_snapshot(session)]
@@ -62,7 +62,7 @@ def main() -> int:
             if loaded:
                 print("The demo workshop is loaded.")
             bare = people_without_secret(session)
-        _keep_up(application)
+        keep_up_all(application)
         if "--seed" in sys.argv and not loaded:
             print("The workshop is not empty; nothing was loaded.", file=sys.stderr)
             return 1

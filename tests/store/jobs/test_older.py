@@ -36,7 +36,7 @@ def put_in(engine: Engine, entries: list[dict[str, Any]]) -> None:
         session.add(job)
         session.flush()
         session.add_all(EntryRow(**row) for row in rows)
-    prepare._keep_up(engine)
+    prepare.keep_up_all(engine)
 
 
 def test_a_released_job_opens_with_all_that_was_done_and_its_certificate(client: BenchClient, workshop: Engine) -> None:

@@ -1,0 +1,76 @@
+"""A workshop as the version before kept it, moved to this one: every job stands as it stood, every chain holds, every claim stays."""
+
+from __future__ import annotations
+
+import gzip
+import json
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+import pytest
+from sqlalchemy import Engine, select
+
+from ironkettle.core.jobs import Entry, compose_statement, tasks_of
+from ironkettle.prepare import keep_up_all, prepare
+from ironkettle.store.base import session_of
+from ironkettle.store.jobs.cases import case_of, log_of, state_of
+from ironkettle.store.jobs.derived import derived_differs
+from ironkettle.store.jobs.logs import check_log, snapshot_differs
+from ironkettle.store.jobs.rows import JobRow
+from ironkettle.store.migrate import migrate
+from ironkettle.store.shop.tables import shop_of
+
+_DATA = Path(__file__).resolve().parents[1] / "data"
+_REVISION = "20261201b"
+BEFORE: dict[str, Any] = json.loads((_DATA / f"workshop_{_REVISION}.json").read_text(encoding="utf-8"))
+NOW = datetime.fromisoformat(BEFORE["now"])
+# Words that were changed since.
+_WORDS = (("Passed over:", "Skipped:"),)
+
+
+@pytest.fixture
+def moved(empty: Engine, owner: Engine, admin: Engine) -> Engine:
+    """The demo workshop of the version before, its jobs worked by that version, in a database that was brought to this one."""
+    migrate(owner, "base")
+    migrate(owner, _REVISION)
+    rows = gzip.decompress((_DATA / f"workshop_{_REVISION}.sql.gz").read_bytes()).decode()
+    with admin.begin() as connection:
+        driver = connection.connection.driver_connection
+        assert driver is not None
+        driver.execute(f"SET LOCAL session_replication_role = replica; {rows}")
+    prepare(owner, application_role=empty.url.username or "")
+    keep_up_all(empty)
+    return empty
+
+
+def as_now(sentence: str) -> str:
+    for before, now in _WORDS:
+        sentence = sentence.replace(before, now)
+    return sentence
+
+
+def test_every_job_stands_as_it_stood(moved: Engine) -> None:
+    with session_of(moved) as session:
+        shop = shop_of(session)
+        jobs = list(session.scalars(select(JobRow).order_by(JobRow.number)))
+        assert {str(job.number) for job in jobs} == set(BEFORE["jobs"])
+        for job in jobs:
+            before = BEFORE["jobs"][str(job.number)]
+            assert (job.head, job.entry_count, job.serial) == (before["head"], before["entries"], before["serial"])
+            assert (job.tasks_done, job.tasks_total) == (before["done"], before["total"]), job.number
+            case = case_of(session, job, state_of(session, job), shop, None, NOW)
+            tasks = tasks_of(case)
+            assert {task.key: task.status.value for task in tasks} == before["tasks"], job.number
+            said = compose_statement(case, tasks)
+            assert said[0] == as_now(before["statement"][0])
+            assert sorted(said) == sorted(as_now(one) for one in before["statement"])
+
+
+def test_every_chain_holds_and_nothing_beside_it_differs(moved: Engine) -> None:
+    with session_of(moved) as session:
+        for job in session.scalars(select(JobRow)):
+            assert check_log(session, job) == []
+            assert derived_differs(session, job) == []
+            assert not snapshot_differs(session, job)
+            assert all(isinstance(entry, Entry) for entry in log_of(session, job))
