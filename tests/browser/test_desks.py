@@ -60,7 +60,7 @@ def test_a_guess_is_answered_with_the_reasoning_and_scored(bench: Page, shot: Sh
 def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: Shot) -> None:
     page = bench
     steps.change_person(page, "Tamsin Orrell", "tamsin")
-    desk(page, "Workshop", "House rules")
+    desk(page, "Workshop", "Shop settings")
     rule = page.get_by_role("textbox", name="Static, least")
     row = page.locator("form").filter(has=rule)
     rule.fill("40")
@@ -76,11 +76,11 @@ def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: 
     desk(page, "Grooves")
     groove(page, "50", "44.4", "5.4")
     page.get_by_role("textbox", name="Ring size").fill("224")
-    expect(page.get_by_text("Limits: house limits (changed by this shop")).to_be_visible()
+    expect(page.get_by_text("Limits: shop settings (changed by this shop")).to_be_visible()
     expect(
         page.get_by_text("within limits 22 to 30 %").or_(page.get_by_text("outside the limits 22 to 30 %"))
     ).to_be_visible()
-    desk(page, "Workshop", "House rules")
+    desk(page, "Workshop", "Shop settings")
     row.get_by_role("button", name="Back to 10").click()
     expect(rule).to_have_value("10")
     expect(row).to_contain_text("shipped 10")
@@ -138,7 +138,7 @@ def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
 
 def test_cylinder_sums_warn_before_a_side_is_blocked(bench: Page) -> None:
     page = bench
-    desk(page, "Sums", "Cylinder")
+    desk(page, "Calculators", "Cylinder")
     told = page.get_by_role("region", name="What it comes to")
     # Ø63/36 at 180 bar by hand: push 56.1 kN, ratio 1.485, 267 bar in a blocked rod side.
     expect(told).to_contain_text("56.1 kN")
@@ -158,7 +158,7 @@ def test_cylinder_sums_warn_before_a_side_is_blocked(bench: Page) -> None:
 
 def test_torque_without_a_job(bench: Page) -> None:
     page = bench
-    desk(page, "Sums", "Torque")
+    desk(page, "Calculators", "Torque")
     plan = page.get_by_role("region", name="The plan")
     expect(plan).to_contain_text("Set 37.0 N·m")
     expect(plan).to_contain_text("1 → 4 → 2 → 5 → 3 → 6")
@@ -175,7 +175,7 @@ def test_torque_without_a_job(bench: Page) -> None:
 
 def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
     page = bench
-    desk(page, "Sums", "Test stand")
+    desk(page, "Calculators", "Test stand")
     shown = page.get_by_label("What the channels show")
     field(page, "Raise to and hold").fill("100 bar")
     page.get_by_role("button", name="Pump up, then shut the valve").click()
@@ -207,7 +207,7 @@ def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
 
 def test_the_lead_sets_the_registers_of_the_stand(bench: Page, server: Server) -> None:
     page = bench
-    desk(page, "Sums", "Test stand")
+    desk(page, "Calculators", "Test stand")
     page.get_by_role("link", name="Registers of the stand").click()
     expect(page.get_by_text("The lead may change it.")).to_be_visible()
     expect(page.get_by_label("Scale").first).to_be_disabled()

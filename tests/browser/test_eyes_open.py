@@ -102,7 +102,7 @@ def pitted(page: Page) -> str:
 def test_a_pitted_rod_under_either_school(bench: Page, shot: Shot) -> None:
     steps.to_task(bench, "measure:rod", serial="FN-0755")
     expect(hand(bench)).to_contain_text("A pitted rod: reject it (practice option)")
-    expect(hand(bench)).to_contain_text("at most 0.05 mm (house rule)")
+    expect(hand(bench)).to_contain_text("at most 0.05 mm (shop setting)")
     shot("inspect-rod")
     assert "Dress the rod" not in pitted(bench)
     root = steps.root_of(bench)

@@ -36,7 +36,7 @@ def test_names_pin_and_back_where_one_was(
     for digit in PINS["tamsin"]:
         page.get_by_role("button", name=digit, exact=True).click()
     page.get_by_role("button", name="Enter").click()
-    expect(page.get_by_role("heading", name="House rules")).to_be_visible()
+    expect(page.get_by_role("heading", name="Shop settings")).to_be_visible()
     assert page.url.endswith("/workshop/rules")
 
 
@@ -162,7 +162,7 @@ def test_a_refused_entry_is_discarded_with_a_reason_on_the_trail(bench: Page, se
     expect(held).to_be_hidden()
     steps.change_person(page, "Tamsin Orrell", "tamsin")
     page.goto(f"{server.address}/workshop/changes")
-    expect(page.get_by_text("given up on the device")).to_be_visible()
+    expect(page.get_by_text("discarded on the device")).to_be_visible()
     expect(page.get_by_text("ticked on the wrong job")).to_be_visible()
 
 

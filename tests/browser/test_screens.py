@@ -26,7 +26,7 @@ OTHERS = (
 DESKS = (
     "", "/jobs/new", "/workshop", "/workshop/people", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
     "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/failures", "/compounds", "/workshop/stock", "/workshop/orders",
-    "/due", "/sums", "/sums/torque", "/sums/stand", "/sums/stand/map",
+    "/due", "/calculators", "/calculators/torque", "/calculators/stand", "/calculators/stand/map",
 )  # fmt: skip
 # These hold between them every colour there is: verdicts, drawings, cautions, tables, pressed and plain buttons.
 SHOW_ALL_COLOURS = (
@@ -55,7 +55,7 @@ def no_fault(page: Page, axe: Axe, where: str, *, both: bool) -> None:
 def to_desk(page: Page, root: str, desk: str) -> None:
     """Opens a desk and waits until it stands; the stand is told as it comes and never rests."""
     page.goto(root + desk)
-    if desk == "/sums/stand":
+    if desk == "/calculators/stand":
         expect(page.get_by_label("What the channels show")).to_be_visible()
     else:
         page.wait_for_load_state("networkidle")

@@ -69,7 +69,7 @@ def ring_lines() -> Iterator[str]:
 def world_lines() -> Iterator[str]:
     """Of what is decided, how much is right where conditions are told wrong more or less often, or only half told."""
     found = {f"{wrong:.0%} told wrong": _rings(wrong) for wrong in TOLD_WRONG}
-    found["flattened as well, and not told"] = _rings(None, Condition.FLATTENED)
+    found["flattened as well, and not entered"] = _rings(None, Condition.FLATTENED)
     yield "| told to be | " + " | ".join(found) + " |"
     yield "|---" * (1 + len(found)) + "|"
     for told in Condition:

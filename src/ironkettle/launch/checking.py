@@ -24,6 +24,7 @@ def check() -> int:
     ensure_modules(environment)
     env = project_env()
     tool = environment.bin
+    words = [str(environment.python), "-m", "tests.wording"]
     steps = [
         ("ruff", [f"{tool}/ruff", "check", "."]),
         ("ruff format", [f"{tool}/ruff", "format", "--check", "."]),
@@ -33,9 +34,14 @@ def check() -> int:
     ]
     for name, command in steps:
         _timed(name, lambda command=command, name=name: run(command, env=env, what=name))  # type: ignore[misc]
+    _timed("words", lambda: say(f"  {_last_line(run(words, env=env, what='words'))}"))
     for name, script in (("prettier", "lint"), ("svelte-check", "check"), ("vitest", "test")):
         _timed(name, lambda script=script, name=name: npm(environment, "run", script, what=name))  # type: ignore[misc]
     return 0
+
+
+def _last_line(printed: str) -> str:
+    return printed.strip().splitlines()[-1]
 
 
 def test(arguments: list[str]) -> int:

@@ -61,14 +61,14 @@ class Cluster:
             if self._password_file(SUPERUSER).exists():
                 raise Trouble(
                     f"The database's folder {self.data} is gone, though one was made here. Bring it back (is a disk "
-                    f"missing?), or restore a backup; to start anew, move {self.folder} away first."
+                    f"missing?), or restore a backup; to start with an empty workshop, move {self.folder} away first."
                 )
             if not make:
                 raise Trouble("There is no database yet; ./kettle start makes one.")
             self._make()
         if not (self.data / "PG_VERSION").exists():
             raise Trouble(
-                f"The database in {self.folder} is damaged: its data folder is incomplete. Restore it from a backup, or move it away to start anew."
+                f"The database in {self.folder} is damaged: its data folder is incomplete. Restore it from a backup, or move it away to start with an empty workshop."
             )
         if not self._password_file(SUPERUSER).exists():
             self._renew_password()
@@ -156,9 +156,9 @@ class Cluster:
         if self.is_running():
             raise Trouble(
                 f"The file {self._password_file(SUPERUSER)} is missing while the database runs. Nothing was changed: "
-                "stop Iron Kettle and start it again; the password is then set anew."
+                "stop Iron Kettle and start it again; a new password is then set."
             )
-        say("The database's password file is missing; the password is set anew, the data stay as they are.")
+        say("The database's password file is missing; a new password is set, the data stay as they are.")
         self._write_password(self._staging_password)
         password = self._staging_password.read_text().strip()
         run_single_user(self.programs, self.data, f"ALTER ROLE {SUPERUSER.name} WITH LOGIN PASSWORD '{password}'")

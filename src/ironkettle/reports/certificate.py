@@ -43,7 +43,7 @@ from ironkettle.reports.tests import tests_section, tool_words
 
 CAVEAT = (
     "Figures from standards are guidance. The maker's drawing and manual, local codes and licensed practice win. "
-    "This certificate tells what was done and read on the bench; it is no approval of the machine it goes into."
+    "This certificate states what was done and read on the bench; it is no approval of the machine it goes into."
 )
 
 
@@ -277,7 +277,7 @@ def _signature(report: Certified) -> list[Flowable]:
             f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {day(ended.mark.when)}"
         )
         parts += [paragraph(how, 10, bold=True, colour=FAIL), *_stood_on(ended.mark)]
-        parts.append(paragraph("This certificate tells what was found. The unit is not released for service."))
+        parts.append(paragraph("This certificate states what was found. The unit is not released for service."))
     elif released is None:
         parts.append(paragraph("NOT RELEASED. This is a draft.", 10, bold=True, colour=FAIL))
     else:

@@ -81,7 +81,7 @@ def test_what_cannot_be_is_refused_by_its_field(client: BenchClient, change: dic
 def test_each_kind_tells_what_can_be_seen_on_it(client: BenchClient) -> None:
     kinds = {one["key"]: one for one in client.get("/api/failures/elements").json()}
     assert kinds["o_ring"]["name"] == "O-ring"
-    assert kinds["o_ring"]["signs"][0] == {"key": "none", "says": "nothing of the kind"}
+    assert kinds["o_ring"]["signs"][0] == {"key": "none", "says": "none of these"}
     on_ring, on_lip = ([sign["key"] for sign in kinds[kind]["signs"]] for kind in ("o_ring", "lip_seal"))
     # A ring has no lip to fold, a lip does not roll, and which way round it lay is asked by itself.
     assert "spiral_cuts" in on_ring

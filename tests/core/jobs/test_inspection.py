@@ -50,7 +50,7 @@ def test_a_house_limit_stands_where_the_sheet_has_none_and_the_shop_may_set_it()
     rule = {key: value for key, value in POINT.items() if key != "limit"} | {"rule": "rod_pit"}
     usual = job_with(rule, family="cylinder")
     assert points_of(usual.case(), usual.resolved.parts["plug"])[0].limit == "at most 0.05 mm"
-    assert usual.task("measure:plug").asks[0].hint == "at most 0.05 mm (house rule)"
+    assert usual.task("measure:plug").asks[0].hint == "at most 0.05 mm (shop setting)"
     read(usual, "0.04 mm")
     assert standing(usual.case(), "plug") == "reuse"
     strict = job_with(rule, family="cylinder", house={"limit_cylinder_rod_pit": 0.03})
@@ -63,10 +63,10 @@ def test_a_house_limit_stands_where_the_sheet_has_none_and_the_shop_may_set_it()
 
 def test_a_house_limit_that_a_family_does_not_have_is_a_fault_of_the_sheet() -> None:
     rule = {"key": "p", "ask": "How deep?", "read": "length", "rule": "rod_pit"}
-    assert "no house limit" in told(family="coupler", parts__1__points=[rule])["parts.1.points.0.rule"]
+    assert "no shop limit" in told(family="coupler", parts__1__points=[rule])["parts.1.points.0.rule"]
     assert told(family="cylinder", parts__1__points=[rule]) == {}
     bare = {"key": "p", "ask": "How deep?", "read": "length"}
-    assert "or a house rule" in told(parts__1__points=[bare])["parts.1.points.0.limit"]
+    assert "or a shop setting" in told(parts__1__points=[bare])["parts.1.points.0.limit"]
     wear = POINT | {"compute": "wear"}
     assert "needed for wear" in told(parts__1__points=[wear])["parts.1.points.0.nominal"]
     oval = POINT | {"compute": "ovality"}

@@ -223,7 +223,7 @@ def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
     first = next(one.key for one in job.tasks() if one.stage is Stage.STRIP and one.kind.key == "step")
     job.walk(until=lambda task: task.kind.key == "test")
     assert job.task(first).status is Status.BLOCKED
-    assert "tested no more" in " ".join(job.task(first).blocked_by)
+    assert "cannot be tested as found" in " ".join(job.task(first).blocked_by)
     test = job.next()
     assert test is not None
     entry = job.do(filled(test))

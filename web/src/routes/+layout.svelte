@@ -17,7 +17,7 @@
 		{ href: '/grooves', name: 'Grooves' },
 		{ href: '/seals', name: 'Seals' },
 		{ href: '/compounds', name: 'Compounds' },
-		{ href: '/sums', name: 'Sums' },
+		{ href: '/calculators', name: 'Calculators' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
 

@@ -58,7 +58,7 @@ class Surface:
             headers["Cache-Control"] = "no-store"
 
     def _current_policy(self) -> str:
-        """The policy of the page as it lies there now: it may be built anew beneath a running server."""
+        """The policy of the page as it lies there now: it may be rebuilt under a running server."""
         try:
             built = self._page.stat().st_mtime_ns
         except FileNotFoundError:

@@ -333,7 +333,9 @@ def discard(job_id: UUID, body: DiscardBody, session: DbSession, caller: Writer)
     job = find_job(session, job_id)
     subject = f"job {job.number}" if job else f"job {job_id}"
     before = {"entry": str(body.entry), "payload": spelled_out(body.payload), "refused": spelled_out(body.refused)}
-    leave_trail(session, caller.key, now(), "entry", subject, "given up on the device", before, {"reason": body.reason})
+    leave_trail(
+        session, caller.key, now(), "entry", subject, "discarded on the device", before, {"reason": body.reason}
+    )
 
 
 @router.get("/{job_id}/seal", summary="Check the hash chain of the log", responses=NOT_THERE)

@@ -1,4 +1,4 @@
-"""House rules."""
+"""Shop settings."""
 
 from __future__ import annotations
 
@@ -8,4 +8,4 @@ from ironkettle.api.policies.base import LEAD, Right
 class HousePolicy:
     """Everybody may read what limits are in force; the lead decides them."""
 
-    change = Right("change house rules", LEAD)
+    change = Right("change shop settings", LEAD)

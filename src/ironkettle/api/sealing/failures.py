@@ -95,7 +95,7 @@ class CauseOut(BaseModel):
 
 class DiagnosisOut(BaseModel):
     causes: list[CauseOut]
-    basis: str = "signs against causes by this project's own table, with the sums of the place; a guide: who holds the seal decides"
+    basis: str = "signs against causes by this project's own table, with the calculation of the groove; a guide: who holds the seal decides"
 
 
 class SignOut(BaseModel):

@@ -1,4 +1,4 @@
-"""House rules: what is in force, the shipped value beside it, change and reset."""
+"""Shop settings: what is in force, the shipped value beside it, change and reset."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from ironkettle.store.shop.people import names_of
 from ironkettle.store.shop.settings import house_of, house_rows, reset_rule, set_rule
 from ironkettle.store.shop.trail import leave_trail
 
-router = APIRouter(prefix="/api/house-rules", tags=["house rules"], responses=ERROR_RESPONSES)
+router = APIRouter(prefix="/api/house-rules", tags=["shop settings"], responses=ERROR_RESPONSES)
 
 Decider = Annotated[Caller, allow(HousePolicy.change)]
 
@@ -45,7 +45,7 @@ class RuleBody(Body):
     value: Figure = Field(examples=[12])
 
 
-@router.get("", summary="All house rules")
+@router.get("", summary="All shop settings")
 def rules(session: DbSession) -> list[HouseRuleOut]:
     own = house_rows(session)
     names = names_of(session)
@@ -68,13 +68,13 @@ def rules(session: DbSession) -> list[HouseRuleOut]:
     ]
 
 
-@router.put("/{key}", summary="Set one house rule", responses=GUARDED)
+@router.put("/{key}", summary="Change a shop setting", responses=GUARDED)
 def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
     house = house_of(session)
     house.changed(key, body.value)
     set_rule(session, key, body.value, caller.key, now())
     told = {"value": house.value(key)}, {"value": body.value}
-    leave_trail(session, caller.key, now(), "house rule", key, "changed", *told)
+    leave_trail(session, caller.key, now(), "shop setting", key, "changed", *told)
     return rules(session)
 
 
@@ -84,5 +84,5 @@ def reset(key: NameText, session: DbSession, caller: Decider) -> list[HouseRuleO
     shipped = house.reset(key).value(key)
     reset_rule(session, key)
     told = {"value": house.value(key)}, {"value": shipped}
-    leave_trail(session, caller.key, now(), "house rule", key, "back to the shipped value", *told)
+    leave_trail(session, caller.key, now(), "shop setting", key, "back to the shipped value", *told)
     return rules(session)

@@ -137,7 +137,7 @@ def add_item(body: StockItemBody, session: DbSession, caller: Keeper) -> StockIt
     return StockItemOut.of(item)
 
 
-@router.patch("/{key}", summary="Count an item anew, move it, or keep it no more", responses=NOT_THERE)
+@router.patch("/{key}", summary="Recount an item, move it, or remove it", responses=NOT_THERE)
 def change_item(key: NameText, body: StockItemChange, session: DbSession, caller: Keeper) -> StockItemOut:
     item = find_stock(session, key)
     if item is None:

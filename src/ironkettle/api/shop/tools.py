@@ -138,7 +138,7 @@ def _plausible(
 
 
 class ToolChange(Body):
-    """What changes of a wrench or gauge; what is left out stays. ``active``: False once it is used no more."""
+    """What changes of a wrench or gauge; what is left out stays. ``active``: False once it is withdrawn."""
 
     name: NameText | None = None
     accuracy_pct: Accuracy | None = None
@@ -146,12 +146,12 @@ class ToolChange(Body):
     active: bool | None = None
 
 
-@router.patch("/wrenches/{key}", summary="Change a wrench, or use it no more", responses=NOT_THERE)
+@router.patch("/wrenches/{key}", summary="Change a wrench, or withdraw it", responses=NOT_THERE)
 def change_wrench(key: NameText, body: ToolChange, session: DbSession, caller: Keeper) -> WrenchToolOut:
     return WrenchToolOut.model_validate(_changed(session, caller, WrenchTool, "wrench", key, body))
 
 
-@router.patch("/gauges/{key}", summary="Change a gauge, or use it no more", responses=NOT_THERE)
+@router.patch("/gauges/{key}", summary="Change a gauge, or withdraw it", responses=NOT_THERE)
 def change_gauge(key: NameText, body: ToolChange, session: DbSession, caller: Keeper) -> GaugeToolOut:
     return GaugeToolOut.model_validate(_changed(session, caller, GaugeTool, "gauge", key, body))
 

@@ -1,4 +1,4 @@
-"""The trail of changes to people, rights, tools and house rules."""
+"""The trail of changes to people, rights, tools and shop settings."""
 
 from __future__ import annotations
 

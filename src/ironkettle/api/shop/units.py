@@ -62,7 +62,7 @@ _CONDITION_SEEN = 1.0
 
 
 class NewUnitBody(Body):
-    """A unit or tool made known without a job, to carry a label."""
+    """A unit or tool registered without a job, to carry a label."""
 
     sheet_key: NameText
     serial: NameText
@@ -111,7 +111,7 @@ class UnitsOut(BaseModel):
 
 
 class DueListOut(BaseModel):
-    """What is due up to a day, what is overdue first; ``unknown``: what cannot be told, since no counter is read.
+    """What is due up to a day, what is overdue first; ``unknown``: what has no reading.
 
     ``more``: more units have something due than are told here.
     """
@@ -324,7 +324,7 @@ def due(
 
 
 def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[list[UnitDueOut], bool]:
-    """What comes up to so many days from now, and what cannot be told, the earliest first; and whether there are more units."""
+    """What comes up to so many days from now, and what has no reading, the earliest first; and whether there are more units."""
     until = (at + timedelta(days=days)).date()
     found = []
     units_found = units_due(session, at.date(), until, limit=limit + 1)

@@ -117,7 +117,7 @@ def limit_words(point: PointSpec) -> str | None:
     """The limit as a person reads it, with where it comes from."""
     if not isinstance(point, MeasuredPoint) or point.limit is None:
         return None
-    return f"{point.limit}{' (house rule)' if point.rule else ''}"
+    return f"{point.limit}{' (shop setting)' if point.rule else ''}"
 
 
 def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdict:

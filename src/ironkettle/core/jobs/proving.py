@@ -46,7 +46,7 @@ def may_run(case: Case, test: str, when: When) -> TestSpec:
         if not any(spec.key in step.runs for step in case.resolved.sheet.steps):
             refuse_if_apart(case)
     elif being_stripped(case):
-        raise RefusedError("apart", "the unit is being stripped; what it was like before can be tested no more")
+        raise RefusedError("apart", "the unit is being stripped; it cannot be tested as found any more")
     return spec
 
 

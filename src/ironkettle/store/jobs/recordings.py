@@ -84,7 +84,9 @@ def stand_map_of(session: Session) -> StandMap:
     try:
         return StandMap.model_validate(row.map)
     except ValidationError:
-        raise RefusedError("stand-map", "the stand's register map cannot be read; set it anew under Workshop") from None
+        raise RefusedError(
+            "stand-map", "the stand's register map cannot be read; enter it again under Workshop"
+        ) from None
 
 
 def set_stand_map(session: Session, stand: StandMap | None, who: str, now: datetime) -> None:

@@ -94,7 +94,7 @@ def test_sizes_nobody_can_tell_apart_are_said_so() -> None:
     # AS568-224 is 44.04 ±0.38 × 3.53, metric stock 44 × 3.5: nearer than rings are made true.
     told = advice(Measurement(44.1, 3.5))
     assert told.expected < 0.9
-    assert "cannot be told apart" in told.why
+    assert "cannot be distinguished" in told.why
 
 
 @pytest.mark.parametrize("seed", range(6))

@@ -186,7 +186,7 @@ def test_another_condition_that_explains_the_reading_is_named() -> None:
     assert match_ring(Measurement(25.2, 3.2, Condition.FLATTENED), TABLE).findings == ()
     # Two readings that differ speak for themselves, whatever was told.
     crossed = match_ring(Measurement(24.99, 3.2, section_crossed=3.9), TABLE)
-    assert "told to be new, but it reads like a flattened ring" in crossed.findings[0].message
+    assert "entered as new, but it reads like a flattened ring" in crossed.findings[0].message
     assert not crossed.decided
 
 

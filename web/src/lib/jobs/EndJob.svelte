@@ -35,7 +35,7 @@
 	}}
 >
 	<h2 class="text-2xl font-bold">End the job without a release</h2>
-	<p class="faint">Its certificate tells what was found, and that the unit is not released for service.</p>
+	<p class="faint">Its certificate states what was found, and that the unit is not released for service.</p>
 	<div class="flex flex-wrap gap-2" role="radiogroup" aria-label="How it ends">
 		{#each WAYS as [key, name] (key)}
 			<button

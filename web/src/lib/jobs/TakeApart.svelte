@@ -28,7 +28,7 @@
 			void takeApart();
 		}}
 	>
-		<p>From this step on, what comes off again, what goes back, its kit and its tests are done anew.</p>
+		<p>From this step on, what comes off again, what goes back, its kit and its tests are done again.</p>
 		<input
 			class="entry input w-full"
 			placeholder="Why: it drips at the rod again"

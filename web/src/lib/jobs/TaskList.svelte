@@ -34,7 +34,7 @@
 						{:else if task.status === 'skipped'}<CircleSlash
 								size={20}
 								class="mt-0.5 shrink-0 text-warning"
-								aria-label="passed over"
+								aria-label="skipped"
 							/>
 						{:else}<Circle
 								size={20}

@@ -8,7 +8,7 @@
 	<label class="block font-semibold" for={id}>Why it reads less</label>
 	<select {id} class="entry select w-full" bind:value>
 		<option value="">it does not: it was typed wrong</option>
-		<option value="new_counter">a new counter, or begun anew</option>
+		<option value="new_counter">a new counter, or reset</option>
 		<option value="mistake">what was read before was a mistake</option>
 	</select>
 </div>

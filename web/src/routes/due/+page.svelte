@@ -68,7 +68,7 @@
 		</section>
 		{#if list.unknown.length}
 			<section aria-labelledby="unknown">
-				<h2 id="unknown" class="mb-2 text-2xl font-bold">Cannot be told: {list.unknown.length}</h2>
+				<h2 id="unknown" class="mb-2 text-2xl font-bold">No reading: {list.unknown.length}</h2>
 				<p class="mb-2">Their counters were not read, or too long ago: enter what they stand at.</p>
 				{@render cards(list.unknown)}
 			</section>
@@ -85,7 +85,10 @@
 	{#if session.may('begin_care')}
 		<section class="panel" aria-labelledby="new">
 			<h2 id="new" class="text-xl font-bold">Not known here yet</h2>
-			<p>A tool that never was on the bench is made known with its serial, and has its label from then on.</p>
+			<p>
+				A tool that has never been on the bench is registered by its serial number; from then on it has a
+				label.
+			</p>
 			<NewUnit />
 		</section>
 	{/if}

@@ -9,7 +9,7 @@
 		{ href: '/workshop/stock', name: 'Stock' },
 		{ href: '/workshop/orders', name: 'Order list' },
 		{ href: '/workshop/people', name: 'People and rights' },
-		{ href: '/workshop/rules', name: 'House rules' },
+		{ href: '/workshop/rules', name: 'Shop settings' },
 		...(session.may('manage_tokens') ? [{ href: '/workshop/tokens', name: 'Tokens' }] : []),
 		...(session.may('read_trail') ? [{ href: '/workshop/changes', name: 'Changes' }] : [])
 	]);

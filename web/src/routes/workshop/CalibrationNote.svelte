@@ -56,7 +56,7 @@
 {#if session.may('change_tools')}
 	<ProblemNote {problem} />
 	<button class="btn mt-1" onclick={() => void end()}
-		>Use no more<span class="sr-only">: {tool.name}</span></button
+		>Withdraw<span class="sr-only">: {tool.name}</span></button
 	>
 	<AddForm
 		what="change"

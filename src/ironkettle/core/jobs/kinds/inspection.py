@@ -166,7 +166,7 @@ def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
     if isinstance(point, YesNoPoint):
         yield Ask(f"points.{index}.good", point.read, point.ask)
     elif isinstance(point, LookPoint):
-        choices = (Choice(NOTHING_SEEN, "nothing of the kind"), *(Choice(bad, bad) for bad in point.bad))
+        choices = (Choice(NOTHING_SEEN, "none of these"), *(Choice(bad, bad) for bad in point.bad))
         yield Ask(f"points.{index}.seen", Read.LOOK, point.ask, choices)
     elif not isinstance(point, MeasuredPoint):
         yield Ask(f"points.{index}.values.0", point.read, point.ask)
@@ -199,7 +199,7 @@ def _told(part: PartSpec | None, one: PointRead) -> str:
         return f"{what} {', '.join(one.values)}{f' ({figure})' if figure else ''}"
     if one.good is not None:
         return f"{what} {'yes' if one.good else 'no'}"
-    return f"{what}: {', '.join(one.signs) or 'nothing of the kind'}"
+    return f"{what}: {', '.join(one.signs) or 'none of these'}"
 
 
 def _asks_for_pits(part: PartSpec) -> bool:

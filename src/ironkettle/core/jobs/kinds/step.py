@@ -142,7 +142,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         if step.stage in {"strip", "clean"} and not early:
             after = merged(after, dict.fromkeys(safe, "make it safe first"))
         if is_stripping(step):
-            after = merged(after, dict.fromkeys(found, "afterwards it can be tested no more"))
+            after = merged(after, dict.fromkeys(found, "it cannot be tested as found once it is stripped"))
         after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
         yield Draft(_task(case, step, places), is_done(case, step), step=step.key, after=after)
 

@@ -147,7 +147,7 @@ def _check(case: Case, payload: TestRun) -> None:
     if payload.record is None:
         raise fault("record", f"what was read? {told.says}")
     if payload.samples:
-        raise fault("samples", f"{spec.name} is not told by a trace")
+        raise fault("samples", f"{spec.name} has no trace: enter its readings")
     if payload.gauge is not None:
         check_listed(case, payload.gauge)
     told.outcome(payload.record, payload.gauge)
@@ -155,7 +155,7 @@ def _check(case: Case, payload: TestRun) -> None:
 
 def _check_hold(case: Case, spec: HoldTest, payload: TestRun) -> None:
     if payload.record is not None:
-        raise fault("record", f"{spec.name} is told by its trace: give its readings as samples")
+        raise fault("record", f"{spec.name} needs a trace: enter its readings as samples")
     if payload.gauge is None:
         raise fault("gauge", "on which gauge was it read?")
     check_gauge(case, spec, payload.gauge)

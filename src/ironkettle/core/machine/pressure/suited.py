@@ -29,7 +29,7 @@ def unsuited(gauge: Gauge, pressure: float, rules: HoldRules) -> str | None:
     finest = readable_step(room / (1 + _STEPS_IN_BAND))
     return (
         f"Steps of {gauge.resolution * 10:g} bar are too coarse to judge a hold at {pressure * 10:.4g} bar: the start and the "
-        f"band of {rules.band_pct:g} % cannot be told apart. Use a gauge with steps of {finest * 10:g} bar or finer."
+        f"band of {rules.band_pct:g} % cannot be distinguished. Use a gauge with steps of {finest * 10:g} bar or finer."
     )
 
 

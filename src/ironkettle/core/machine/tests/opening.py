@@ -116,7 +116,7 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
         findings.append(
             caution(
                 "too-few",
-                f"{len(openings)} of {criteria.repeats} openings: open it again, so that it tells its scatter",
+                f"{len(openings)} of {criteria.repeats} openings: open it again, so that the scatter is known",
                 BASIS,
             )
         )
@@ -198,7 +198,7 @@ def _dribble(criteria: OpeningCriteria, record: OpeningRecord, findings: list[Fi
         return None
     words = f"held {criteria.dribble.below} below its opening for {criteria.dribble.seconds:g} s"
     if record.dry is None:
-        findings.append(caution("not-held", f"not told whether it stays dry {words}", BASIS))
+        findings.append(caution("not-held", f"not recorded whether it stays dry {words}", BASIS))
         return "undecided"
     if not record.dry:
         findings.append(reject("dribbles", f"it dribbles {words}", BASIS))

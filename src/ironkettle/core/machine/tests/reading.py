@@ -256,7 +256,7 @@ def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Wit
     """What of the instrument is not known, and so is not in the doubt; and whether it was written down too coarsely."""
     found = []
     if instrument.accuracy_pct is None:
-        text = "the gauge is not told: only the scatter of the readings is in the doubt"
+        text = "no gauge selected: the uncertainty covers scatter only"
         found.append(caution("gauge-unknown", text, basis))
     least, most = within
     finest = min((one.written for one in readings), default=0.0)

@@ -103,7 +103,7 @@ def gap_findings(
         text = f"{why}: fit {backup.count} backup ring{'s' if backup.count > 1 else ''} ({backup.sides[0]})"
         found.append(reject("backup-missing", f"{text}{_other_ways(gland, gap, tables, section)}", extrusion.BASIS))
     elif gland.load is not None and gland.load > gap.safe_backed + 1e-9:
-        text = f"{why}, and {gland.load:.1f} MPa is over the {gap.safe_backed:.1f} MPa a backup ring is reckoned to stand here"
+        text = f"{why}, and {gland.load:.1f} MPa is over the {gap.safe_backed:.1f} MPa a backup ring is taken to withstand here"
         found.append(caution("backup-overloaded", text, extrusion.BACKED_BASIS))
     else:
         found.append(info("backup-present", f"{why}: the backup rings fitted carry it", extrusion.BASIS))

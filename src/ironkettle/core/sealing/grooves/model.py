@@ -147,8 +147,8 @@ class HouseLimits:
     def basis(self) -> str:
         """Where the limits come from, for a finding."""
         if self == HouseLimits():
-            return "house limits (usual handbook values; the maker's drawing wins)"
-        return "house limits (changed by this shop; the maker's drawing wins)"
+            return "shop settings (usual handbook values; the maker's drawing wins)"
+        return "shop settings (changed by this shop; the maker's drawing wins)"
 
     def squeeze(self, motion: Motion, medium: Medium) -> Band:
         if motion is Motion.STATIC:

@@ -190,6 +190,6 @@ def _why(names: str, reading: str, gain: float, *, groove_known: bool) -> str:
         return f"{names} are both likely; the {reading} is expected to settle it ({gain:.0%})"
     way_out = "Where both fit this groove, either serves" if groove_known else "Let the groove decide"
     return (
-        f"{names} cannot be told apart for certain: even the {reading} is expected to raise the first only to "
+        f"{names} cannot be distinguished with certainty: even the {reading} is expected to raise the first only to "
         f"{gain:.0%}. {way_out}"
     )

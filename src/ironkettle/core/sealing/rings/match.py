@@ -278,7 +278,7 @@ def _otherwise(told: Condition, weighed: Weighed, joint: Floats) -> Iterator[Fin
     if other is told or shares[told] > _TOLD_AT_LEAST:
         return
     text = (
-        f"told to be {told}, but it reads like a {other} ring ({shares[other]:.0%}): look again how it is, and read the "
+        f"entered as {told}, but it reads like a {other} ring ({shares[other]:.0%}): look again how it is, and read the "
         "section crosswise or the outside diameter"
     )
     yield caution("condition-doubt", text, "shares of the conditions after the readings")

@@ -62,7 +62,7 @@ def geometry_answers(sheet: Sheet, most: int) -> list[dict[str, str]]:
     for question in questions:
         total *= len(served(question))
     if total > most:
-        raise fault("questions", f"{total} combinations of answers change the drawing; no more than {most} are proved")
+        raise fault("questions", f"{total} combinations of answers change the drawing; at most {most} are proved")
     combined = product(*([(question.key, choice) for choice in served(question)] for question in questions))
     return [dict(pairs) for pairs in combined]
 

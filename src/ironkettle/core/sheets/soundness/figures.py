@@ -117,15 +117,15 @@ def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFau
     dimension = dimension_of(point.read)
     if point.rule is not None and part_limit(family, point.rule) is None:
         known = [one.key for one in PART_LIMITS if one.family == family]
-        yield FieldFault(f"{path}.rule", f"there is no house limit “{point.rule}” for “{family}”", tuple(known))
+        yield FieldFault(f"{path}.rule", f"there is no shop limit “{point.rule}” for “{family}”", tuple(known))
         return
     if point.limit is None and point.rule is None:
-        yield FieldFault(f"{path}.limit", "is needed for what is measured, or a house rule", ("at most 0.05 mm",))
+        yield FieldFault(f"{path}.limit", "is needed for what is measured, or a shop setting", ("at most 0.05 mm",))
         return
     if point.compute == "wear" and point.nominal is None:
         yield FieldFault(f"{path}.nominal", "is needed for wear", ("28 mm +0/-0.052",))
     if point.compute == "ovality" and point.places < 2:
-        yield FieldFault(f"{path}.places", "ovality is told from two readings or more", ("2", "6"))
+        yield FieldFault(f"{path}.places", "ovality needs two readings or more", ("2", "6"))
     for field, text in (
         ("limit", point.limit),
         ("nominal", point.nominal),

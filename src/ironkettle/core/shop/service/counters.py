@@ -22,9 +22,9 @@ class Lower(StrEnum):
     """Why a counter reads less than before."""
 
     NEW_COUNTER = "new_counter"
-    """It was changed or began anew: what ran before is kept."""
+    """It was replaced or reset: what ran before is kept."""
     MISTAKE = "mistake"
-    """What was read before was wrong: it counts no more."""
+    """The earlier reading was wrong: it no longer counts."""
 
 
 @dataclass(frozen=True, slots=True)

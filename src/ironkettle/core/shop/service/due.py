@@ -27,7 +27,7 @@ class Standing(StrEnum):
 
 STANDING_WORD = {
     Standing.OVERDUE: "overdue", Standing.SOON: "due soon", Standing.LATER: "later",
-    Standing.UNKNOWN: "cannot be told",
+    Standing.UNKNOWN: "no reading",
 }  # fmt: skip
 
 
@@ -35,7 +35,7 @@ STANDING_WORD = {
 class Reach:
     """How one of the ways stands: ``by`` the day it comes (for a count at the present use), ``left`` and ``words``.
 
-    ``unknown_from``: the day from which it cannot be told any more, unless a counter is read.
+    ``unknown_from``: the day from which it no reading any more, unless a counter is read.
     """
 
     every: str
@@ -56,7 +56,7 @@ class Due:
 
     @property
     def unknown_from(self) -> date | None:
-        """The first day from which one of the ways cannot be told, unless a counter is read."""
+        """The first day from which one of the ways no reading, unless a counter is read."""
         return min((one.unknown_from for one in self.reaches if one.unknown_from is not None), default=None)
 
 

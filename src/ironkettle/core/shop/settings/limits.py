@@ -41,7 +41,7 @@ PART_LIMITS: tuple[PartLimit, ...] = (
 FAMILIES = (
     "cylinder", "valve", "regulator", "injector", "coupler", "pump", "motor", "compressor", "tool", "other",
 )  # fmt: skip
-"""What a sheet's family can be; a house limit is its family's own."""
+"""What a sheet's family can be; a shop limit is its family's own."""
 
 
 def part_limit(family: str, key: str) -> PartLimit | None:

@@ -240,7 +240,7 @@ class House:
         """
         rule = _BY_KEY.get(key)
         if rule is None:
-            raise fault("key", f"“{key}” is not a house rule", *_BY_KEY)
+            raise fault("key", f"“{key}” is not a shop setting", *_BY_KEY)
         if rule.choices and value != int(value):
             raise fault("value", f"{value:g} is none of the choices of {rule.name}", *rule.choices)
         if not rule.low <= value <= rule.high:
@@ -261,7 +261,7 @@ class House:
         """These rules with one back at its shipped value; refused as ``changed`` would."""
         rule = _BY_KEY.get(key)
         if rule is None:
-            raise fault("key", f"“{key}” is not a house rule", *_BY_KEY)
+            raise fault("key", f"“{key}” is not a shop setting", *_BY_KEY)
         return House({k: v for k, v in self.changed(key, rule.shipped).own.items() if k != key})
 
 

@@ -72,14 +72,14 @@
 		{#if trial.caution && !task.caution}<Caution text={trial.caution} />{/if}
 		{#if trial.amiss}
 			<p class="text-warning">
-				The figures of the sheet are told in words only, since they cannot be read: {trial.amiss}.
+				The figures of the sheet are shown as words, because they cannot be read: {trial.amiss}.
 			</p>
 		{/if}
 		{#if trial.on_gauge}
 			<div>
 				<label class="block font-semibold" for="trial-gauge">Gauge</label>
 				<select id="trial-gauge" class="entry select w-full" bind:value={gaugeKey}>
-					<option value="">None of the list: then its doubt is not counted</option>
+					<option value="">No gauge selected: the uncertainty covers scatter only</option>
 					{#each gauges as one (one.key)}
 						<option value={one.key}
 							>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended

@@ -192,7 +192,7 @@
 								bind:value={turned}
 							/>
 							<span class="faint mt-1 block min-h-6 text-sm"
-								>{turned.trim() ? 'clockwise positive' : 'empty: as told above'}</span
+								>{turned.trim() ? 'clockwise positive' : 'empty: as shown above'}</span
 							>
 						</label>
 					{/if}

@@ -131,7 +131,7 @@
 			{/each}
 			{#if proposals?.length}
 				<p class="faint text-sm">
-					Inch sections from the usual groove table, metric ones by rule from the house limits. Guidance: the
+					Inch sections from the usual groove table, metric ones by rule from the shop settings. Guidance: the
 					maker's drawing wins. Break all edges the ring passes over; 15 to 20° lead-in.
 				</p>
 			{/if}

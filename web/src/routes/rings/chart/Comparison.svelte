@@ -43,7 +43,8 @@
 						<td class="pr-6 text-right">{shown(one.second_mm)}</td>
 						<td class="pr-6 text-right">{shown(Math.abs(one.second_mm - one.first_mm))}</td>
 						<td class={one.told_apart ? 'text-success' : 'text-warning'}
-							>{one.told_apart ? 'tells them apart' : 'does not tell'}, wrong in {one.mistaken < 0.0005
+							>{one.told_apart ? 'distinguishes them' : 'does not distinguish them'}, wrong in {one.mistaken <
+							0.0005
 								? 'under 0.1'
 								: shown(one.mistaken * 100, 1)} % of new rings</td
 						>
@@ -54,7 +55,7 @@
 		<p class="font-semibold">
 			{apart.length
 				? `Read the ${apart.join(' or the ')}.`
-				: 'No reading of a ring tells these two apart; let the groove decide.'}
+				: 'No reading distinguishes these two; let the groove decide.'}
 		</p>
 	</section>
 {/if}

@@ -28,7 +28,11 @@
 		['wall', 'wall'],
 		['backup_rings_fitted', 'backup rings in it']
 	];
-	const MOTION: Record<string, string> = { static: 'still', reciprocating: 'to and fro', rotary: 'turning' };
+	const MOTION: Record<string, string> = {
+		static: 'still',
+		reciprocating: 'reciprocating',
+		rotary: 'turning'
+	};
 	const facts = <T,>(names: [keyof T, string][], of: T | null) =>
 		of
 			? names

@@ -35,7 +35,7 @@
 <main class="mx-auto w-full max-w-5xl flex-1 p-4 pt-2">
 	<h1 class="text-4xl font-extrabold">Changes</h1>
 	<p class="mb-2">
-		What was changed of people, rights, tools, tokens and house rules, and entries given up on a device.
+		What was changed of people, rights, tools, tokens and shop settings, and entries discarded on a device.
 		Nothing here can be taken back or removed.
 	</p>
 	<ProblemNote {problem} />

@@ -24,7 +24,7 @@
 		</ul>
 	{:else}
 		<p class="flex items-center gap-2 text-xl font-bold text-success">
-			<CircleCheck size={22} aria-hidden="true" /> Sound: a job of it has {moves} moves
+			<CircleCheck size={22} aria-hidden="true" /> Sound: a job on it has {moves} tasks
 		</p>
 		<p class="faint">
 			{checked.stations.length} places part their pressure spaces; {checked.zones.length} spaces found.

@@ -40,10 +40,10 @@
 	}
 </script>
 
-<svelte:head><title>House rules · Iron Kettle</title></svelte:head>
+<svelte:head><title>Shop settings · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
-	<h1 class="text-4xl font-extrabold">House rules</h1>
+	<h1 class="text-4xl font-extrabold">Shop settings</h1>
 	<p class="mb-2">
 		Where good people differ, the shop chooses. What is changed here holds for every calculation from then on
 		and is named on it; the shipped value stands beside it.

@@ -50,9 +50,7 @@
 						<input {id} class="entry input w-24" inputmode="numeric" autofocus bind:value={counted} />
 					</span>
 					<button class="btn btn-primary">Note</button>
-					<button type="button" class="btn" onclick={() => void change({ active: false })}
-						>Keep no more</button
-					>
+					<button type="button" class="btn" onclick={() => void change({ active: false })}>Remove</button>
 					<button type="button" class="btn btn-ghost" onclick={() => (counted = null)}>Leave</button>
 				</form>
 				<p class="min-h-6 text-sm text-error">{faultAt(problem, 'in_stock') ?? ''}</p>

@@ -145,7 +145,7 @@
 					{#if tools.length}
 						<details class="panel p-2">
 							<summary class="min-h-11 cursor-pointer content-center font-semibold"
-								>Lay out for this stage ({tools.length})</summary
+								>Tools and materials ({tools.length})</summary
 							>
 							<ul class="ml-5 list-disc">
 								{#each tools as tool (tool)}<li>{tool}</li>{/each}

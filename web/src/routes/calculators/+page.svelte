@@ -105,10 +105,10 @@
 			: `cap ${shown(both.cap, digits)}, rod ${shown(both.rod, digits)} ${unit}`;
 </script>
 
-<svelte:head><title>Cylinder sums · Iron Kettle</title></svelte:head>
+<svelte:head><title>Cylinder calculator · Iron Kettle</title></svelte:head>
 <main class="mx-auto grid w-full max-w-7xl items-start gap-4 p-4 lg:grid-cols-2">
 	<section class="panel space-y-1">
-		<h1 class="text-2xl font-extrabold">Cylinder sums</h1>
+		<h1 class="text-2xl font-extrabold">Cylinder calculator</h1>
 		<div class="flex flex-wrap gap-x-3">
 			<QuantityField
 				label="Bore"

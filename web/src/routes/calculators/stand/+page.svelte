@@ -92,7 +92,9 @@
 				{#if recent.length > 2}<Trace points={recent} count={recent.length} settledFrom={null} />{/if}
 				<ChannelsNow channels={reading.channels} />
 			{/if}
-			<a class="link inline-flex min-h-11 items-center" href="/sums/stand/map">Registers of the stand</a>
+			<a class="link inline-flex min-h-11 items-center" href="/calculators/stand/map"
+				>Registers of the stand</a
+			>
 		{/if}
 	</section>
 	{#if panel && simulated}<StandPanel {panel} />{/if}

@@ -71,7 +71,7 @@
 
 <svelte:head><title>Registers of the stand · Iron Kettle</title></svelte:head>
 <main class="mx-auto w-full max-w-7xl space-y-3 p-4">
-	<a class="link inline-flex min-h-11 items-center" href="/sums/stand">Back to the test stand</a>
+	<a class="link inline-flex min-h-11 items-center" href="/calculators/stand">Back to the test stand</a>
 	<section class="panel space-y-3">
 		<h1 class="text-2xl font-extrabold">Registers of the stand</h1>
 		<p class="faint max-w-4xl">

@@ -1,0 +1,1 @@
+"""The word list, and the texts it is held against."""
