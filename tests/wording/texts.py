@@ -74,9 +74,10 @@ def _of_python(path: Path) -> Iterator[Text]:
     # The API shows the docstrings of its routes and bodies.
     shown = "ironkettle/api" in str(path)
     for node in ast.walk(tree):
-        if isinstance(node, ast.Constant) and isinstance(node.value, str) and (shown or id(node) not in docs):
-            if _WORDS.search(node.value):
-                yield Text(path, node.lineno, node.value)
+        if not isinstance(node, ast.Constant) or not isinstance(node.value, str):
+            continue
+        if (shown or id(node) not in docs) and _WORDS.search(node.value):
+            yield Text(path, node.lineno, node.value)
 
 
 def _of_screen(path: Path) -> Iterator[Text]:
