@@ -10,8 +10,8 @@ from reportlab.platypus import Flowable, KeepTogether, Spacer
 
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs import Mark, Resolved, Run, State
+from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.runs import Judgement
-from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS

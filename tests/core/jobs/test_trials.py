@@ -119,8 +119,8 @@ def test_what_a_person_wrote_stands_in_the_log_in_a_line(job: Job) -> None:
 def test_a_stranger_to_the_rules_is_told_in_words() -> None:
     sheet = plug(tests=[{"key": "t", "kind": "set_point", "name": "Set", "value": "about four bar"}])
     job = Job(sheet_of(sheet))
-    assert "about four bar" in job.resolved.told["t"].says
-    assert job.resolved.told["t"].amiss
+    assert "about four bar" in job.resolved.figure_tests["t"].bound.says
+    assert job.resolved.figure_tests["t"].amiss
     job.walk()
     assert job.state.has(RELEASED, "released")
 

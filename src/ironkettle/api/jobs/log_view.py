@@ -65,7 +65,7 @@ def log_view(session: Session, job: JobRow, case: Case, page: Page) -> list[Entr
                 token=None if entry.token is None else entry.token.words,
                 struck=by.value.reason if by is not None else None,
                 strikable=is_strikable(case, entry.id, entry.who, entry.payload),
-                payload=dict(opened.document["payload"]),
+                payload=dict(opened.payload),
                 previous=opened.previous,
                 hash=row.hash,
                 sealed=row.sealed,

@@ -24,6 +24,7 @@ from ironkettle.core.jobs import Case, Task, tasks_of
 from ironkettle.core.jobs.judging import plan_of_hold
 from ironkettle.core.jobs.kinds.setting import TurnRead
 from ironkettle.core.jobs.kinds.size import groove_of
+from ironkettle.core.jobs.kinds.tightening import place_of
 from ironkettle.core.jobs.proving import hold_of
 from ironkettle.core.jobs.runs import MeasuredInPlace
 from ironkettle.core.jobs.setting_advice import advise_setting
@@ -85,7 +86,7 @@ def torque(
         body.into,
         None if body.engaged is None else read_length(body.engaged, "engaged", high=1000),
     )
-    plan = torque_plan(case, found.subject, int(found.entry["phase"]), done_with)
+    plan = torque_plan(case, found.subject, place_of(found)[0], done_with)
     if plan is None:
         raise NotThereError("plan of", task)
     scale = None if wrench is None else read_quantity(wrench.high, Dimension.TORQUE, "high").unit

@@ -35,6 +35,7 @@ from ironkettle.core.jobs import (
     payload_words,
     signature_of,
 )
+from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.found import causes_of, drawn_elements, leaks_of
 from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.kinds.ending import closed_by
@@ -45,7 +46,6 @@ from ironkettle.core.jobs.kinds.timer_cut import running_timers
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.stages import Panel, stages_of
-from ironkettle.core.jobs.trialling import in_words
 from ironkettle.core.sheets.document.approval import words_of
 from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
+from ironkettle.core.base.json import Json
 from ironkettle.core.sheets.document.parts import Read
 
 
@@ -32,7 +32,7 @@ class Ask:
     choices: tuple[Choice, ...] = ()
     unit: str | None = None
     limit: tuple[float, float] | None = None
-    proposed: Any = None
+    proposed: Json = None
     optional: bool = False
     needs: Mapping[str, float] | None = None
     hint: str | None = None

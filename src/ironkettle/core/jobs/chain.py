@@ -11,12 +11,12 @@ import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
 
 from ironkettle.core.base.errors import DamagedEntryError
+from ironkettle.core.base.json import JsonObject, json_object
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.jobs.older import carried_over
 
@@ -36,7 +36,7 @@ class Sealed:
     format: int
     hash: str
     seq: int
-    beside: dict[str, Any]
+    beside: Mapping[str, object]
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,9 +81,14 @@ class Opened:
     """What stands in a sealed text: the entry, its document as written, the link before it, and the job it belongs to."""
 
     entry: Entry
-    document: Mapping[str, Any]
+    document: JsonObject
     previous: str
     job: str
+
+    @property
+    def payload(self) -> JsonObject:
+        """The payload as it was written."""
+        return json_object(self.document["payload"])
 
 
 def read_sealed(text: str, form: int, kits: Mapping[str, str] | None = None) -> Opened:
@@ -133,7 +138,7 @@ def _faults(job: UUID, link: Sealed, last: str) -> list[str]:
     said = {
         "id": entry.id,
         "seq": entry.seq,
-        "kind": opened.document["payload"]["kind"],
+        "kind": opened.payload["kind"],
         "who": entry.who,
         "bench_time": entry.bench_time,
         "server_time": entry.server_time,

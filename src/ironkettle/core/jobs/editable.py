@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
 
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
@@ -12,7 +11,7 @@ from ironkettle.core.jobs.tasks import tasks_of
 from ironkettle.core.sheets.document.parts import Read
 
 
-def asked_of(case: Case, document: Mapping[str, Any]) -> tuple[tuple[Ask, Any], ...]:
+def asked_of(case: Case, document: Mapping[str, object]) -> tuple[tuple[Ask, object], ...]:
     """The asks of an entry, taken or refused, with their values; none where there is nothing to change.
 
     Parameters: document : the payload as it was sent, of any shape.
@@ -27,7 +26,7 @@ def asked_of(case: Case, document: Mapping[str, Any]) -> tuple[tuple[Ask, Any], 
     return tuple((ask, _at(document, ask.field)) for ask in asks)
 
 
-def _at(document: Any, path: str) -> Any:
+def _at(document: object, path: str) -> object:
     """The value at a dotted path; None where there is none."""
     for name in path.split("."):
         if isinstance(document, Mapping):

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.figure_tests import FigureTest
 from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.runs import GaugeUsed, SampleRead
-from ironkettle.core.jobs.trialling import Told
 from ironkettle.core.sheets.document.trials import HoldTest
 
 # The gauge a trace is asked for on where the shop's list has none: a tenth of a bar in 250 bar.
@@ -57,7 +57,7 @@ def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
 
 
-def gauge_that_tells(case: Case, told: Told) -> GaugeUsed | None:
+def gauge_that_tells(case: Case, told: FigureTest) -> GaugeUsed | None:
     """The shop's gauge in calibration that can tell what is wanted; None where none does: it is chosen by hand."""
     if not told.reads_pressure:
         return None
@@ -65,7 +65,6 @@ def gauge_that_tells(case: Case, told: Told) -> GaugeUsed | None:
     able = [
         one
         for one in case.gauges.values()
-        if not (one.calibrated_until and one.calibrated_until < today)
-        and not told.trial.plan(told.criteria, told.instrument(one)).findings
+        if not (one.calibrated_until and one.calibrated_until < today) and not told.plan(one).findings
     ]
     return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)

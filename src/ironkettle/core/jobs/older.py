@@ -6,13 +6,14 @@ The sealed text stays as it was written, and so does its hash; only its reading 
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import TypeAlias
 
+from ironkettle.core.base.json import Json, JsonObject, json_list, json_object
 from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sheets.document.sheet import Sheet
 
-_Document = dict[str, Any]
+_Document: TypeAlias = JsonObject
 _TRAY = {"scrap": "old part to scrap", "reuse": "old part to reuse"}
 
 
@@ -21,28 +22,32 @@ def kit_of(sheet: Sheet) -> dict[str, str]:
     return {line.key: kit.number for kit in sheet.kits for line in kit.lines}
 
 
-def carried_over(entry: Mapping[str, Any], kits: Mapping[str, str]) -> _Document:
+def carried_over(entry: JsonObject, kits: Mapping[str, str]) -> _Document:
     """An entry's document of format 1 or 2 as one of format 3. Kinds that did not change stay as they are."""
     document = dict(entry)
-    payload = dict(document["payload"])
+    payload = dict(json_object(document["payload"]))
     change = _CHANGED.get(str(payload.get("kind")))
     if change is not None:
         payload = change(payload, kits)
-    samples = [SampleRead.model_validate(one) for one in payload.pop("samples", [])]
+    samples = [SampleRead.model_validate(one) for one in json_list(payload.pop("samples", []))]
     if samples:
         document["chunks"] = [seal.model_dump() for seal, _ in chunks_of(samples)]
     document["payload"] = payload
     return document
 
 
-def samples_within(entry: Mapping[str, Any]) -> tuple[Sample, ...]:
+def samples_within(entry: JsonObject) -> tuple[Sample, ...]:
     """The samples that stand in the text of an entry of format 1 or 2. [s, MPa, °C]"""
-    return plain(SampleRead.model_validate(one) for one in entry["payload"].get("samples", []))
+    return plain(SampleRead.model_validate(one) for one in json_list(json_object(entry["payload"]).get("samples", [])))
+
+
+def _joined(*parts: Json) -> str:
+    return "; ".join(str(part) for part in parts if part)
 
 
 def _found(old: _Document, _kits: Mapping[str, str]) -> _Document:
-    tray = _TRAY.get(old.pop("tray", "later"), "")
-    return old | {"note": "; ".join(part for part in (old.get("note", ""), tray) if part)}
+    tray = _TRAY.get(str(old.pop("tray", "later")), "")
+    return old | {"note": _joined(old.get("note", ""), tray)}
 
 
 def _size(old: _Document, _kits: Mapping[str, str]) -> _Document:
@@ -52,10 +57,10 @@ def _size(old: _Document, _kits: Mapping[str, str]) -> _Document:
 
 
 def _kit(old: _Document, kits: Mapping[str, str]) -> _Document:
-    line = {"line": old["line"], "counted": old["counted"], "used": old.get("decision", "use") == "use"}
+    line: _Document = {"line": old["line"], "counted": old["counted"], "used": old.get("decision", "use") == "use"}
     ordered = "rest ordered apart" if old.get("ordered") else ""
-    note = "; ".join(part for part in (old.get("note", ""), ordered) if part)
-    return {"kind": "kit_counted", "kit": kits.get(old["line"], "?"), "lines": [line], "note": note}
+    note = _joined(old.get("note", ""), ordered)
+    return {"kind": "kit_counted", "kit": kits.get(str(old["line"]), "?"), "lines": [line], "note": note}
 
 
 def _arrived(old: _Document, _kits: Mapping[str, str]) -> _Document:
@@ -69,7 +74,7 @@ def _tightened(old: _Document, _kits: Mapping[str, str]) -> _Document:
         "phase": 0,
         "turn": old["round"],
         "readings": [{"number": old["number"], "reading": old["reading"]}],
-        "wrench": old["wrench"]["name"],
+        "wrench": json_object(old["wrench"])["name"],
         "wrench_used": old["wrench"],
     }
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from ironkettle.core.jobs.trialling import Told, told_of
+from ironkettle.core.jobs.figure_tests import FigureTest, figure_test_of
 from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.facing import Orientation, OrientedElement
 from ironkettle.core.sheets.document.answers import answered, depending
@@ -100,9 +100,9 @@ class Resolved:
         return {station.key: station.fitting_order for station in self.orientation.stations}
 
     @cached_property
-    def told(self) -> dict[str, Told]:
+    def figure_tests(self) -> dict[str, FigureTest]:
         """The tests that are told in figures, by their key."""
-        read = {spec.key: told_of(self.sheet, spec) for spec in self.sheet.tests}
+        read = {spec.key: figure_test_of(self.sheet, spec) for spec in self.sheet.tests}
         return {key: one for key, one in read.items() if one is not None}
 
     @cached_property

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from ironkettle.core.machine.tightening import Layout
 
@@ -21,7 +21,7 @@ class AllAsShould(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     words: str
-    values: dict[str, Any]
+    values: dict[str, JsonValue]
 
 
 class Pattern(BaseModel):

@@ -1,134 +1,108 @@
-"""The state of a job as a document, kept beside its log so that an entry more need not read all before it.
+"""The state of a job as a document, kept beside its log so that a new entry need not read all before it.
 
 It is never the truth: whatever it says must come out the same when the log is folded again.
 """
 
 from __future__ import annotations
 
-from datetime import datetime
-from typing import Any
-from uuid import UUID
+from collections.abc import Hashable, Mapping
+from dataclasses import dataclass
+from typing import TypeAlias
 
-from ironkettle.core.jobs.basis import JobBasis, TokenUsed
+from pydantic import JsonValue, TypeAdapter
+
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.registry import kind_of, read_payload
-from ironkettle.core.jobs.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace
-from ironkettle.core.jobs.state import Mark, Marked, Run, State
-from ironkettle.core.shop.people import Signature
+from ironkettle.core.jobs.state import Mark, Marked, Payload, Run, State
 
 # Raised whenever what is written here changes its meaning; one of another format is built again from the log.
 SNAPSHOT_FORMAT = 7
-_Document = dict[str, Any]
+_Book: TypeAlias = Mapping[Hashable, Marked[Payload]]
+# Keys of several parts stand as lists.
+_Key: TypeAlias = str | int | list[str | int]
 
 
-def to_snapshot(state: State) -> _Document:
+@dataclass(slots=True)
+class _Entry:
+    """What stands in a book under a key, and who recorded it when."""
+
+    value: dict[str, JsonValue]
+    mark: Mark
+
+
+@dataclass(slots=True)
+class _Kept:
+    """A state as it is kept. ``first``: what was recorded first and differs from what stands last, or does not stand any more."""
+
+    books: dict[str, list[tuple[_Key, _Entry]]]
+    first: dict[str, list[tuple[_Key, _Entry]]]
+    runs: list[Run]
+    arrived: dict[str, int]
+    changed: dict[str, int]
+    completed: dict[str, int]
+    count: int
+
+
+_KEPT: TypeAdapter[_Kept] = TypeAdapter(_Kept)
+
+
+def to_snapshot(state: State) -> JsonObject:
     """The state as plain values that JSON can hold."""
-    return {
-        "books": {name: _book(book) for name, book in state.books.items()},
-        "first": {name: _book(book) for name, book in _first_otherwise(state).items() if book},
-        "runs": [_run(run) for run in state.runs.values()],
-        "arrived": dict(state.arrived),
-        "changed": dict(state.changed),
-        "completed": dict(state.completed),
-        "count": state.count,
-    }
+    kept = _Kept(
+        {name: _entries(book) for name, book in state.books.items()},
+        {name: _entries(book) for name, book in _first_otherwise(state).items() if book},
+        list(state.runs.values()),
+        state.arrived,
+        state.changed,
+        state.completed,
+        state.count,
+    )
+    document: JsonObject = _KEPT.dump_python(kept, mode="json")
+    return document
 
 
-def from_snapshot(document: _Document) -> State:
-    """The state in a document. Raises KeyError, ValueError or TypeError for one that is none."""
+def from_snapshot(document: Mapping[str, object]) -> State:
+    """The state in a document. Raises ValueError or TypeError for one that is none."""
+    kept = _KEPT.validate_python(document)
     state = State(
-        books={name: _read_book(book) for name, book in document["books"].items()},
-        runs={one["key"]: _read_run(one) for one in document["runs"]},
-        arrived=dict(document["arrived"]),
-        changed=dict(document["changed"]),
-        completed=dict(document["completed"]),
-        count=document["count"],
+        books={name: _book(entries) for name, entries in kept.books.items()},
+        runs={run.key: run for run in kept.runs},
+        arrived=kept.arrived,
+        changed=kept.changed,
+        completed=kept.completed,
+        count=kept.count,
     )
     state.firsts = {name: dict(book) for name, book in state.books.items()}
-    for name, book in document["first"].items():
-        state.firsts.setdefault(name, {}).update(_read_book(book))
+    for name, entries in kept.first.items():
+        state.firsts.setdefault(name, {}).update(_book(entries))
     return state
 
 
-def _first_otherwise(state: State) -> dict[str, dict[Any, Marked[Any]]]:
-    """What was seen first and differs from what stands last, or stands no more."""
-    found: dict[str, dict[Any, Marked[Any]]] = {}
+def _first_otherwise(state: State) -> dict[str, _Book]:
+    found: dict[str, _Book] = {}
     for name, kept in state.firsts.items():
         last = state.books.get(name, {})
         found[name] = {key: marked for key, marked in kept.items() if last.get(key) is not marked}
     return found
 
 
-def _book(book: dict[Any, Marked[Any]]) -> list[list[Any]]:
-    return [[list(key) if isinstance(key, tuple) else key, _marked(marked)] for key, marked in book.items()]
+def _entries(book: _Book) -> list[tuple[_Key, _Entry]]:
+    return [(_as_kept(key), _Entry(_document(marked.value), marked.mark)) for key, marked in book.items()]
 
 
-def _read_book(listed: list[list[Any]]) -> dict[Any, Marked[Any]]:
-    return {tuple(key) if isinstance(key, list) else key: _read_marked(marked) for key, marked in listed}
+def _document(payload: Payload) -> dict[str, JsonValue]:
+    return payload.model_dump(mode="json", exclude_defaults=True) | {"kind": kind_of(payload).name}
 
 
-def _marked(marked: Marked[Any]) -> _Document:
+def _as_kept(key: Hashable) -> _Key:
+    if isinstance(key, tuple):
+        return list(key)
+    assert isinstance(key, str | int)
+    return key
+
+
+def _book(entries: list[tuple[_Key, _Entry]]) -> dict[Hashable, Marked[Payload]]:
     return {
-        "is": marked.value.model_dump(mode="json", exclude_defaults=True) | {"kind": kind_of(marked.value).name}
-    } | {"by": _mark(marked.mark)}
-
-
-def _read_marked(document: _Document) -> Marked[Any]:
-    return Marked(read_payload(document["is"]), _read_mark(document["by"]))
-
-
-def _mark(mark: Mark) -> _Document:
-    return {
-        "entry": str(mark.entry),
-        "seq": mark.seq,
-        "who": mark.who,
-        "when": mark.when.isoformat(),
-        "name": mark.name,
-        "signature": mark.signature.model_dump(mode="json") if mark.signature else None,
-        "judgement": mark.judgement.model_dump(mode="json") if mark.judgement else None,
-        "chunks": [chunk.model_dump() for chunk in mark.chunks],
-        "clock_ahead_s": mark.clock_ahead_s,
-        "noted": mark.noted.isoformat() if mark.noted else None,
-        "basis": mark.basis.model_dump() if mark.basis else None,
-        "token": mark.token.model_dump() if mark.token else None,
+        tuple(key) if isinstance(key, list) else key: Marked(read_payload(entry.value), entry.mark)
+        for key, entry in entries
     }
-
-
-def _read_mark(document: _Document) -> Mark:
-    signature, judgement = document["signature"], document["judgement"]
-    return Mark(
-        UUID(document["entry"]),
-        document["seq"],
-        document["who"],
-        datetime.fromisoformat(document["when"]),
-        document["name"],
-        Signature.model_validate(signature) if signature else None,
-        Judgement.model_validate(judgement) if judgement else None,
-        tuple(Chunk.model_validate(chunk) for chunk in document["chunks"]),
-        document["clock_ahead_s"],
-        datetime.fromisoformat(document["noted"]) if document["noted"] else None,
-        JobBasis.model_validate(document["basis"]) if document["basis"] else None,
-        TokenUsed.model_validate(document["token"]) if document["token"] else None,
-    )
-
-
-_PLAIN = ("said", "key", "test", "when", "source", "count", "first_s", "last_s", "hold", "abandoned", "record", "note")
-
-
-def _run(run: Run) -> _Document:
-    return {name: getattr(run, name) for name in _PLAIN} | {
-        "mark": _mark(run.mark),
-        "gauge": run.gauge.model_dump(mode="json") if run.gauge else None,
-        "compliance": run.compliance.model_dump(mode="json") if run.compliance else None,
-        "closed": _mark(run.closed) if run.closed else None,
-    }
-
-
-def _read_run(document: _Document) -> Run:
-    gauge, compliance, closed = document["gauge"], document["compliance"], document["closed"]
-    return Run(
-        **{name: document[name] for name in _PLAIN},
-        mark=_read_mark(document["mark"]),
-        gauge=GaugeUsed.model_validate(gauge) if gauge else None,
-        compliance=MeasuredInPlace.model_validate(compliance) if compliance else None,
-        closed=_read_mark(closed) if closed else None,
-    )

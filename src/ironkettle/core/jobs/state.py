@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Hashable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Any, Generic, Protocol, TypeVar, cast
+from typing import Generic, Protocol, TypeVar, cast
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, JsonValue
 
 from ironkettle.core.jobs.basis import JobBasis, TokenUsed
 from ironkettle.core.jobs.runs import Chunk, GaugeUsed, Judgement, MeasuredInPlace
@@ -99,7 +99,7 @@ class Run:
     hold: int | None = None
     closed: Mark | None = None
     abandoned: bool = False
-    record: Mapping[str, Any] | None = None
+    record: Mapping[str, JsonValue] | None = None
     note: str = ""
     said: list[str] = field(default_factory=list)
 

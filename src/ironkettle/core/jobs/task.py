@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Any
 
+from pydantic import JsonValue
+
+from ironkettle.core.base.json import Json
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
@@ -53,7 +55,7 @@ def plain_screen(case: Case, task: Task) -> Screen:
     return PlainScreen(in_line=False, as_should=all_as_should(case, task))
 
 
-_GOOD: dict[Read, Any] = {Read.LOOK: "none", Read.YES_NO: True, Read.GO_NO_GO: True}
+_GOOD: dict[Read, JsonValue] = {Read.LOOK: "none", Read.YES_NO: True, Read.GO_NO_GO: True}
 
 
 def all_as_should(case: Case, task: Task) -> AllAsShould | None:
@@ -123,7 +125,7 @@ class Task:
     kind: TaskKind
     subject: str
     text: str
-    entry: Mapping[str, Any]
+    entry: Mapping[str, Json]
     why: str | None = None
     caution: str | None = None
     tools: tuple[str, ...] = ()

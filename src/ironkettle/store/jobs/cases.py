@@ -114,4 +114,4 @@ def run_samples(session: Session, job_id: UUID, run: str) -> tuple[Sample, ...]:
     # Runs of the first two formats have their samples in the sealed text.
     rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SEAL_FORMAT]
     opened = [row.read() for row in rows]
-    return tuple(s for one in opened if one.document["payload"]["run"] == run for s in samples_within(one.document))
+    return tuple(s for one in opened if one.payload["run"] == run for s in samples_within(one.document))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import Annotated, Any
+from typing import Annotated
 
 from pydantic import BeforeValidator, StringConstraints
 
@@ -20,7 +20,7 @@ from ironkettle.core.sheets.document.parts import PartSpec, Read
 ItemKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_\-]{0,59}(@[a-z0-9_\-]{1,20})?$")]
 
 
-def _as_written(value: Any) -> Any:
+def _as_written(value: object) -> object:
     """A number counted or read, as it would be written down."""
     return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
 

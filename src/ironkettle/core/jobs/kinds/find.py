@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -97,7 +98,7 @@ _LUBRICANTS = tuple(
 def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     resolved = case.resolved
     must = resolved.oriented[at.key].faces
-    entry: dict[str, Any] = {"kind": "element_found", "element": at.key, "present": True}
+    entry: JsonObject = {"kind": "element_found", "element": at.key, "present": True}
     asks = [Ask("present", Read.YES_NO, "Was it there?", proposed=True)]
     if at.spec.count > 1:
         asks.append(Ask("counted", Read.NUMBER, "How many were there?", limit=(at.spec.count, at.spec.count)))

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import read_length
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
@@ -147,7 +148,7 @@ def _task(case: Case, at: ElementAt) -> Task:
     resolved, spec = case.resolved, at.spec
     must, word = resolved.oriented[at.key].faces, resolved.oriented[at.key].word
     kept = not at.one_use and not resolved.lines_of(at.key)
-    entry: dict[str, Any] = {
+    entry: JsonObject = {
         "kind": "element_fitted", "element": at.key, "reused": kept, "lubricant": lubricant_of(case, at),
     }  # fmt: skip
     asks: list[Ask] = []

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import date
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
 
 from ironkettle.core.base.errors import RefusedError, RuleError, fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask
@@ -120,9 +121,9 @@ def _tasks(case: Case) -> Iterator[Draft]:
     yield Draft(intake, intake_of(case.state) is not None)
 
 
-def _intake_entry(case: Case) -> dict[str, Any]:
+def _intake_entry(case: Case) -> JsonObject:
     before = case.state.get(INTAKE, "intake")
-    entry: dict[str, Any] = {"kind": "intake_recorded"}
+    entry: JsonObject = {"kind": "intake_recorded"}
     if counters := counters_of(case.resolved.whole):
         entry["counters"] = [{"counter": one} for one in counters]
     if before is not None and before.care:

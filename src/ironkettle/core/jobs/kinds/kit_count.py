@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind
@@ -94,7 +95,7 @@ def _whole_lines(resolved: Resolved, kit: Kit) -> list[KitLine]:
 
 
 def _count(case: Case, kit: Kit) -> Task:
-    lines: list[dict[str, Any]] = []
+    lines: list[JsonObject] = []
     asks: list[Ask] = []
     groups: set[str] = set()
     for index, line in enumerate(kit.lines):

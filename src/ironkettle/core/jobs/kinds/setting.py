@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from ironkettle.core.base.errors import RuleError, fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import Dimension, Unit, from_base, read_quantity, show
 from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask
@@ -236,7 +237,7 @@ def _found_wrong(case: Case, spec: SettingSpec, made: Mark) -> bool:
 
 
 def _task(spec: SettingSpec, step: StepSpec | None) -> Task:
-    entry: dict[str, Any] = {"kind": "setting_made", "setting": spec.key}
+    entry: JsonObject = {"kind": "setting_made", "setting": spec.key}
     return Task(
         f"set:{spec.key}",
         Stage.REBUILD if step else Stage.SET,

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
@@ -165,9 +166,10 @@ def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
 def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
     resolved = case.resolved
     handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
-    entry: dict[str, Any] = {"kind": "step_done", "step": step.key}
+    entry: JsonObject = {"kind": "step_done", "step": step.key}
+    off = {key: places.get(key, 0) + 1 for key in step.takes_off}
     if step.takes_off:
-        entry["parts_off"] = [{"part": key, "place": places.get(key, 0) + 1} for key in step.takes_off]
+        entry["parts_off"] = [{"part": key, "place": place} for key, place in off.items()]
     # A part seizes where its fasteners are loosened, or else where it comes off.
     moved = {resolved.groups[key].part for key in step.loosens if key in resolved.groups} | set(step.takes_off)
     ladder = next((one for one in resolved.sheet.ladders if one.part in moved), None)
@@ -187,11 +189,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
         hold=_grip_words(resolved, step),
         asks=tuple(_asks(resolved, step)),
-        tray=tuple(
-            f"place {one['place']}: {resolved.parts[one['part']].name}"
-            for one in entry.get("parts_off", ())
-            if one["part"] in resolved.parts
-        ),
+        tray=tuple(f"place {place}: {resolved.parts[key].name}" for key, place in off.items() if key in resolved.parts),
         ladder=_rungs(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
         photo=step.photo,

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
-from typing import Any, Literal
+from typing import Literal
 
-from pydantic import Field, field_validator, model_validator
+from pydantic import Field, JsonValue, field_validator, model_validator
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import OFFERED, find_unit, read_gauge_pressure, show
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.figure_tests import in_words, judged_of
 from ironkettle.core.jobs.gauging import check_gauge, check_listed, check_reach, gauge_for, gauge_that_tells
 from ironkettle.core.jobs.judging import analysis_of, judged, limit_of, planned_hold
 from ironkettle.core.jobs.kind import EntryKind
@@ -24,7 +26,6 @@ from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, Sam
 from ironkettle.core.jobs.screen import AllAsShould, Screen
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
-from ironkettle.core.jobs.trialling import in_words, judged_of
 from ironkettle.core.jobs.witness import check_collected, with_glass
 from ironkettle.core.sheets.document.fields import Written
 from ironkettle.core.sheets.document.parts import Read
@@ -67,21 +68,21 @@ class FiguresScreen(Screen):
 
 
 def _screen(case: Case, task: Task) -> Screen:
-    spec, when = spec_of(case, task.subject), task.entry["when"]
+    spec, when = spec_of(case, task.subject), _when(task)
     if isinstance(spec, HoldTest):
         used = gauge_for(case, spec)
         return HoldScreen(
             test=spec.key, when=when, says=_hold_words(spec), pressure=spec.pressure, leak_limit=spec.leak_limit, glass=spec.glass,
             gauge=used.name, hold_s=planned_hold(case, spec, used),
         )  # fmt: skip
-    told = case.resolved.told[spec.key]
-    found = told.trial.plan(told.criteria, told.instrument(None))
+    told = case.resolved.figure_tests[spec.key]
+    found = told.plan(None)
     unit = None if found.dimension is None else find_unit(OFFERED[found.dimension][0])
     return FiguresScreen(
         test=spec.key,
         when=when,
-        word=told.trial.word,
-        says=told.says,
+        word=told.bound.word,
+        says=told.bound.says,
         steps=list(found.steps),
         stand=found.stand,
         caution=found.caution,
@@ -90,6 +91,10 @@ def _screen(case: Case, task: Task) -> Screen:
         amiss=told.amiss,
         as_should=all_as_should(case, task),
     )
+
+
+def _when(task: Task) -> When:
+    return "as_found" if task.stage is Stage.AS_FOUND else "as_left"
 
 
 def _hold_words(spec: HoldTest) -> str:
@@ -116,12 +121,12 @@ class TestRun(Payload):
     samples: list[SampleRead] = Field(default_factory=list, max_length=MOST_SAMPLES)
     compliance: MeasuredInPlace | None = None
     collected: Written | None = None
-    record: dict[str, Any] | None = None
+    record: dict[str, JsonValue] | None = None
     note: Note = ""
 
     @model_validator(mode="before")
     @classmethod
-    def _as_it_was_told_before(cls, told: Any) -> Any:
+    def _as_it_was_told_before(cls, told: object) -> object:
         """Entries of an earlier version had the sign and the word beside the record."""
         if not isinstance(told, dict) or not ({"seen", "value"} & told.keys()):
             return told
@@ -132,7 +137,7 @@ class TestRun(Payload):
 
     @field_validator("record")
     @classmethod
-    def _is_small(cls, record: dict[str, Any] | None) -> dict[str, Any] | None:
+    def _is_small(cls, record: dict[str, JsonValue] | None) -> dict[str, JsonValue] | None:
         if record is not None and len(json.dumps(record, default=str)) > MOST_RECORD:
             raise ValueError(f"is longer than {MOST_RECORD} characters")
         return record
@@ -143,9 +148,9 @@ def _check(case: Case, payload: TestRun) -> None:
     if isinstance(spec, HoldTest):
         _check_hold(case, spec, payload)
         return
-    told = case.resolved.told[spec.key]
+    told = case.resolved.figure_tests[spec.key]
     if payload.record is None:
-        raise fault("record", f"what was read? {told.says}")
+        raise fault("record", f"what was read? {told.bound.says}")
     if payload.samples:
         raise fault("samples", f"{spec.name} has no trace: enter its readings")
     if payload.gauge is not None:
@@ -172,7 +177,7 @@ def _judge(case: Case, payload: TestRun) -> Judgement:
     if isinstance(spec, HoldTest):
         found = judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
         return with_glass(found, spec, payload.collected, limit_of(case, spec), found.hold_s)
-    told = case.resolved.told[spec.key]
+    told = case.resolved.figure_tests[spec.key]
     return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
 
 
@@ -219,16 +224,16 @@ def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
 
 
 def _task(case: Case, spec: TestSpec, when: When) -> Task:
-    entry: dict[str, Any] = {"kind": "test_run", "test": spec.key, "when": when}
+    entry: JsonObject = {"kind": "test_run", "test": spec.key, "when": when}
     if isinstance(spec, HoldTest):
         used = gauge_for(case, spec)
         entry["gauge"] = used.model_dump(mode="json")
         asks = tuple(_hold_asks(case, spec, planned_hold(case, spec, used)))
     else:
-        told = case.resolved.told[spec.key]
+        told = case.resolved.figure_tests[spec.key]
         gauge = gauge_that_tells(case, told)
         entry["gauge"] = None if gauge is None else gauge.model_dump(mode="json")
-        entry["record"] = told.blank
+        entry["record"] = told.bound.blank
         asks = told.asks
     as_found = when == "as_found"
     return Task(

@@ -35,7 +35,7 @@ class TestStarted(Payload):
 def check(case: Case, payload: TestStarted) -> None:
     spec = may_run(case, payload.test, payload.when)
     if not isinstance(spec, HoldTest):
-        raise fault("test", f"{spec.name} is recorded in one entry: {case.resolved.told[spec.key].says}")
+        raise fault("test", f"{spec.name} is recorded in one entry: {case.resolved.figure_tests[spec.key].bound.says}")
     if str(payload.run) in case.state.runs:
         raise RefusedError("run-exists", "this run was started already")
     check_gauge(case, spec, payload.gauge)

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Any, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from ironkettle.core.base.errors import fault
+from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
 from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask, Choice
@@ -63,7 +64,7 @@ class TurnScreen(Screen):
 
 def _screen(case: Case, task: Task) -> Screen:
     group = told_group(case, task.subject)
-    index, turn = int(task.entry["phase"]), int(task.entry["turn"])
+    index, turn = place_of(task)
     phase = group.phases[index]
     pattern = Pattern(layout=layout_of(group), count=group.count)
     if isinstance(phase, TorquePhase):
@@ -76,6 +77,12 @@ def _screen(case: Case, task: Task) -> Screen:
         setting=None if plan is None else plan.setting_text,
         findings=[] if plan is None else [one.message for one in plan.findings],
     )
+
+
+def place_of(task: Task) -> tuple[int, int]:
+    """Which phase of its group a task is, from 0, and which pass of it, from 1. [-]"""
+    _, index, turn = task.key.rsplit(":", 2)
+    return int(index), int(turn)
 
 
 def _dial(phase: Phase) -> Dial | None:
@@ -327,7 +334,7 @@ def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choi
 
 def _task(case: Case, at: _At) -> Task:
     resolved = case.resolved
-    entry: dict[str, Any] = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
+    entry: JsonObject = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
     done = Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase))
     asks: tuple[Ask, ...] = (done, *_measured_asks(at.group, at.phase))
     text = f"{at.group.name}: {phase_words(resolved, at.group, at.phase)}"

@@ -1,6 +1,7 @@
 """Kinds of test: each with its figures, what is read, its plan, its verdict with doubt, its words and its curve."""
 
 from ironkettle.core.machine.tests.model import (
+    BoundTest,
     Criteria,
     Curve,
     Instrument,
@@ -27,6 +28,7 @@ from ironkettle.core.machine.tests.registry import TRIALS
 
 __all__ = [
     "TRIALS",
+    "BoundTest",
     "Criteria",
     "Curve",
     "Instrument",

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Any, Generic, Literal, TypeVar
 
 from pydantic import AliasChoices, BaseModel, ConfigDict, Field, StringConstraints
 
 from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.json import Json
 from ironkettle.core.base.quantities import Dimension, Unit
 from ironkettle.core.base.text import Figure, Plain
 
@@ -158,3 +159,36 @@ class Trial(Generic[C, R]):
         names = set(self.criteria.model_fields)
         own = {"value" if key == "target" else key: one for key, one in figures.items()}
         return self.criteria.model_validate({key: one for key, one in own.items() if key in names and one is not None})
+
+    def bound(self, figures: Mapping[str, object]) -> BoundTest:
+        """The kind with the figures of a sheet. Raises pydantic's ValidationError or RuleError where they cannot be read."""
+        criteria = self.criteria_of(dict(figures))
+
+        def analyse(record: Mapping[str, object], instrument: Instrument) -> Outcome:
+            return self.analyse(criteria, self.record.model_validate(record), instrument)
+
+        self.plan(criteria, Instrument())
+        return BoundTest(
+            self.word,
+            self.says(criteria),
+            self.wanted(criteria),
+            lambda instrument: self.plan(criteria, instrument),
+            analyse,
+            self.blank(criteria),
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class BoundTest:
+    """A kind of test with the figures of a sheet, for those who know no kind in particular.
+
+    ``blank``: the record with what is known before anything is read; ``analyse`` raises pydantic's ValidationError or RuleError for a record
+    that cannot be read.
+    """
+
+    word: str
+    says: str
+    wanted: tuple[Wanted, ...]
+    plan: Callable[[Instrument], TrialPlan]
+    analyse: Callable[[Mapping[str, object], Instrument], Outcome]
+    blank: Mapping[str, Json]

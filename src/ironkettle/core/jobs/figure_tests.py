@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 from pydantic import ValidationError
 
@@ -15,11 +14,11 @@ from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, ResultTold
 from ironkettle.core.machine.tests import (
     TRIALS,
+    BoundTest,
     Instrument,
     Outcome,
     Result,
-    Trial,
-    Wanted,
+    TrialPlan,
     in_unit,
     interval_words,
     shown,
@@ -34,35 +33,27 @@ _IN_WORDS = "function"
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
-    """A test of a sheet as its kind reads it. ``amiss``: why its figures cannot be read, so that it is told in words."""
+class FigureTest:
+    """A test of a sheet as its kind reads it. ``amiss``: why its figures cannot be read, so that it is recorded in words."""
 
-    trial: Trial[Any, Any]
-    criteria: Any
-    wanted: tuple[Wanted, ...]
+    bound: BoundTest
     amiss: str | None = None
 
-    @property
-    def says(self) -> str:
-        return self.trial.says(self.criteria)
-
-    def record_of(self, told: Mapping[str, Any]) -> Any:
-        """What was read, as the kind has it. Raises RuleError naming the fields under ``record``."""
+    def outcome(self, record: Mapping[str, object], gauge: GaugeUsed | None) -> Outcome:
+        """What a run comes to. Raises RuleError naming the fields under ``record`` for what cannot be read."""
         try:
-            return self.trial.record.model_validate(told)
+            return self.bound.analyse(record, self.instrument(gauge))
         except ValidationError as error:
             raise RuleError(
                 FieldFault(_path(one["loc"]), plain_words(one["type"], one["msg"], one.get("ctx") or {}))
                 for one in error.errors()
             ) from None
-
-    def outcome(self, told: Mapping[str, Any], gauge: GaugeUsed | None) -> Outcome:
-        """What a run comes to. Raises RuleError for what cannot be read."""
-        record = self.record_of(told)
-        try:
-            return self.trial.analyse(self.criteria, record, self.instrument(gauge))
         except RuleError as error:
             raise RuleError(one.under("record") for one in error.faults) from None
+
+    def plan(self, gauge: GaugeUsed | None) -> TrialPlan:
+        """How it is run on a gauge."""
+        return self.bound.plan(self.instrument(gauge))
 
     def instrument(self, gauge: GaugeUsed | None) -> Instrument:
         """The gauge as this kind reads it; unknown for what is read on none of the shop's."""
@@ -73,7 +64,7 @@ class Told:
 
     @property
     def reads_pressure(self) -> bool:
-        return self.trial.plan(self.criteria, Instrument()).dimension is Dimension.PRESSURE
+        return self.bound.plan(Instrument()).dimension is Dimension.PRESSURE
 
     @property
     def asks(self) -> tuple[Ask, ...]:
@@ -82,34 +73,23 @@ class Told:
                 f"record.{one.path}", Read(one.read), one.label, unit=one.unit, limit=one.good, optional=one.optional,
                 hint=one.hint,
             )
-            for one in self.wanted
+            for one in self.bound.wanted
         )  # fmt: skip
 
-    @property
-    def blank(self) -> dict[str, Any]:
-        """The record with what is known before anything is read."""
-        return self.trial.blank(self.criteria)
 
+def figure_test_of(sheet: Sheet, spec: TestSpec) -> FigureTest | None:
+    """A test as its kind reads it; None for a hold, which has a trace.
 
-def told_of(sheet: Sheet, spec: TestSpec) -> Told | None:
-    """A test as its kind reads it; None for a hold, which is told by its trace.
-
-    Where the figures of the sheet cannot be read by the kind's rule it is told in words, with the sheet's own as its sign.
+    Where the figures of the sheet cannot be read by the kind's rule it is recorded in words, with the sheet's own as its sign.
     """
     trial = TRIALS.get(spec.kind)
     if trial is None:
         return None
-    figures = {**_cylinder(sheet), **spec.model_dump(by_alias=True, exclude_defaults=True)}
     try:
-        criteria = trial.criteria_of(figures)
-        wanted = trial.wanted(criteria)
-        trial.plan(criteria, Instrument())
+        return FigureTest(trial.bound({**_cylinder(sheet), **spec.model_dump(by_alias=True, exclude_defaults=True)}))
     except (ValidationError, RuleError) as error:
-        told = error.errors()[0]["msg"] if isinstance(error, ValidationError) else error.faults[0].message
-        words = TRIALS[_IN_WORDS]
-        criteria = words.criteria_of({"sign": written_figures(spec)})
-        return Told(words, criteria, words.wanted(criteria), told)
-    return Told(trial, criteria, wanted)
+        amiss = error.errors()[0]["msg"] if isinstance(error, ValidationError) else error.faults[0].message
+        return FigureTest(TRIALS[_IN_WORDS].bound({"sign": written_figures(spec)}), amiss)
 
 
 def _cylinder(sheet: Sheet) -> dict[str, str]:
@@ -140,7 +120,7 @@ def written_figures(spec: TestSpec) -> str:
     return f"{written.get('what') or written.get('quantity') or spec.name}: {', '.join(figures)}"
 
 
-def in_words(record: Mapping[str, Any]) -> str:
+def in_words(record: Mapping[str, object]) -> str:
     """What was read, as it was written, in one line."""
     if set(record) <= {"seen", "value", "times"}:
         value = record.get("value")
@@ -148,7 +128,7 @@ def in_words(record: Mapping[str, Any]) -> str:
     return "; ".join(told for key, value in record.items() if (told := _line(key, value)))
 
 
-def _line(key: str, value: Any) -> str:
+def _line(key: str, value: object) -> str:
     name = key.replace("_", " ")
     if isinstance(value, list):
         rows = [
@@ -161,11 +141,11 @@ def _line(key: str, value: Any) -> str:
     return f"{name} {value}" if value not in (None, "") else ""
 
 
-def judged_of(told: Told, outcome: Outcome) -> Judgement:
+def judged_of(test: FigureTest, outcome: Outcome) -> Judgement:
     """What a run came to, in words that stand by themselves on a certificate."""
     return Judgement(
         verdict=outcome.verdict,
-        limit=told.says,
+        limit=test.bound.says,
         wanted="",
         words=[one.message for one in outcome.findings if one.severity != "info"],
         results=[_told(one) for one in outcome.results],
