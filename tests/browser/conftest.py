@@ -131,7 +131,7 @@ def shot(page: Page) -> Callable[..., None]:
         if SHOTS:
             # What is told as it comes never rests.
             page.wait_for_load_state("load" if live else "networkidle")
-            page.mouse.task(0, 0)
+            page.mouse.move(0, 0)
             page.evaluate("scrollTo(0, 0)")
             page.evaluate(AT_REST)
             page.screenshot(path=Path(SHOTS) / f"{name}.png")
