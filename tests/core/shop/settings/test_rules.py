@@ -51,7 +51,7 @@ def test_priors_are_shared_out_to_one() -> None:
         ("squeeze_static_high", 5.0, "not below"),
         ("uncertainty", 0.0, "does not fit"),
         ("stretch_high", 99.0, "does not fit"),
-        ("colour", 1.0, "not a house rule"),
+        ("colour", 1.0, "not a shop setting"),
     ],
 )
 def test_what_cannot_be_is_refused(key: str, value: float, message: str) -> None:
@@ -64,7 +64,7 @@ def test_a_reset_that_would_cross_its_partner_is_refused() -> None:
     house = SHIPPED.changed("squeeze_reciprocating_low", 2.0).changed("squeeze_reciprocating_high", 7.0)
     with pytest.raises(RuleError, match="not below"):
         house.reset("squeeze_reciprocating_low")
-    with pytest.raises(RuleError, match="not a house rule"):
+    with pytest.raises(RuleError, match="not a shop setting"):
         house.reset("colour")
 
 
