@@ -26,7 +26,7 @@ def send(client: BenchClient, job: str, payload: dict[str, Any], who: str = "bed
     body = {"id": entry or str(uuid.uuid4()), "who": who, "bench_time": WHEN, "payload": payload}
     if payload["kind"] in SIGNING:
         body["pin"] = PINS[who]
-    return client.as_person(who).post(f"/api/jobs/{job}/entries", json=body)
+    return client.as_person(who).post(f"/api/jobs/{job}/entries", params={"view": "full"}, json=body)
 
 
 def next_of(view: View) -> dict[str, Any] | None:

@@ -218,3 +218,30 @@ def test_a_wrench_is_the_one_of_the_list_whatever_is_sent(client: BenchClient) -
     told = client.get(f"/api/jobs/{job}/log").json()[-1]
     assert told["payload"]["wrench_used"]["name"] == "Large click wrench"
     assert told["payload"]["wrench_used"]["calibration"] == "FN-T 2613"
+
+
+def test_an_entry_answers_with_what_it_changed_and_the_whole_view_where_asked(client: BenchClient) -> None:
+    """Laid over the view from before, the answer to each entry of a walk is the view as it is now."""
+    job = walk.numbered(client, "FN-0417")
+    view = client.get(f"/api/jobs/{job}").json()
+    for _ in range(100):
+        task = walk.next_of(view)
+        if task is None or task["key"] == "sign":
+            break
+        who = "tamsin" if task["kind"] == "timer" else "bede"
+        body = {"id": str(uuid.uuid4()), "who": who, "bench_time": WHEN, "payload": walk.payload_of(task), "seen": 1}
+        answer = client.as_person(who).post(f"/api/jobs/{job}/entries", json=body).json()
+        assert set(answer) == {"seq", "state", "tasks", "meanwhile"}
+        assert answer["seq"] == view["job"]["entry_count"] + 1
+        view = {**view, **answer["state"], "tasks": answer["tasks"]}
+        now = client.as_person(who).get(f"/api/jobs/{job}").json()
+        assert view | {"server_time": ""} == now | {"server_time": ""}
+    assert view["job"]["stage"] == "release"
+    # Sent again it is told as before, and nothing is recorded twice.
+    again = client.as_person(who).post(f"/api/jobs/{job}/entries", params={"view": "full"}, json=body).json()
+    assert again["seq"] == answer["seq"]
+    assert set(again) == {*view, "seq", "meanwhile"}
+    assert again["job"] == view["job"]
+    wrong = client.post(f"/api/jobs/{job}/entries", params={"view": "half"}, json=body)
+    assert wrong.status_code == 422
+    assert wrong.json()["errors"][0]["field"] == "view"

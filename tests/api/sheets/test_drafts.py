@@ -51,7 +51,7 @@ def approve(client: BenchClient, who: str, document: dict[str, Any], pin: str | 
 
 def release(client: BenchClient, job: UUID | str, pin: str, who: str) -> Any:
     body = {"id": str(uuid4()), "bench_time": "2026-11-24T10:00:00Z", "pin": pin, "payload": {"kind": "released"}}
-    return client.as_person(who).post(f"/api/jobs/{job}/entries", json=body)
+    return client.as_person(who).post(f"/api/jobs/{job}/entries", params={"view": "full"}, json=body)
 
 
 def test_life_support_is_not_released_by_editing_its_sheet(client: BenchClient) -> None:

@@ -32,7 +32,7 @@ def test_a_token_acts_as_its_person_until_it_is_revoked(client: BenchClient, wor
     job = walk.numbered(script, "FN-0417")
     note = {"kind": "note_made", "text": "from the stores system"}
     body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": note}
-    assert script.post(f"/api/jobs/{job}/entries", json=body).json()["job"]["touched_by"] == "Bede Harrowgate"
+    assert script.post(f"/api/jobs/{job}/entries", json=body).json()["state"]["job"]["touched_by"] == "Bede Harrowgate"
     tamsin = client.as_person("tamsin")
     listed = tamsin.get("/api/tokens").json()
     assert "token" not in listed[0]

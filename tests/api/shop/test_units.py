@@ -95,7 +95,7 @@ def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
         body = {"id": str(uuid.uuid4()), "bench_time": now(), "payload": walk.payload_of(task)}
         if task["kind"] == "sign":
             body["pin"] = PINS["bede"]
-        view = client.post(f"/api/jobs/{job}/entries", json=body).json()
+        view = client.post(f"/api/jobs/{job}/entries?view=full", json=body).json()
         actions += 1
     # Begun, worked and signed by a technician.
     assert actions + 1 <= 15

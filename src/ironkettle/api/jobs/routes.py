@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from hashlib import sha256
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Header, Query, Request, Response
@@ -16,7 +16,18 @@ from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT
 from ironkettle.api.base.schemas import Body, NameText
 from ironkettle.api.jobs.log_view import EntryOut, log_view
 from ironkettle.api.jobs.task_view import AskOut
-from ironkettle.api.jobs.view import JobSummary, JobView, NamedOut, job_view, told_at_release
+from ironkettle.api.jobs.view import (
+    EntryOnlyOut,
+    EntryWithViewOut,
+    JobSummary,
+    JobView,
+    NamedOut,
+    job_state,
+    job_view,
+    meanwhile,
+    tasks_out,
+    told_at_release,
+)
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.sheets.routes import find_sheet, job_picture
 from ironkettle.api.shop.people import Secret
@@ -304,8 +315,15 @@ def drawn(
 
 @router.post("/{job_id}/entries", summary="Append an entry", responses=NOT_THERE | CONFLICT)
 def append(
-    job_id: UUID, body: EntryBody, request: Request, session: DbSession, caller: Writer, shop: JobShop
-) -> JobView:
+    job_id: UUID,
+    body: EntryBody,
+    request: Request,
+    session: DbSession,
+    caller: Writer,
+    shop: JobShop,
+    view: Literal["full"] | None = None,
+) -> EntryOnlyOut | EntryWithViewOut:
+    """Answers with what the entry changed; with ``view=full`` as the whole view of the job."""
     _own(body, caller)
     job = job_of(session, job_id)
     if needs_signature(body.payload):
@@ -314,7 +332,12 @@ def append(
         prove_signature(request, caller, body.pin)
     entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at, caller.token)
     done = append_entry(session, job_id, entry, caller.author, shop, now())
-    return job_view(session, job, done.case, done.tasks, body.seen)
+    since = meanwhile(session, job, done.case, body.seen)
+    if view == "full":
+        whole = job_view(session, job, done.case, done.tasks)
+        return EntryWithViewOut(**dict(whole), seq=done.row.seq, meanwhile=since)
+    state = job_state(session, job, done.case, done.tasks)
+    return EntryOnlyOut(seq=done.row.seq, state=state, tasks=tasks_out(session, done.case, done.tasks), meanwhile=since)
 
 
 @router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)

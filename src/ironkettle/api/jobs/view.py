@@ -7,7 +7,7 @@ from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict
 from sqlalchemy.orm import Session
 
 from ironkettle.api.base.schemas import FindingOut, findings_out
@@ -172,23 +172,16 @@ class NamedOut(BaseModel):
     name: str
 
 
-class JobView(BaseModel):
-    """``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``statement``: what the certificate states, the claim first; as signed, or as it would be signed now.
-
-    ``draft_sheet``: nobody has approved the sheet that the job is worked from. ``meanwhile``: what others recorded since the one who asks last looked.
+class JobState(BaseModel):
+    """What of a job its entries change, without its tasks. ``statement``: what the certificate states, the claim first; as signed, or
+    as it would be signed now.
     """
 
     job: JobSummary
     head: str
-    copied_from: int | None
-    sheet_name: str
     care: CareOut | None
-    unit_label: str | None
-    views: list[NamedOut]
     stages: list[StageOut]
-    tasks: list[TaskOut]
     causes: list[str]
-    earlier: list[EarlierOut]
     photos: list[PhotoOut]
     findings: list[FindingOut]
     drawn: list[DrawnOut]
@@ -198,29 +191,50 @@ class JobView(BaseModel):
     runs: list[RunOut]
     timers: list[TimerOut]
     signing: SigningOut
-    draft_sheet: bool
     statement: list[str]
     server_time: datetime
-    meanwhile: list[MeanwhileOut] = Field(default_factory=list)
 
 
-def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task], seen: int | None = None) -> JobView:
-    """Everything a screen needs of a job, for the author of the case, who last saw so many entries."""
+class JobView(JobState):
+    """How a job stands. ``copied_from``: the number of the sister unit's job whose sizes and tools are proposed. ``draft_sheet``:
+    nobody has approved the sheet that the job is worked from.
+    """
+
+    copied_from: int | None
+    sheet_name: str
+    unit_label: str | None
+    views: list[NamedOut]
+    earlier: list[EarlierOut]
+    draft_sheet: bool
+    tasks: list[TaskOut]
+
+
+class EntryOnlyOut(BaseModel):
+    """What became of a job by an entry. ``seq``: the entry's place in the log; ``meanwhile``: what others recorded since the sender last looked."""
+
+    seq: int
+    state: JobState
+    tasks: list[TaskOut]
+    meanwhile: list[MeanwhileOut]
+
+
+class EntryWithViewOut(JobView):
+    """The same, as the whole view of the job."""
+
+    seq: int
+    meanwhile: list[MeanwhileOut]
+
+
+def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -> JobState:
+    """What of a job its entries change, for the author of the case."""
     names = names_of(session)
-    recorded = recorded_by_task(case, names)
     recordings = recordings_of(session, job.id)
-    return JobView(
+    return JobState(
         job=JobSummary.of(job),
         head=job.head,
-        copied_from=case.carried.number if case.carried else None,
-        sheet_name=case.resolved.whole.name,
         care=_care(case),
-        unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
-        views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
         stages=[StageOut.model_validate(one) for one in stages_of(tasks)],
-        tasks=[task_out(case, task, recorded.get(task.key)) for task in tasks],
         causes=list(causes_of(case)),
-        earlier=earlier_of(session, job, case),
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
         drawn=[DrawnOut.model_validate(one) for one in drawn_elements(case)],
@@ -230,10 +244,28 @@ def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task], s
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
         timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
         signing=_signing(session, job, case),
-        draft_sheet=case.draft,
         statement=_statement(session, job, case, tasks),
         server_time=case.now,
-        meanwhile=[] if seen is None else _meanwhile(session, job, case, seen),
+    )
+
+
+def tasks_out(session: Session, case: Case, tasks: Sequence[Task]) -> list[TaskOut]:
+    """The tasks of a job, each with what was recorded for it."""
+    recorded = recorded_by_task(case, names_of(session))
+    return [task_out(case, task, recorded.get(task.key)) for task in tasks]
+
+
+def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -> JobView:
+    """Everything a screen needs of a job, for the author of the case."""
+    return JobView(
+        **dict(job_state(session, job, case, tasks)),
+        copied_from=case.carried.number if case.carried else None,
+        sheet_name=case.resolved.whole.name,
+        unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
+        views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
+        earlier=earlier_of(session, job, case),
+        draft_sheet=case.draft,
+        tasks=tasks_out(session, case, tasks),
     )
 
 
@@ -300,9 +332,9 @@ def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...
     return rows[0].read().entry.told if rows else None
 
 
-def _meanwhile(session: Session, job: JobRow, case: Case, seen: int) -> list[MeanwhileOut]:
-    """What others recorded after the entries that the one who asks had seen."""
-    if case.state.count <= seen:
+def meanwhile(session: Session, job: JobRow, case: Case, seen: int | None) -> list[MeanwhileOut]:
+    """What others recorded after the entries that the author of the case had seen; nothing where it is not said how many."""
+    if seen is None or case.state.count <= seen:
         return []
     assert case.author is not None
     kits = kit_of(sheet_of(session, job))

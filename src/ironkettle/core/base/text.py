@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
-import unicodedata
+import re
 from collections.abc import Iterable
 from typing import Annotated
 
 from pydantic import AfterValidator, BeforeValidator, Field
 
-# Marks that turn the reading direction could make a certificate read other than it was written.
-_TURNING = frozenset("\u200e\u200f\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
+# Control characters, half characters, the last two of every plane, which are none, and marks that turn the reading
+# direction: those could make a certificate read other than it was written.
+_PLANES = "".join(f"{chr(plane | 0xFFFE)}{chr(plane | 0xFFFF)}" for plane in range(0, 0x110000, 0x10000))
+_NOT_PLAIN = "\0-\x1f\x7f-\x9f\ud800-\udfff\u200e\u200f\u202a-\u202e\u2066-\u2069" + _PLANES
+_NOT_IN_A_LINE = re.compile(f"[{_NOT_PLAIN}]")
+_NOT_IN_LINES = re.compile(f"(?![\n\t])[{_NOT_PLAIN}]")
 
 
 def plain_text(text: str, *, lines: bool = False) -> str:
@@ -17,12 +21,10 @@ def plain_text(text: str, *, lines: bool = False) -> str:
 
     With ``lines`` line ends and tabs may stand in it. Raises ValueError naming the character.
     """
-    for char in text:
-        if lines and char in "\n\t":
-            continue
-        if not _is_plain(char):
-            what = "a NUL character" if char == "\0" else f"the control character U+{ord(char):04X}"
-            raise ValueError(f"holds {what}; plain text is wanted")
+    found = (_NOT_IN_LINES if lines else _NOT_IN_A_LINE).search(text)
+    if found is not None:
+        what = "a NUL character" if found[0] == "\0" else f"the control character U+{ord(found[0]):04X}"
+        raise ValueError(f"holds {what}; plain text is wanted")
     return text
 
 
@@ -38,7 +40,7 @@ def _unix_lines(text: object) -> object:
 def spelled_out(value: object) -> object:
     """What came in from outside, kept though it is not plain: unreadable characters spelled as ``\\u0000``."""
     if isinstance(value, str):
-        return "".join(char if _is_plain(char) or char in "\n\t" else f"\\u{ord(char):04x}" for char in value)
+        return _NOT_IN_LINES.sub(lambda found: f"\\u{ord(found[0]):04x}", value)
     if isinstance(value, dict):
         return {str(spelled_out(key)): spelled_out(one) for key, one in value.items()}
     if isinstance(value, list):
@@ -62,10 +64,6 @@ def half_character_at(value: object) -> str | None:
         if found is not None:
             return f"{key}.{found}" if found else str(key)
     return None
-
-
-def _is_plain(char: str) -> bool:
-    return not (unicodedata.category(char) in {"Cc", "Cs"} or ord(char) & 0xFFFE == 0xFFFE or char in _TURNING)
 
 
 def no_minus_zero(value: float) -> float:

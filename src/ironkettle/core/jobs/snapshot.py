@@ -16,7 +16,7 @@ from ironkettle.core.jobs.registry import kind_of, read_payload
 from ironkettle.core.jobs.state import Mark, Marked, Payload, Run, State
 
 # Raised whenever what is written here changes its meaning; one of another format is built again from the log.
-SNAPSHOT_FORMAT = 7
+SNAPSHOT_FORMAT = 8
 _Book: TypeAlias = Mapping[Hashable, Marked[Payload]]
 # Keys of several parts stand as lists.
 _Key: TypeAlias = str | int | list[str | int]
@@ -57,7 +57,7 @@ def to_snapshot(state: State) -> JsonObject:
         state.completed,
         state.count,
     )
-    document: JsonObject = _KEPT.dump_python(kept, mode="json")
+    document: JsonObject = _KEPT.dump_python(kept, mode="json", exclude_defaults=True)
     return document
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Generic, Protocol, TypeVar, cast
 from uuid import UUID
@@ -133,6 +133,18 @@ class State:
     changed: dict[str, int] = field(default_factory=dict)
     completed: dict[str, int] = field(default_factory=dict)
     count: int = 0
+
+    def copy(self) -> State:
+        """The same state, to be changed on its own."""
+        return State(
+            books={name: dict(book) for name, book in self.books.items()},
+            firsts={name: dict(book) for name, book in self.firsts.items()},
+            runs={key: replace(run, said=list(run.said)) for key, run in self.runs.items()},
+            arrived=dict(self.arrived),
+            changed=dict(self.changed),
+            completed=dict(self.completed),
+            count=self.count,
+        )
 
     def book(self, book: Book[K, P]) -> Mapping[K, Marked[P]]:
         """What was recorded last under each key; empty where nothing was."""

@@ -11,7 +11,6 @@ from ironkettle.core.jobs.kinds.ending import ENDING_WORD, JobEnded, ending_of, 
 from ironkettle.core.jobs.kinds.release import Released
 from ironkettle.core.jobs.proven import verdict_on
 from ironkettle.core.jobs.registry import kinds
-from ironkettle.core.jobs.snapshot import from_snapshot, to_snapshot
 from ironkettle.core.jobs.state import Mark, Payload
 from ironkettle.core.jobs.task import Task
 from ironkettle.core.jobs.tasks import tasks_of
@@ -75,7 +74,7 @@ def statement_of(case: Case, payload: Payload) -> tuple[str, ...] | None:
     if isinstance(payload, Released):
         return compose_statement(case, tasks_of(case))
     if isinstance(payload, JobEnded):
-        state = from_snapshot(to_snapshot(case.state))
+        state = case.state.copy()
         with_ending(state, payload, Mark(uuid4(), state.count + 1, "", case.now))
         return compose_statement(replace(case, state=state), ())
     return None

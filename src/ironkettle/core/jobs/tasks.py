@@ -82,10 +82,10 @@ def check_entry(case: Case, payload: Payload) -> None:
     kind.check_payload(case, payload)
     if isinstance(payload, EntryStruck):
         check_stays(case)
-    tasks = tasks_of(case)
+    key = task_key_of(payload)
     if isinstance(payload, TaskSkipped):
-        _check_skippable(tasks, payload)
-    blocked = _blocked(tasks, payload)
+        _check_skippable(tasks_of(case), payload)
+    blocked = "" if key is None else _blocked(tasks_of(case), key)
     if blocked:
         raise RefusedError("too-early", f"first: {blocked}")
 
@@ -115,9 +115,8 @@ def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
         raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
 
 
-def _blocked(tasks: Sequence[Task], payload: Payload) -> str:
-    """The words of what stands before the task this entry completes; empty where nothing does."""
-    key = task_key_of(payload)
+def _blocked(tasks: Sequence[Task], key: str) -> str:
+    """The words of what stands before a task; empty where nothing does."""
     for task in tasks:
         if task.key == key and task.status is Status.BLOCKED:
             return "; ".join(task.blocked_by[:3])

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from datetime import datetime
+from threading import Lock
 from uuid import UUID
 
 from sqlalchemy import select
@@ -15,6 +17,8 @@ from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import care_in
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.question import answers_in
+from ironkettle.core.jobs.kinds.strike import EntryStruck
+from ironkettle.core.jobs.registry import apply_entry
 from ironkettle.core.jobs.runs import read_chunk
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot
 from ironkettle.core.machine.pressure import Sample
@@ -36,12 +40,54 @@ def folded(session: Session, job: JobRow) -> State:
     return fold((entry.payload, entry.mark) for entry in log_of(session, job))
 
 
+class _Remembered:
+    """States of the jobs looked at last, under the link of their last entry: the same link is always of the same log."""
+
+    def __init__(self, most: int) -> None:
+        self._most, self._states, self._lock = most, OrderedDict[tuple[UUID, str], State](), Lock()
+
+    def get(self, job: JobRow) -> State | None:
+        with self._lock:
+            found = self._states.get((job.id, job.head))
+            if found is not None:
+                self._states.move_to_end((job.id, job.head))
+        return None if found is None else found.copy()
+
+    def keep(self, job: JobRow, state: State) -> None:
+        with self._lock:
+            self._states[(job.id, job.head)] = state.copy()
+            self._states.move_to_end((job.id, job.head))
+            if len(self._states) > self._most:
+                self._states.popitem(last=False)
+
+
+REMEMBERED = _Remembered(200)
+
+
 def state_of(session: Session, job: JobRow) -> State:
-    """The state of a job: from the snapshot beside it where that is of the last entry, else from the log."""
+    """The state of a job: as remembered, else from the snapshot beside it and the entries since, else from the whole log."""
+    found = REMEMBERED.get(job)
+    if found is None:
+        found = _from_snapshot(session, job) or folded(session, job)
+        REMEMBERED.keep(job, found)
+    return found
+
+
+def _from_snapshot(session: Session, job: JobRow) -> State | None:
+    """The state from the snapshot and what was recorded since; None where it is of another log, or something was struck out since."""
     row = session.get(SnapshotRow, job.id)
-    if row is not None and row.format == SNAPSHOT_FORMAT and row.head == job.head:
-        return from_snapshot(row.state)
-    return folded(session, job)
+    if row is None or row.format != SNAPSHOT_FORMAT:
+        return None
+    state = from_snapshot(row.state)
+    rows = log_rows(session, job.id, after=state.count - 1)
+    if not rows or rows[0].hash != row.head:
+        return None
+    kits = kit_of(sheet_of(session, job))
+    for entry in [one.read(kits).entry for one in rows[1:]]:
+        if isinstance(entry.payload, EntryStruck):
+            return None
+        apply_entry(state, entry.payload, entry.mark)
+    return state
 
 
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:

@@ -27,6 +27,7 @@ from ironkettle.core.jobs import (
     check_chain,
     check_entry,
     check_may_write,
+    fold,
     kit_of,
     link_of,
     needs_signature,
@@ -52,7 +53,7 @@ from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, to_snapshot
 from ironkettle.core.jobs.statement import statement_of
 from ironkettle.core.shop.people import Author, Signature
-from ironkettle.store.jobs.cases import basis_of, case_of, folded, run_samples, state_of
+from ironkettle.store.jobs.cases import REMEMBERED, basis_of, case_of, folded, log_of, run_samples, state_of
 from ironkettle.store.jobs.photos import find_photo, photos_of
 from ironkettle.store.jobs.rows import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.jobs.traces import keep_marks, marks_of, used_by
@@ -60,6 +61,9 @@ from ironkettle.store.sheets.rows import standing_in
 from ironkettle.store.shop.stock import draw
 from ironkettle.store.shop.tables import Shop
 from ironkettle.store.shop.units import keep_unit, readings_before
+
+# So many entries at most are read on top of a snapshot.
+SNAPSHOT_EVERY = 20
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,7 +171,7 @@ def _signature(session: Session, job: JobRow, payload: Payload, author: Author, 
 def keep_up(
     session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime, *, unit: bool = True
 ) -> tuple[Case, tuple[Task, ...]]:
-    """Write snapshot and summary of a job for a state, what its unit has of it, and give what they were made from."""
+    """Write the summary of a job for a state, what its unit has of it and, as often as wanted, its snapshot; give what they were made from."""
     case = case_of(session, job, state, shop, author, now)
     tasks = tasks_of(case)
     _summarise(job, case, tasks)
@@ -175,10 +179,12 @@ def keep_up(
         keep_unit(session, job, case, now)
     row = session.get(SnapshotRow, job.id)
     if row is None:
-        row = SnapshotRow(job_id=job.id)
+        row = SnapshotRow(job_id=job.id, format=0)
         session.add(row)
-    row.format, row.head, row.state = SNAPSHOT_FORMAT, job.head, to_snapshot(state)
+    if row.format != SNAPSHOT_FORMAT or state.count % SNAPSHOT_EVERY == 0:
+        row.format, row.head, row.state = SNAPSHOT_FORMAT, job.head, to_snapshot(state)
     session.flush()
+    REMEMBERED.keep(job, state)
     return case, tasks
 
 
@@ -311,11 +317,15 @@ def _other_photos(session: Session, job: JobRow, rows: Sequence[EntryRow], known
 
 
 def snapshot_differs(session: Session, job: JobRow) -> bool:
-    """Whether the snapshot beside a job says something else than its log folds to, or is of another entry."""
+    """Whether the snapshot beside a job says something else than its log folded to at that entry, or is of no entry of it."""
     row = session.get(SnapshotRow, job.id)
     if row is None or row.format != SNAPSHOT_FORMAT:
         return False
-    return row.head != job.head or row.state != to_snapshot(folded(session, job))
+    links = [one.hash for one in log_rows(session, job.id)]
+    if row.head not in links:
+        return True
+    known = log_of(session, job)[: links.index(row.head) + 1]
+    return row.state != to_snapshot(fold((entry.payload, entry.mark) for entry in known))
 
 
 def drop_snapshot(session: Session, job: JobRow) -> None:

@@ -122,14 +122,14 @@ class EntryRow(Base):
 
 
 class SnapshotRow(Base):
-    """The state of a job after its last entry, as its log folds to; ``head`` is that entry's link."""
+    """The state of a job after one of its last entries, as its log folded to then; ``head`` is that entry's link."""
 
     __tablename__ = "snapshots"
 
     job_id: Mapped[UUID] = mapped_column(ForeignKey("jobs.id"), primary_key=True)
     format: Mapped[int] = mapped_column(SmallInteger)
     head: Mapped[str]
-    state: Mapped[dict[str, Any]]
+    state: Mapped[dict[str, Any]] = mapped_column(deferred=True)
 
 
 class SampleRow(Base):

@@ -72,11 +72,11 @@ export class JobStore {
 	/** Follows the job while its screen is open: others may work on it too. Returns the clean-up. */
 	follow(): () => void {
 		const poll = setInterval(() => void this.load(), POLL_MS);
-		const unwatch = device.watch((job, view) => {
+		const unwatch = device.watch((job, became) => {
 			if (job !== this.view?.job.id) return;
 			this.shown = ++this.asked;
-			if (view.meanwhile?.length) this.meanwhile = view.meanwhile;
-			void this.take(view);
+			if (became.meanwhile.length) this.meanwhile = became.meanwhile;
+			void this.take({ ...this.view, ...became.state, tasks: became.tasks } as JobView);
 		});
 		void this.load();
 		return () => {

@@ -1,10 +1,10 @@
-import { api, ask, localProblem, type JobView, type Problem } from '$lib/api';
+import { api, ask, localProblem, type Problem } from '$lib/api';
 import { session } from '$lib/session';
 import { newId } from '$lib/shared';
 import { openBox } from './box';
 import { Outbox } from './outbox';
 import { send } from './send';
-import type { Answer, EntryPayload, Waiting } from './types';
+import type { Answer, Became, EntryPayload, Waiting } from './types';
 
 const AGAIN_MS = 2500;
 const SIGN_IN_FIRST = localProblem('Not signed in', 'Sign in at the top of the screen first.');
@@ -21,7 +21,7 @@ class Device {
 	refused = $derived(this.entries.filter((entry) => entry.refused));
 
 	private readonly outbox = new Outbox(openBox, send, () => this.show());
-	private readonly watchers = new Set<(job: string, view: JobView) => void>();
+	private readonly watchers = new Set<(job: string, became: Became) => void>();
 	private readonly attended = new Map<string, (problem: Problem | null) => void>();
 	private order = Date.now() * 1000;
 
@@ -37,8 +37,8 @@ class Device {
 		return () => clearInterval(again);
 	}
 
-	/** Calls back with every new view of a job that an entry brought. Returns the clean-up. */
-	watch(act: (job: string, view: JobView) => void): () => void {
+	/** Calls back with what became of a job by each entry that was taken. Returns the clean-up. */
+	watch(act: (job: string, became: Became) => void): () => void {
 		this.watchers.add(act);
 		return () => this.watchers.delete(act);
 	}
@@ -77,7 +77,7 @@ class Device {
 		if (!session.person) return SIGN_IN_FIRST;
 		const answer = await send(this.make(job, unit, payload), pin);
 		if (answer.kind === 'taken') {
-			this.tell(job, answer.view);
+			this.tell(job, answer.became);
 			return null;
 		}
 		return answer.kind === 'signed_out' ? SIGN_IN_FIRST : answer.problem;
@@ -125,7 +125,7 @@ class Device {
 	private told(entry: Waiting, answer: Answer) {
 		const attended = this.attended.get(entry.id);
 		this.attended.delete(entry.id);
-		if (answer.kind === 'taken') this.tell(entry.job, answer.view);
+		if (answer.kind === 'taken') this.tell(entry.job, answer.became);
 		if (answer.kind === 'refused' && attended) {
 			// The screen shows what was typed, and why it was refused: the device need not keep it as well.
 			void this.outbox.remove(entry.id);
@@ -133,8 +133,8 @@ class Device {
 		} else attended?.(null);
 	}
 
-	private tell(job: string, view: JobView) {
-		for (const watcher of this.watchers) watcher(job, view);
+	private tell(job: string, became: Became) {
+		for (const watcher of this.watchers) watcher(job, became);
 	}
 
 	private make(job: string, unit: string, payload: EntryPayload): Waiting {

@@ -1,10 +1,10 @@
 import { expect, it } from 'vitest';
-import type { JobView, Problem } from '$lib/api';
+import type { Problem } from '$lib/api';
 import { formerEntries, isEntry } from './box';
 import { Outbox } from './outbox';
-import type { Answer, Box, Waiting } from './types';
+import type { Answer, Became, Box, Waiting } from './types';
 
-const view = {} as JobView;
+const became = {} as Became;
 const why: Problem = { type: '', title: 'No', status: 422, detail: 'no', errors: [] };
 
 class MemoryBox implements Box {
@@ -43,7 +43,7 @@ function server(answers: Record<string, Answer['kind']> = {}) {
 		const kind = answers[one.id] ?? 'taken';
 		if (kind === 'taken') {
 			taken.push(one.id);
-			return { kind, view };
+			return { kind, became };
 		}
 		return kind === 'signed_out' ? { kind } : { kind, problem: why };
 	};

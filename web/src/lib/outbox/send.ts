@@ -1,5 +1,5 @@
-import { api, problemOf, UNREACHABLE, type JobView, type Schemas } from '$lib/api';
-import type { Answer, Waiting } from './types';
+import { api, problemOf, UNREACHABLE, type Schemas } from '$lib/api';
+import type { Answer, Became, Waiting } from './types';
 
 /** Answers that say: not now, whatever the entry (too slow, too many, database or disk). */
 const NOT_NOW = new Set([408, 421, 429, 502, 503, 504, 507]);
@@ -20,8 +20,8 @@ export async function send(entry: Waiting, pin?: string): Promise<Answer> {
 				seen: entry.seen ?? null
 			}
 		});
-		// The client widens tuples to arrays; the answer itself is what the schema says.
-		if (data) return { kind: 'taken', view: data as JobView };
+		// Asked without `view=full`, it is what the entry changed; the client widens tuples to arrays.
+		if (data) return { kind: 'taken', became: data as Became };
 		const problem = problemOf(error, response.status);
 		if (response.status === 401) return { kind: 'signed_out' };
 		if (NOT_NOW.has(response.status)) return { kind: 'away', problem };

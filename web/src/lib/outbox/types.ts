@@ -1,4 +1,4 @@
-import type { JobView, Problem, Schemas } from '$lib/api';
+import type { Problem, Schemas } from '$lib/api';
 
 /** What is recorded: a kind and its fields; the server checks it against its union. */
 export type EntryPayload = { kind: Schemas['NoteMade']['kind'] | string } & Record<string, unknown>;
@@ -28,12 +28,15 @@ export interface Waiting {
 	pausedUntil?: number;
 }
 
+/** What became of a job by an entry. */
+export type Became = Schemas['EntryOnlyOut'];
+
 /**
  * What came of sending one entry. `fault`: the server failed at this very entry. `away`: nothing can be sent just
  * now. `signed_out`: somebody has to sign in first.
  */
 export type Answer =
-	| { kind: 'taken'; view: JobView }
+	| { kind: 'taken'; became: Became }
 	| { kind: 'refused'; problem: Problem }
 	| { kind: 'fault'; problem: Problem }
 	| { kind: 'away'; problem: Problem }
