@@ -31,7 +31,7 @@ def main() -> int:
     names = parser.parse_args().name
     for name in names:
         if not name or len(name) > 200 or any(char.isspace() or char in "/:@" for char in name):
-            print(f"kettle: “{name}” is no name of a machine.", file=sys.stderr)
+            print(f"kettle: “{name}” is not the name of a machine.", file=sys.stderr)
             return 1
     until = make_certificate(TLS, names)
     print(f"The certificate of this machine is in {TLS / 'cert.pem'}, good until {until:%Y-%m-%d}.")

@@ -66,7 +66,7 @@ def test_a_care_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Sh
         else:
             expect(page.locator("[data-task] button.btn-primary").last).to_be_focused()
             act()
-    expect(page.get_by_text("Looked after as recorded: oil, due every 6 h, and fit for service.")).to_be_visible()
+    expect(page.get_by_text("Serviced as recorded: oil, due every 6 h, and fit for service.")).to_be_visible()
     assert actions <= MOST_ACTIONS, actions
 
 
@@ -113,17 +113,17 @@ def test_a_care_takes_along_what_the_counter_stands_at(bench: Page) -> None:
     in_hand(page, "step:air-off")
     page.get_by_role("link", name="FN-9021").click()
     expect(page.get_by_text("stood at 12.5 h")).to_be_visible()
-    expect(page.get_by_role("button", name=re.compile("Go on with job"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Continue job"))).to_be_visible()
 
 
 def test_needles_worn_out_make_a_full_job_at_one_tap(bench: Page) -> None:
     page = bench
     scan(page, label_of(page, "FN-9020").lower())
-    page.get_by_role("button", name=re.compile("Go on with job")).click()
-    banner = page.get_by_role("region", name="Quick care")
+    page.get_by_role("button", name=re.compile("Continue job")).click()
+    banner = page.get_by_role("region", name="Quick service")
     expect(banner).to_contain_text("To be replaced: Needles.")
     in_hand(page, "step:oil")
-    banner.get_by_role("button", name="Make a full job of it").click()
+    banner.get_by_role("button", name="Make it a full job").click()
     expect(banner).to_be_hidden()
     # What was done stays done; what the whole sheet asks comes now.
     in_hand(page, "leak")
@@ -152,7 +152,7 @@ def test_a_counter_that_runs_backwards_asks_why(bench: Page) -> None:
     counter.fill("1250")
     page.get_by_role("button", name="Enter it").click()
     expect(page.get_by_role("alert")).to_contain_text("a counter does not run backwards")
-    page.get_by_label("Why it reads less").select_option("new_counter")
+    page.get_by_label("Why the reading is lower").select_option("new_counter")
     page.get_by_role("button", name="Enter it").click()
     expect(page.get_by_text("stood at 1,250 cycles")).to_be_visible()
 
@@ -228,11 +228,11 @@ def test_the_bench_list_is_narrowed_and_what_waits_stands_apart(bench: Page) -> 
     expect(waiting).to_be_visible()
     lists = page.get_by_role("main").get_by_role("list")
     expect(lists.filter(has_text="air end")).not_to_contain_text("Swing bridge latch ram, east")
-    page.get_by_text("Only some of them").click()
+    page.get_by_text("Filters").click()
     page.get_by_label("Stage").select_option("inspect")
     expect(page.get_by_role("main").get_by_role("listitem")).to_have_count(1)
     expect(page.get_by_role("main").get_by_role("listitem")).to_contain_text("Bucket tilt ram of the dredger, left")
-    page.get_by_role("button", name="All of them again").click()
+    page.get_by_role("button", name="Clear filters").click()
     page.get_by_label("Family").select_option("injector")
     expect(page.get_by_role("main").get_by_role("listitem").first).to_contain_text("FN-5203")
 

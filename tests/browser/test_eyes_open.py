@@ -40,7 +40,7 @@ def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) ->
     expect(card.get_by_role("radio").first).to_contain_text("dirt in the fluid")
     expect(card.get_by_role("radio").first).to_contain_text("scored along the stroke: speaks strongly for it")
     card.get_by_role("radio").first.click()
-    # What puts it right is offered for this cause alone, the first of it chosen.
+    # Correction is offered for this cause alone, the first of it chosen.
     expect(card.get_by_role("button", name="Flush the unit")).to_have_attribute("aria-pressed", "true")
     expect(card.get_by_role("button", name="Bleed all air")).to_have_count(0)
     shot("cause")
@@ -55,7 +55,7 @@ def test_a_photo_is_taken_marked_and_stands_on_the_certificate(bench: Page, shot
     expect(bench.get_by_text("this is no photo that can be read").first).to_be_visible()
     bench.locator("input[type=file]").set_input_files(photo())
     bench.get_by_role("img", name="Photo").click()
-    bench.get_by_label("Word for the next arrow").fill("pitted")
+    bench.get_by_label("Label for the next arrow").fill("pitted")
     box = bench.get_by_label("Tap where an arrow begins")
     box.click(position={"x": 80, "y": 80})
     box.click(position={"x": 200, "y": 150})
@@ -63,7 +63,7 @@ def test_a_photo_is_taken_marked_and_stands_on_the_certificate(bench: Page, shot
     bench.get_by_role("button", name="Before").click()
     bench.get_by_role("button", name="On the certificate").click()
     shot("photo")
-    bench.get_by_role("button", name="Keep it so").click()
+    bench.get_by_role("button", name="Save photo").click()
     expect(bench.get_by_role("dialog", name="Photo", exact=True)).to_have_count(0)
     expect(bench.get_by_role("img", name="rod as it came out")).to_be_visible()
     href = str(bench.get_by_role("link", name="Draft").get_attribute("href"))
@@ -77,10 +77,10 @@ def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Sh
     bench.get_by_role("link", name="Hand over").click()
     expect(bench.get_by_role("heading", name="Bucket tilt ram of the dredger, right")).to_be_visible()
     expect(bench.get_by_text("Gland off the rod, seals out of it")).to_be_visible()
-    off = bench.get_by_role("region", name="Off, and where it lies")
+    off = bench.get_by_role("region", name="Parts removed, and where they are")
     expect(off).to_contain_text("Rod: tray, place")
     expect(off).to_contain_text("Bede Harrowgate")
-    expect(bench.get_by_role("region", name="How it lay")).to_contain_text("energiser spoiled")
+    expect(bench.get_by_role("region", name="As found")).to_contain_text("energiser spoiled")
     assert bench.evaluate("document.documentElement.scrollHeight") <= 800
     shot("handover")
     # The current task is a tap away.
@@ -141,7 +141,7 @@ def test_a_job_ends_without_a_release(bench: Page, shot: Shot) -> None:
     bench.get_by_role("link", name=re.compile("Filling valve")).click()
     bench.get_by_role("button", name="More", exact=True).click()
     bench.get_by_role("radio", name="Scrapped").click()
-    bench.get_by_label("Reason, as it will stand on the certificate").fill("the body is cracked through")
+    bench.get_by_label("Reason, printed on the certificate").fill("the body is cracked through")
     shot("end-job")
     bench.get_by_role("button", name="Sign the end of the job").click()
     bench.get_by_label("Your PIN").fill(PINS["bede"])

@@ -138,7 +138,7 @@ def test_a_refused_entry_is_changed_and_sent_or_discarded_with_a_reason(bench: P
     held.get_by_role("button", name="Change and send").click()
     held.get_by_role("radio", name="open air").click()
     held.get_by_role("textbox", name="What you saw").fill("lips outwards, burr on the edge")
-    held.get_by_role("button", name="Send it so").click()
+    held.get_by_role("button", name="Change and send").click()
     expect(held).to_be_hidden()
     expect(page.get_by_text("rod lip seal was found reversed")).to_be_visible()
 
@@ -342,7 +342,7 @@ def test_people_rights_tokens_and_changes_on_the_screens(
     shot("people")
     page.get_by_role("link", name="Tokens").click()
     page.get_by_text("Add a token").click()
-    page.get_by_label("What it is for").fill("stores system")
+    page.get_by_label("Purpose").fill("stores system")
     page.get_by_label("Acts as").select_option("Wystan Peverell")
     page.get_by_role("button", name="Add the token").click()
     expect(page.get_by_text("kettle_")).to_be_visible()
@@ -357,11 +357,11 @@ def test_people_rights_tokens_and_changes_on_the_screens(
 
 def test_the_first_start_on_the_screen(page: Page, server: Server, empty: Engine) -> None:
     page.goto(server.address)
-    expect(page.get_by_role("heading", name="The first start")).to_be_visible()
+    expect(page.get_by_role("heading", name="First start")).to_be_visible()
     page.get_by_label("Your name").fill("Osric Penhallow")
     page.get_by_label("PIN or password").fill("530917")
-    page.get_by_label("Once more").fill("530918")
-    expect(page.get_by_text("The two are not the same.")).to_be_visible()
-    page.get_by_label("Once more").fill("530917")
+    page.get_by_label("Repeat").fill("530918")
+    expect(page.get_by_text("The two entries differ.")).to_be_visible()
+    page.get_by_label("Repeat").fill("530917")
     page.get_by_role("button", name="Begin").click()
     expect(page.get_by_text("Nothing lies on the bench")).to_be_visible()

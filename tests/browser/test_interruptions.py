@@ -126,8 +126,8 @@ def test_a_mistake_is_struck_out_and_the_seal_holds(bench: Page) -> None:
     page.get_by_label("Why was it a mistake?").fill("ticked before it was locked")
     page.get_by_label("Why was it a mistake?").press("Enter")
     expect(page.get_by_text("Struck out: ticked before it was locked", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Check the chain").click()
-    expect(page.get_by_text("The chain holds over 6 entries.")).to_be_visible()
+    page.get_by_role("button", name="Check the record").click()
+    expect(page.get_by_text("The record is intact: 6 entries.")).to_be_visible()
     page.get_by_role("button", name="Close", exact=True).click()
     expect(page.get_by_role("button", name=re.compile("^Done: Isolate"))).to_be_visible()
 
@@ -150,7 +150,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     # Another device watches, with the screen of the stand.
     page.goto(f"{root}/calculators/stand")
     expect(page.get_by_text(re.compile(r"records job \d+: recording, [1-9]\d* readings"))).to_be_visible()
-    expect(page.get_by_role("button", name="Pump up, then shut the valve")).to_be_disabled()
+    expect(page.get_by_role("button", name="Pump up and shut the valve")).to_be_disabled()
     page.goto(address)
     expect(page.get_by_text(re.compile(r"Recording from the stand; (\d{3}|[3-9]\d) readings"))).to_be_visible()
     shot("test", live=True)
@@ -159,7 +159,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     expect(page.get_by_text("Leak", exact=False).first).to_be_visible()
     # One entry began the run, one took its readings into the log.
     expect(page.get_by_role("button", name=f"Log ({before + 2})")).to_be_visible()
-    page.get_by_role("button", name="Go on recording this hold").click()
+    page.get_by_role("button", name="Continue recording this hold").click()
     expect(page.get_by_text("Gone on after")).to_be_visible()
     steps.accept_result(page)
     expect(page.get_by_text(re.compile("are needed"))).to_be_visible()
@@ -172,7 +172,7 @@ def test_a_stand_that_came_back_with_another_hold_fills_no_old_run(bench: Page, 
     expect(page.get_by_text(re.compile("The stand stopped answering at"))).to_be_visible()
     server.start_stand()
     expect(page.get_by_text(re.compile(r"Interrupted; readings kept: [1-9]"))).to_be_visible()
-    expect(page.get_by_text(re.compile("The stand holds something else now|The valve was opened"))).to_be_visible()
+    expect(page.get_by_text(re.compile("The stand is on another hold|The valve was opened"))).to_be_visible()
 
 
 def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings(bench: Page, server: Server) -> None:
@@ -184,7 +184,7 @@ def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings
     server.start()
     expect(page.get_by_text(re.compile(r"Interrupted; readings kept: [1-9]\d"))).to_be_visible()
     expect(page.get_by_text(re.compile("The server stopped after"))).to_be_visible()
-    page.get_by_role("button", name="Go on recording this hold").click()
+    page.get_by_role("button", name="Continue recording this hold").click()
     expect(page.get_by_text(re.compile("Recording from the stand"))).to_be_visible()
     page.get_by_role("button", name="Stop recording").click()
     expect(page.get_by_text(re.compile("Recording ended"))).to_be_visible()

@@ -66,7 +66,7 @@ def test_a_look_alike_stays_open_until_the_advised_reading(bench: Page, shot: Sh
     page.get_by_label("Reading good to ±").fill("0.8")
     field(page, "Inside diameter").fill("37.2")
     field(page, "Section").fill("5.2")
-    expect(page.get_by_text("Not settled. Measure next:")).to_be_visible()
+    expect(page.get_by_text("Not decided. Measure next:")).to_be_visible()
     shot("ring-finder")
     no_fault(page)
     field(page, "Inside diameter").fill("22")
@@ -164,7 +164,7 @@ def test_a_missing_backup_is_caught_by_pressure(bench: Page, shot: Shot) -> None
     field(page, "Clearance on the diameter").fill("0.10 ±0.04")
     field(page, "Pressure").fill("160")
     page.get_by_role("textbox", name="Ring size").fill("224")
-    expect(page.get_by_text("Not like this: AS568 224")).to_be_visible()
+    expect(page.get_by_text("Do not use: AS568 224")).to_be_visible()
     expect(page.get_by_text("fit 1 backup ring (side away from pressure)").first).to_be_visible()
     expect(page.get_by_text("1 backup ring, solid, side away from pressure")).to_be_visible()
     page.get_by_label("Backup rings in it").select_option("1")
@@ -190,7 +190,7 @@ def test_a_housing_that_gives_under_pressure(bench: Page) -> None:
     field(page, "Wall of the housing").fill("4")
     page.get_by_label("Housing of").select_option("aluminium")
     expect(page.get_by_text("of it growth under pressure")).to_be_visible()
-    expect(page.get_by_text("Not like this: AS568 335")).to_be_visible()
+    expect(page.get_by_text("Do not use: AS568 335")).to_be_visible()
 
 
 def test_bad_grooves_are_told_at_the_field(bench: Page) -> None:

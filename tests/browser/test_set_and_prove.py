@@ -59,7 +59,7 @@ def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page
     read(page, "3.5")
     expect(card).to_contain_text("It should then read")
     read(page, "4.6")
-    expect(card).to_contain_text("it stands above its ceiling: not to be left so")
+    expect(card).to_contain_text("it is above its maximum: do not leave it there")
     expect(card).to_contain_text("counter-clockwise")
     read(page, "3.6")
     read(page, "4.02")
@@ -82,7 +82,7 @@ def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
         field(page, f"Reseat {place + 1}").fill("230")
     card.get_by_role("radio", name="Yes").click()
     card.get_by_role("button", name="Judge this run").click()
-    expect(card.get_by_role("row", name=re.compile("Mean opening"))).to_contain_text("holds")
+    expect(card.get_by_role("row", name=re.compile("Mean opening"))).to_contain_text("within limits")
     expect(card.get_by_role("row", name=re.compile("Mean reseat"))).to_contain_text("does not hold")
 
 
@@ -146,7 +146,7 @@ def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:
     steps.to_task(page, "set:effort-set", "FN-6107")
     card = hand(page)
     # Too light is not stable: refused where it is told.
-    card.get_by_role("button", name="It is set already").click()
+    card.get_by_role("button", name="Already set?").click()
     field(page, "What was read").fill("1.1 inH2O")
     card.get_by_role("button", name="Set", exact=True).click()
     expect(card).to_contain_text("below the floor of 1.30 inH2O: not stable")
@@ -179,7 +179,7 @@ def test_an_adapter_by_its_picture_changes_what_the_scale_is_set_to(bench: Page)
     card.get_by_role("radio", name=re.compile("Small click wrench")).click()
     expect(card).to_contain_text("Set 10.2 N·m")
     card.get_by_text("Adapter on the wrench").click()
-    card.get_by_role("button", name="Straight on").click()
+    card.get_by_role("button", name="In line").click()
     field(page, "From the middle of the grip to the square").fill("300")
     field(page, "From the square to the fastener").fill("40")
     # 10.2 · 300/340 on the scale.

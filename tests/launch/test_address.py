@@ -98,4 +98,4 @@ def test_a_name_that_is_none_is_refused(
 ) -> None:
     monkeypatch.setattr("sys.argv", ["certificate", "--name", name])
     assert certificate.main() == 1
-    assert "is no name of a machine" in capsys.readouterr().err
+    assert "is not the name of a machine" in capsys.readouterr().err

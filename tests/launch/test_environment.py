@@ -103,7 +103,7 @@ def test_one_left_half_made_is_made_again_but_never_under_a_running_one(
 ) -> None:
     first = ensure_environment()
     first.stamp.unlink()
-    with pytest.raises(Trouble, match="in use and not whole"):
+    with pytest.raises(Trouble, match="in use and incomplete"):
         ensure_environment()
     for file in module._HELD:
         file.close()

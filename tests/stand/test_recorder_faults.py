@@ -22,7 +22,7 @@ from tests.stand.fakes import JOB, PLAN, RUN, Kept, Stand, recording, until, unt
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        ({"hold": 8}, "holds something else now"),
+        ({"hold": 8}, "is on another hold"),
         ({"held": -1.0}, "the valve was opened"),
         ({"pressure": 60.0}, "jumped to 3.3 times"),
     ],
@@ -70,7 +70,7 @@ def test_a_reading_past_the_gauges_end_is_no_reading(monkeypatch: pytest.MonkeyP
         await until(recorder, lambda: len(made.times) >= 10)
         stand.pressure = 26.0
         await until(recorder, lambda: bool(made.said))
-        assert "past the end of its range" in made.said[0].says
+        assert "beyond its range" in made.said[0].says
         stand.pressure = 18.0
         before = len(made.times)
         await until(recorder, lambda: len(made.times) > before)

@@ -6,6 +6,7 @@ import asyncio
 import os
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
+from functools import cache
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -21,6 +22,7 @@ import ironkettle
 from ironkettle.api.base import identity, problems
 from ironkettle.api.base.bounds import BoundedBody
 from ironkettle.api.base.deps import now
+from ironkettle.api.base.described import describe
 from ironkettle.api.base.surface import Surface
 from ironkettle.api.machine.stand import stand_away
 from ironkettle.api.machine.stand_records import DatabaseKeeper, load_map, recover_all
@@ -82,6 +84,8 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.add_middleware(Surface, hosts=settings.host_names, page=settings.web_dir / "index.html")
     for router in ROUTERS:
         app.include_router(router)
+    plain = app.openapi
+    app.openapi = cache(lambda: describe(plain()))  # type: ignore[method-assign]
     if settings.web_dir.is_dir():
         _serve_interface(app, settings.web_dir)
     return app
@@ -130,7 +134,7 @@ def _serve_interface(app: FastAPI, folder: Path) -> None:
 
     @app.get("/{path:path}", include_in_schema=False)
     def interface(path: str) -> FileResponse:
-        if path.startswith("api/"):
+        if path.startswith("api/") and path != "api/docs":
             raise HTTPException(404, "No such address")
         # Asked for anew each time, so that a tab opened after an update gets the new page.
         return FileResponse(

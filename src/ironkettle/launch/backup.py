@@ -23,7 +23,7 @@ def backup(cluster: Cluster, target: Path) -> int:
     """Write the whole database to one new file; work may go on meanwhile. Raises Trouble."""
     target = target.expanduser().absolute()
     if target.exists():
-        raise Trouble(f"{target} exists already and is not written over; give another name.")
+        raise Trouble(f"{target} already exists and is not overwritten; give another name.")
     if not target.parent.is_dir():
         raise Trouble(f"There is no folder {target.parent}.")
     unfinished = target.with_name(target.name + ".part")
@@ -82,7 +82,7 @@ def _listed(cluster: Cluster, file: Path) -> None:
         check=False,
     )
     if done.returncode != 0:
-        raise Trouble(f"{file} is no whole backup of Iron Kettle: {last_line(done)}")
+        raise Trouble(f"{file} is not a complete backup of Iron Kettle: {last_line(done)}")
 
 
 def _run(cluster: Cluster, program: str, *arguments: str, stdout: int | IO[bytes] = subprocess.PIPE) -> None:

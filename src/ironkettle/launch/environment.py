@@ -95,7 +95,7 @@ def _make(wanted: Environment, lock: Path) -> None:
     say(f"Making the Python environment from {lock.name} …")
     uv = _ensure_uv()
     if wanted.is_in_use():
-        raise Trouble(f"The Python environment {wanted.folder} is in use and not whole; stop what runs in it first.")
+        raise Trouble(f"The Python environment {wanted.folder} is in use and incomplete; stop what runs in it first.")
     # Left by a making that was interrupted, or its Python is gone from the machine.
     shutil.rmtree(wanted.folder, ignore_errors=True)
     env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_NO_PROGRESS": "1"}

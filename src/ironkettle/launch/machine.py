@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
+import random
 import shutil
 import socket
 import subprocess
+import tempfile
 from pathlib import Path
 
 from ironkettle.launch.trouble import PROJECT, Trouble, run, say
@@ -81,8 +84,25 @@ def port_is_free(port: int, host: str = "127.0.0.1") -> bool:
     return True
 
 
+# Outside the ports that the kernel gives to outgoing connections.
+_PORTS = range(20_000, 30_000)
+# Locks of the ports this process has claimed; they end with it.
+_claimed: list[int] = []
+
+
 def free_port() -> int:
-    """A port nobody listens on now."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A port nobody listens on, claimed against other processes of this user for as long as this one lives. Raises Trouble."""
+    folder = Path(tempfile.gettempdir()) / f"iron-kettle-ports-{os.geteuid()}"
+    folder.mkdir(mode=0o700, exist_ok=True)
+    for port in random.sample(_PORTS, len(_PORTS)):
+        lock = os.open(folder / str(port), os.O_CREAT | os.O_RDWR, 0o600)
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            os.close(lock)
+            continue
+        if port_is_free(port):
+            _claimed.append(lock)
+            return port
+        os.close(lock)
+    raise Trouble(f"Every port from {_PORTS.start} to {_PORTS.stop - 1} is taken.")

@@ -58,7 +58,7 @@ def wait_until_ready(server: subprocess.Popen[bytes], listening: Listening) -> N
     until = time.monotonic() + READY_WITHIN_S
     while time.monotonic() < until:
         if server.poll() is not None:
-            raise Trouble(f"The server did not start (exit code {server.returncode}); the reason stands above.")
+            raise Trouble(f"The server did not start (exit code {server.returncode}); see the reason above.")
         try:
             with urllib.request.urlopen(f"{listening.own_address}/api/health", timeout=2, context=unchecked):
                 return

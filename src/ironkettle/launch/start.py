@@ -7,7 +7,7 @@ import os
 import signal
 import subprocess
 import time
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 from types import FrameType
 from typing import Literal
@@ -19,7 +19,7 @@ from ironkettle.launch.environment import Environment, ensure_environment, proje
 from ironkettle.launch.frontend import ensure_build
 from ironkettle.launch.instance import announce, claimed
 from ironkettle.launch.keeper import Kept
-from ironkettle.launch.machine import port_is_free
+from ironkettle.launch.machine import free_port, port_is_free
 from ironkettle.launch.processes import Running, wait_until_ready
 from ironkettle.launch.roles import DATABASE, OWNER
 from ironkettle.launch.trouble import PROJECT, Trouble, say
@@ -37,10 +37,6 @@ class Options:
     cert: str | None = None
     key: str | None = None
     demo: bool = False
-
-    @property
-    def stand_port(self) -> int:
-        return int(os.environ.get("KETTLE_STAND_PORT", str(self.port + 2)))
 
     @property
     def database_port(self) -> int:
@@ -119,17 +115,15 @@ def _bring_up(
         demo="--empty" if options.empty or (own_url and not options.demo) else "--demo",
         open_to_others=listening.open_to_others,
     )
-    env = server_env(database_url, listening, options.stand_port)
-    if port_is_free(options.stand_port):
+    port, simulated = stand_port(options.port, {options.port, cluster.port if cluster else 0})
+    env = server_env(database_url, listening, port)
+    if simulated:
 
         def stand() -> None:
-            command = [str(environment.python), "-m", "ironkettle.stand.simulated", str(options.stand_port)]
-            running.spawn("stand", command, env)
+            running.spawn("stand", [str(environment.python), "-m", "ironkettle.stand.simulated", str(port)], env)
 
         stand()
         kept.append(Kept("The simulated test stand", lambda: running.is_alive("stand"), stand))
-    else:
-        say(f"Port {options.stand_port} answers already: taken as the test stand, the simulated one is not started.")
 
     def serve() -> None:
         server = running.spawn("server", [str(environment.python), "-m", "ironkettle"], env)
@@ -138,6 +132,28 @@ def _bring_up(
     serve()
     kept.append(Kept("The server", lambda: running.is_alive("server"), serve))
     return kept
+
+
+def stand_port(server: int, own: Collection[int]) -> tuple[int, bool]:
+    """The port of the test stand, and whether a simulated one is to be started on it.
+
+    A port that answers is a stand of the shop's only where KETTLE_STAND_PORT names it; what else answers may be another
+    server's stand, or a database. ``own``: ports of this start. Raises Trouble.
+    """
+    named = os.environ.get("KETTLE_STAND_PORT")
+    port = int(named or server + 2)
+    if os.environ.get("KETTLE_STAND_HOST", "127.0.0.1") != "127.0.0.1":
+        return port, False
+    if named and port in own:
+        raise Trouble(f"KETTLE_STAND_PORT is {port}, which this server or its database uses itself; name another port.")
+    if port not in own and port_is_free(port):
+        return port, True
+    if named:
+        say(f"Port {port} answers and is used as the test stand; the simulated one is not started.")
+        return port, False
+    other = free_port()
+    say(f"Port {port} is taken, so the simulated test stand is on port {other}.")
+    return other, True
 
 
 def prepare(

@@ -185,7 +185,7 @@ def _found_and_left(report: Certified) -> list[Flowable]:
         for key, words in reversed_words(report.case).items()
     ]
     for one in told:
-        made = f" Put right: {'; '.join(one.corrected)}." if one.corrected else ""
+        made = f" Corrected: {'; '.join(one.corrected)}." if one.corrected else ""
         causes.append(paragraph(f"Cause, {one.name}: {one.customer}{made}", 8.5, bold=True, before=3))
     answers = [
         paragraph(payload_words(report.resolved, marked.value), 8, colour=FAINT)
@@ -249,7 +249,7 @@ def _torques(report: Certified) -> list[Flowable]:
 
 def _settings(report: Certified) -> list[Flowable]:
     """What was adjusted: what it was to come to, what was read on the way, how it was left."""
-    rows = [["Setting", "Wanted", "Read on the way", "Left at"]]
+    rows = [["Setting", "Wanted", "Readings during the work", "Left at"]]
     for key, marked in report.state.book(SETTINGS).items():
         spec = next((one for one in report.resolved.sheet.settings if one.key == key), None)
         made: SettingMade = marked.value
@@ -296,7 +296,7 @@ def _signature(report: Certified) -> list[Flowable]:
     if hands:
         parts.append(paragraph(f"Worked on by: {', '.join(hands)}"))
     parts += [
-        paragraph(f"Chain of the log, last link ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
+        paragraph(f"Record hash ({state.count} entries): {report.head}", 7, colour=FAINT, before=4),
         paragraph(CAVEAT, 7.5, colour=FAINT, before=3),
     ]
     return [KeepTogether(parts)]

@@ -17,7 +17,7 @@ from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS
 from ironkettle.reports.trace import trace_drawing
 
-_WORD = {"pass": "holds", "fail": "does not hold", "undecided": "not decided", "invalid": "cannot be judged"}
+_WORD = {"pass": "passed", "fail": "failed", "undecided": "undecided", "invalid": "cannot be judged"}
 
 
 class Report(Protocol):
@@ -83,7 +83,7 @@ def _run(report: Report, run: Run, name: str) -> list[Flowable]:
         return [heading, *_figures(found), paragraph(f"{found.limit}: {in_words(run.record)}; {by}", 8)]
     assert gauge is not None
     samples = report.traces.get(run.key, ())
-    held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the wanted {found.wanted}"
+    held = f"held {found.held_low_mpa * 10:.1f} to {found.held_high_mpa * 10:.1f} bar of the required {found.wanted}"
     facts = (
         f"{held}, {found.hold_s:.0f} s; leak {found.rate_ml_min:.3f} ml/min "
         f"(95 %: {found.low_ml_min:.3f} to {found.high_ml_min:.3f}), limit {found.limit}; "

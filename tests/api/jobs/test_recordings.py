@@ -161,7 +161,7 @@ def test_a_panel_and_a_map_that_cannot_be_are_told(bench: BenchClient) -> None:
     bad["channels"][0]["unit"] = "mm"
     answer = lead.put("/api/stand/map", json=bad)
     assert answer.status_code == 422
-    assert "no unit of it" in answer.json()["detail"]
+    assert "not a unit for it" in answer.json()["detail"]
 
 
 def test_a_map_of_the_shops_own_is_kept_and_used(bench: BenchClient) -> None:
@@ -228,7 +228,7 @@ def test_a_server_that_died_leaves_an_interrupted_run_with_all_it_read(bench: Be
     wait_for(lambda: bench.get("/api/stand/reading").json()["held_s"])
     assert record(bench, job, run, raise_first=False).status_code == 200
     ended = wait_for(lambda: (one := recording(bench, run))["kept"] and one)
-    assert "holds something else now" in ended["said"][-1]
+    assert "is on another hold" in ended["said"][-1]
     assert bench.get(f"/api/jobs/{job}/runs/{run}").json()["count"] == 60
 
 
@@ -248,7 +248,7 @@ def test_a_recording_somebody_changed_is_not_taken_into_the_log(
     assert "chunk 2 of the recording is not as it was written" in told["recording"]["said"][-1]
     with session_of(workshop) as session:
         assert broken_recordings(session, uuid.UUID(job)) == [
-            f"recording {run[:8]} has another chunk 2 than was written"
+            f"recording {run[:8]} has another chunk 2 than was recorded"
         ]
         assert len(list(session.scalars(select(RecordedChunkRow)))) == 5
 

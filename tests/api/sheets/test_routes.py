@@ -44,10 +44,10 @@ def test_import_reports_every_fault_and_stores_nothing(client: BenchClient) -> N
 
 def test_versions_are_kept_never_overwritten_and_compared(client: BenchClient) -> None:
     assert send(client, DOCUMENT)[0] == 200
-    status, body = send(client, {**DOCUMENT, "name": "Another name"})
+    status, body = send(client, {**DOCUMENT, "name": "New name"})
     assert status == 409
     assert "raise the version number" in str(body["detail"])
-    changed = {**DOCUMENT, "version": 3, "name": "Another name", "disposal": DOCUMENT["disposal"][:1]}
+    changed = {**DOCUMENT, "version": 3, "name": "New name", "disposal": DOCUMENT["disposal"][:1]}
     assert send(client.as_person("tamsin"), changed)[1]["state"] == "active"
     newest = {one["key"]: one["version"] for one in client.get("/api/sheets").json()}
     assert newest["swing-bridge-ram"] == 3
@@ -56,7 +56,7 @@ def test_versions_are_kept_never_overwritten_and_compared(client: BenchClient) -
     assert client.get("/api/sheets/swing-bridge-ram/9").status_code == 404
     told = client.get("/api/sheets/swing-bridge-ram/3/changes", params={"since": 2}).json()
     assert {one["path"]: (one["before"], one["after"]) for one in told if one["path"] != "disposal"} == {
-        "version": ("2", "3"), "name": (DOCUMENT["name"], "Another name"),
+        "version": ("2", "3"), "name": (DOCUMENT["name"], "New name"),
     }  # fmt: skip
     assert [one["path"] for one in told] == ["version", "name", "disposal"]
 

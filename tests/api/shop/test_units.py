@@ -100,7 +100,7 @@ def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
     # Begun, worked and signed by a technician.
     assert actions + 1 <= 15
     assert view["job"]["released"]
-    assert view["statement"] == ["Looked after as recorded: oil, due every 6 h, and fit for service."]
+    assert view["statement"] == ["Serviced as recorded: oil, due every 6 h, and fit for service."]
     signed = next(task for task in view["tasks"] if task["kind"] == "sign")
     assert signed["entry"]["next_service"] == "oil after 6 h"
     assert client.get(f"/api/jobs/{job}/seal").json()["holds"]
@@ -251,7 +251,7 @@ def test_a_year_without_a_visit_is_overdue(client: BenchClient) -> None:
         late = BenchClient(client.app).sign_in("bede")  # type: ignore[arg-type]
         due = due_of(unit(late, "FN-0417"), "reseal-unit")
         assert due["standing"] == "overdue"
-        assert "known here since" in due["reaches"][0]["words"]
+        assert "registered" in due["reaches"][0]["words"]
         listed = late.get("/api/due", params={"days": 0, "limit": 500}).json()["due"]
         assert "FN-0417" in {one["unit"]["serial"] for one in listed}
 

@@ -20,7 +20,7 @@ from tests.tiny import plug
         ({"colour": "red"}, "colour", "does not belong here"),
         ({"name": ""}, "name", "must not be empty"),
         ({"name": 5}, "name", "must be text"),
-        ({"key": "Big Key"}, "key", "must be small letters, figures, - or _, up to 60 of them"),
+        ({"key": "Big Key"}, "key", "must be lower-case letters, digits, - or _, 60 at most"),
         ({"zones": {"a": 1}}, "zones", "must be a list"),
         ({"zones": []}, "zones", "needs 2 or more, 0 came"),
         ({"service": 5}, "service", "must hold named fields"),

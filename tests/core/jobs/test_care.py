@@ -1,4 +1,4 @@
-"""Quick care: the sheet narrowed to the steps of an interval, on any sheet; made full; what a release begins anew."""
+"""Quick service: the sheet narrowed to the steps of an interval, on any sheet; made full; what a release begins anew."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ def test_a_care_asks_what_its_steps_do_and_no_more() -> None:
     job.walk()
     assert closed_by(job.state) is not None
     assert compose_statement(job.case(), job.tasks()) == (
-        "Looked after as recorded: look, due every 50 h or 4 strokes, and fit for service.",
+        "Serviced as recorded: look, due every 50 h or 4 strokes, and fit for service.",
     )
 
 
@@ -75,7 +75,7 @@ def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
     done = {task.key for task in job.tasks() if task.status is Status.DONE}
     assert {"step:vent", "step:out", "find:ring", "count:T-1"} <= done
     assert job.next() is not None
-    with pytest.raises(RefusedError, match="full job already"):
+    with pytest.raises(RefusedError, match="already a full job"):
         job.do({"kind": "care_widened", "reason": "More is wrong with it"})
     assert fulfilled(job.case()) == ("fifty", "reseal-unit")
     job.walk()
@@ -94,12 +94,12 @@ def test_what_it_condemns_is_told_and_stands_on_its_statement() -> None:
 
 def test_a_job_stays_what_it_was_opened_as() -> None:
     job = cared()
-    with pytest.raises(RefusedError, match="stays the care or the full job"):
+    with pytest.raises(RefusedError, match="stays the service or the full job"):
         job.do({**INTAKE, "pressure": "100 bar"})
     job.do({**INTAKE, "pressure": "90 bar", "care": "fifty"})
     # What corrects it proposes the same.
     assert job.task("intake").entry["care"] == "fifty"
-    with pytest.raises(RuleError, match="no quick care “moon”"):
+    with pytest.raises(RuleError, match="no quick service “moon”"):
         cared("moon")
     with pytest.raises(RuleError, match="no quick care “reseal-unit”"):
         cared("reseal-unit")

@@ -145,11 +145,11 @@ def test_what_does_not_belong_is_refused(change: dict[str, Any], field: str) -> 
 
 def test_nothing_is_decided_on_what_was_not_looked_at() -> None:
     job = ram()
-    with pytest.raises(RefusedError, match="how it came off"):
+    with pytest.raises(RefusedError, match="how it was found"):
         job.do({"kind": "cause_decided", "element": "rod-lip", "cause": "dirt", "corrections": ["flush"]})
     with pytest.raises(RefusedError, match="decide on the cause first"):
         job.do({"kind": "correction_made", "element": "rod-lip", "correction": "flush"})
-    with pytest.raises(RuleError, match="what is missing shows no sign"):
+    with pytest.raises(RuleError, match="signs are not needed for a missing seal"):
         job.do(found("rod-lip", present=False, signs=["shrunk"], note="not there"))
 
 
@@ -221,7 +221,7 @@ def test_the_log_tells_the_cause_and_what_was_seen_in_words() -> None:
     assert "scored along, dirt embedded" in words(job.state.get(FOUND, "rod-lip"))
     told = words(job.state.get(CAUSES, "rod-lip"))
     assert told.startswith("rod lip seal: cause dirt in the fluid or from outside (")
-    assert told.endswith("by what was seen and known); grit")
+    assert told.endswith("by the evidence); grit")
 
 
 def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
@@ -231,7 +231,7 @@ def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
     assert [choice.key for choice in ask.choices] == [
         "dry", "mineral_oil", "mineral_grease", "silicone_grease", "pfpe_grease",
     ]  # fmt: skip
-    with pytest.raises(RuleError, match="what is missing has no lubricant on it"):
+    with pytest.raises(RuleError, match="a lubricant is not needed for a missing seal"):
         job.do({**found("rod-lip", lubricant="dry", note="gone"), "present": False})
     job.do(found("rod-lip", faced="rod_side", signs="worn_one_side", lubricant="dry"))
     case = job.case()

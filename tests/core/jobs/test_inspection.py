@@ -83,7 +83,7 @@ def test_a_house_limit_that_a_family_does_not_have_is_a_fault_of_the_sheet() -> 
 )
 def test_a_reading_a_hundred_times_off_is_asked_back_and_taken_when_it_is_so(point: dict[str, Any], value: str) -> None:
     job = job_with(point)
-    with pytest.raises(RuleError, match="look again") as refused:
+    with pytest.raises(RuleError, match="check again") as refused:
         read(job, value)
     assert refused.value.faults[0].field == "points.0.values.0"
     read(job, value, note="measured twice")
@@ -145,7 +145,7 @@ def test_a_pit_is_dressed_or_rejected_as_the_house_has_it() -> None:
     read(dressing, "0.08 mm")
     assert standing(dressing.case(), "plug") == "dress"
     task = dressing.task("dress:plug")
-    assert task.shows == "it costs: the chrome is through"
+    assert task.shows == "drawback: the chrome is through"
     read(dressing, "0.11 mm")
     assert standing(dressing.case(), "plug") == "replace"
     # What is no pit is dressed under either school.
@@ -192,7 +192,7 @@ def test_what_was_tried_on_a_ladder_stands_on_it_and_harm_is_looked_at() -> None
     part = job.resolved.parts[ladder[place].part]
     before = len(points_of(job.case(), part))
     job.do(rung(job, place, moved=True, harm=True))
-    assert job.task("step:gland-turned").ladder[place].tried == "moved it, and did harm"
+    assert job.task("step:gland-turned").ladder[place].tried == "moved it, and caused damage"
     points = points_of(job.case(), part)
     assert len(points) == before + 1
     assert points[-1].bad == [ladder[place].may]
@@ -200,11 +200,11 @@ def test_what_was_tried_on_a_ladder_stands_on_it_and_harm_is_looked_at() -> None
     job.do(rung(job, place, moved=True))
     assert len(points_of(job.case(), part)) == before + 1
     words = payload_words(job.resolved, job.state.get(RUNGS, (part.key, ladder[place].key)))
-    assert "it moved, and harm was done" in words
+    assert "it moved, and damage was caused" in words
     # Left where it is, the ladder stops nothing; the harm is asked for at the inspection.
     job.walk(until=lambda task: task.key == f"measure:{part.key}")
     asks = job.task(f"measure:{part.key}").asks
-    assert any("look for what it did" in ask.label for ask in asks)
+    assert any("check what it did" in ask.label for ask in asks)
     job.walk()
 
 

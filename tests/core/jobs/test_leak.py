@@ -40,7 +40,7 @@ def test_dry_names_none_and_a_second_look_counts() -> None:
     job.do({"kind": "leak_seen", "zone": "air", "note": "after it was wiped dry"})
     (one,) = suspects(job.case())
     assert (one.station, one.source, one.look) == ("ring-place", "oil side", "look at plug ring")
-    assert job.task("find:ring").why == "suspect: what leaked to open air may have come through here"
+    assert job.task("find:ring").why == "suspect: the leak to open air may have come through here"
 
 
 def test_an_unknown_place_is_refused() -> None:

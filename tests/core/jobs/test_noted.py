@@ -36,7 +36,7 @@ def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
     job.walk(until=lambda task: task.key == "step:figure")
     done = filled(job.task("step:figure"))
     for change, field, words in (
-        ({"page": None}, "page", "on which page of which manual"),
+        ({"page": None}, "page", "enter the manual and page"),
         ({"note": "much"}, "note", "is not a torque with a unit"),
         ({"note": ""}, "note", "write down: Torque by the manual"),
     ):

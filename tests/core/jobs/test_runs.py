@@ -73,7 +73,7 @@ def test_times_run_forward_over_all_parts(job: Job) -> None:
     for again in (read[2:4], read[:1]):
         with pytest.raises(RuleError, match="does not come after"):
             job.do(put(again))
-    with pytest.raises(RuleError, match="no readings came"):
+    with pytest.raises(RuleError, match="no readings were sent"):
         job.do(put([]))
 
 
@@ -83,7 +83,7 @@ def test_all_of_a_run_is_of_one_hold_of_the_stand(job: Job) -> None:
     with pytest.raises(RuleError, match="on which hold of the stand"):
         job.do(put(read[:2]))
     job.do(put(read[:2], hold=4))
-    with pytest.raises(RefusedError, match="the stand holds something else now"):
+    with pytest.raises(RefusedError, match="the stand is on another hold"):
         job.do(put(read[2:4], hold=5))
     job.do(put(read[2:4], hold=4))
     assert job.state.runs[RUN].hold == 4
@@ -91,9 +91,9 @@ def test_all_of_a_run_is_of_one_hold_of_the_stand(job: Job) -> None:
 
 def test_a_run_is_given_up_only_with_a_word_and_counts_for_nothing(job: Job) -> None:
     job.do(started(job))
-    with pytest.raises(RefusedError, match="this run was started already"):
+    with pytest.raises(RefusedError, match="this run was already started"):
         job.do(started(job))
-    with pytest.raises(RuleError, match="say in a word"):
+    with pytest.raises(RuleError, match="say why the run"):
         job.do({"kind": "test_closed", "run": RUN, "abandoned": True, "note": "no"})
     job.do({"kind": "test_closed", "run": RUN, "abandoned": True, "note": "the hose burst"})
     assert job.task(HOLD).status is Status.NEXT

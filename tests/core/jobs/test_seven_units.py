@@ -128,7 +128,7 @@ def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     job.walk(until=lambda task: task.key == "step:pin-in")
     with pytest.raises(RuleError, match=r"0\.8 mm is not at most 0\.5 mm"):
         job.do({**filled(job.task("step:pin-in")), "note": "0.8 mm"})
-    with pytest.raises(RuleError, match="marks must meet"):
+    with pytest.raises(RuleError, match="marks must line up"):
         job.do({**filled(job.task("step:pin-in")), "met": False})
     job.walk()
     assert closed_by(job.state) is not None

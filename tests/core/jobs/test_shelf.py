@@ -84,7 +84,7 @@ def test_what_is_short_comes_off_the_shelf_without_an_order() -> None:
     keys = [task.key for task in job.tasks()]
     assert "order:k-ring" not in keys
     task = job.task("receive:k-ring")
-    assert task.text == "Take off the shelf: O-ring 16 × 2.5, 1 missing"
+    assert task.text == "Take from stock: O-ring 16 × 2.5, 1 missing"
     assert [choice.key for choice in task.asks[1].choices] == ["shelf", "delivery"]
     job.do({"kind": "part_arrived", "what": "k-ring", "counted": 1, "source": "shelf"})
     assert job.task("receive:k-ring").status.value == "done"

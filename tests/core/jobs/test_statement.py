@@ -46,11 +46,11 @@ def test_a_run_that_failed_stands_beside_the_one_that_passed() -> None:
     needs = dict(job.task(HOLD).asks[0].needs or {})
     # A tenth of the pressure.
     job.do(filled(job.task(HOLD)) | {"samples": list(trace(**needs | {"pressure_mpa": 1.8}))})
-    assert "Hold on the rod side, run 1: was not held as it must be." in stated(job)
+    assert "Hold on the rod side, run 1: was not held as required." in stated(job)
     job.walk(until=lambda task: task.key == "sign")
     told = stated(job)
     assert told[0] == FIT
-    assert "Hold on the rod side, run 1: was not held as it must be; it was run again." in told
+    assert "Hold on the rod side, run 1: was not held as required; it was run again." in told
 
 
 def test_a_run_given_up_is_told_with_its_word() -> None:
@@ -82,7 +82,7 @@ def test_what_was_skipped_stands_against_it_with_ground_and_reason() -> None:
 
 def test_a_part_that_was_short_and_never_came_stands_against_it() -> None:
     job = worked("order:k-lip", {"count:FN-K-5028": {"lines.0.counted": 1}})
-    assert "piston lip seal 50 × 40 × 8: 1 short and not come by the end." in stated(job)
+    assert "piston lip seal 50 × 40 × 8: 1 missing and not delivered by the end." in stated(job)
 
 
 @pytest.mark.parametrize(("until", "told"), [(date(2026, 11, 23), True), (date(2026, 11, 24), False)])
@@ -106,7 +106,7 @@ def test_a_tool_past_its_calibration_is_named(until: date, told: bool) -> None:
 
 def test_a_pressure_read_on_no_gauge_of_the_shop_stands_against_it() -> None:
     """A figure on a certificate is worth what it was read on."""
-    words = "Opening pressure was read on no gauge of the shop's list: how far that may be off is not known."
+    words = "Opening pressure was not read on a gauge of the shop's list: its error is not known."
     with_gauge, without = (Job(sheet_of(unit("fuel-injector"))) for _ in range(2))
     with_gauge.gauges = {"g": GaugeUsed(name="Test gauge", range="600 bar", resolution="0.1 bar", accuracy_pct=0.25)}
     without.gauges = {}

@@ -41,7 +41,7 @@ def test_a_timer_runs_on_the_clock_and_blocks_only_what_needs_it() -> None:
     assert job.task("timer:soak").status is Status.NEXT
     job.now += timedelta(minutes=2)
     assert job.task("timer:soak").status is Status.DONE
-    with pytest.raises(RefusedError, match="has run out already"):
+    with pytest.raises(RefusedError, match="has already run out"):
         job.do({"kind": "timer_cut", "timer": "soak", "reason": "in a hurry"})
 
 

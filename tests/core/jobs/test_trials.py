@@ -170,7 +170,7 @@ def test_a_gap_a_slot_and_turns_are_measured_at_the_nut() -> None:
     job = Job(sheet_of(plug(fasteners=[group])))
     job.walk(until=lambda task: task.key == "tighten:g:1:1")
     base = {"kind": "group_tightened", "group": "g", "done": True}
-    with pytest.raises(RuleError, match="turns are not what is wanted"):
+    with pytest.raises(RuleError, match="turns are outside what is required"):
         job.do({**base, "phase": 1, "turned": 1.0})
     job.do({**base, "phase": 1, "turned": 0.6})
     with pytest.raises(RuleError, match="at most 45° back"):

@@ -49,7 +49,9 @@ def test_a_snapshot_is_not_read_where_it_is_of_another_log_or_something_was_stru
         assert state_of(session, row).count == 3
         assert session.get_one(SnapshotRow, row.id).state["count"] == 1
     with workshop.begin() as connection:
-        connection.execute(text("UPDATE snapshots SET head = repeat('0', 64), state = jsonb_set(state, '{count}', '3')"))
+        connection.execute(
+            text("UPDATE snapshots SET head = repeat('0', 64), state = jsonb_set(state, '{count}', '3')")
+        )
     with session_of(workshop) as session:
         row = session.scalars(select(JobRow).where(JobRow.serial == "FN-0417")).one()
         assert state_of(session, row) == folded(session, row)

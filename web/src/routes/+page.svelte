@@ -88,7 +88,7 @@
 		bind:value={words}
 	/>
 	<details class="mb-3" bind:open={narrowing}>
-		<summary class="min-h-11 cursor-pointer content-center font-semibold">Only some of them …</summary>
+		<summary class="min-h-11 cursor-pointer content-center font-semibold">Filters …</summary>
 		<div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
 			<div>
 				<label class="block font-semibold" for="by-stage">Stage</label><select
@@ -111,7 +111,7 @@
 				</select>
 			</div>
 			<div>
-				<label class="block font-semibold" for="by-who">Last in whose hand</label><select
+				<label class="block font-semibold" for="by-who">Last worked on by</label><select
 					id="by-who"
 					class="entry select w-full"
 					bind:value={who}
@@ -132,7 +132,7 @@
 				</select>
 			</div>
 		</div>
-		{#if filtered}<button class="btn mt-2" onclick={clear}>All of them again</button>{/if}
+		{#if filtered}<button class="btn mt-2" onclick={clear}>Clear filters</button>{/if}
 	</details>
 	<ProblemNote {problem} />
 	<Held />
@@ -180,10 +180,10 @@
 	{/snippet}
 
 	{#if !loaded}
-		{#if !problem}<p class="panel">Looking at the bench …</p>{/if}
+		{#if !problem}<p class="panel">Loading …</p>{/if}
 	{:else if found === 0}
 		<p class="panel">
-			{words || filtered ? 'No job is so.' : 'Nothing lies on the bench. Take a unit in with “New job”.'}
+			{words || filtered ? 'No job matches.' : 'The bench is empty. Take a unit in with “New job”.'}
 		</p>
 	{:else}
 		{#each GROUPS as group (group.key)}
@@ -199,7 +199,7 @@
 					>
 				{:else if list.total > list.jobs.length}
 					<p class="faint mt-3">
-						{list.total - list.jobs.length} more: narrow it with words or the choices above.
+						{list.total - list.jobs.length} more: narrow the list with words or filters.
 					</p>
 				{/if}
 			{/if}

@@ -104,10 +104,10 @@ class BoundedBody:
         try:
             body = await asyncio.wait_for(_take_in(scope, receive, most), BODY_WITHIN_S)
         except TimeoutError:
-            await _answer(408, "too-slow", "The request did not arrive whole in time", scope, receive, send)
+            await _answer(408, "too-slow", "The request did not arrive completely in time", scope, receive, send)
             return
         if body is None:
-            text = f"larger than {most // 1000} kB, the most this address takes"
+            text = f"larger than {most // 1000} kB, the limit for this address"
             await _answer(413, "too-large", text, scope, receive, send)
             return
         given = False

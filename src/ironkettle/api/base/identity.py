@@ -63,7 +63,7 @@ class WaitError(Exception):
         self.seconds = max(1, round(seconds))
         minutes = self.seconds / 60
         wait = f"{self.seconds} s" if self.seconds < 120 else f"{minutes:.0f} min"
-        super().__init__(f"too many wrong tries; try again in {wait}")
+        super().__init__(f"too many wrong attempts; try again in {wait}")
 
 
 def install(app: FastAPI) -> None:
@@ -109,7 +109,7 @@ def find_caller(request: Request, session: DbSession) -> Caller | None:
     if scheme:
         known = person_of_token(session, token.strip(), now()) if scheme.lower() == "bearer" else None
         if known is None:
-            raise NotSignedInError("this token is not known or was revoked")
+            raise NotSignedInError("this token is unknown or was revoked")
         row, person = known
         return Caller(person.author(), "token", token=TokenUsed(name=row.name, whose=person.name))
     cookie = request.cookies.get(cookie_name(request))
@@ -122,7 +122,7 @@ MaybeCaller = Annotated[Caller | None, Depends(find_caller, scope="function")]
 
 def signed_in(caller: MaybeCaller) -> Caller:
     if caller is None:
-        raise NotSignedInError("sign in first: choose your name and type your PIN")
+        raise NotSignedInError("sign in first: choose your name and enter your PIN")
     return caller
 
 

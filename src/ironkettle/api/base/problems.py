@@ -50,27 +50,33 @@ class NotThereError(Exception):
         super().__init__(f"there is no {what} “{str(key)[:80]}”")
 
 
-ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
-    422: {"model": Problem, "description": "An entry does not fit", "content": {MEDIA_TYPE: {}}},
-}
-NOT_THERE: dict[int | str, dict[str, Any]] = {
-    404: {"model": Problem, "description": "Not there", "content": {MEDIA_TYPE: {}}}
-}
-NOT_SIGNED_IN: dict[int | str, dict[str, Any]] = {
-    401: {"model": Problem, "description": "Nobody is signed in", "content": {MEDIA_TYPE: {}}}
-}
-GUARDED: dict[int | str, dict[str, Any]] = NOT_SIGNED_IN | {
-    403: {"model": Problem, "description": "Not allowed", "content": {MEDIA_TYPE: {}}}
-}
-CONFLICT: dict[int | str, dict[str, Any]] = {
-    409: {"model": Problem, "description": "Refused", "content": {MEDIA_TYPE: {}}}
-}
+def _answer(
+    status: int, title: str, slug: str, detail: str, *errors: dict[str, Any]
+) -> dict[int | str, dict[str, Any]]:
+    """What an operation may answer instead, with an example of it."""
+    example = {"type": f"/problems/{slug}", "title": title, "status": status, "detail": detail, "errors": list(errors)}
+    return {status: {"model": Problem, "description": title, "content": {MEDIA_TYPE: {"example": example}}}}
 
 
-_AWAY = (503, "database-away", "Database not reachable", "nothing was written; try again in a moment")
-_BUSY = (503, "busy", "Busy", "somebody else is writing here just now; nothing was written; try again in a moment")
+ERROR_RESPONSES = _answer(
+    422,
+    "Some fields need correcting",
+    "invalid-input",
+    "pressure: “180” has no unit; write for example 180 bar",
+    {"field": "pressure", "message": "“180” has no unit; write for example 180 bar", "accepts": ["180 bar"]},
+)
+NOT_THERE = _answer(404, "Not found", "not-there", "there is no job “1999”")
+NOT_SIGNED_IN = _answer(401, "Not signed in", "not-signed-in", "sign in first: choose your name and enter your PIN")
+GUARDED = NOT_SIGNED_IN | _answer(
+    403, "Not allowed", "not-allowed", "Odile Sparrow (reader) may not record on a job; stores, technician and lead may"
+)
+CONFLICT = _answer(409, "Not possible now", "too-early", "first: Isolate the unit")
+
+
+_AWAY = (503, "database-away", "Database not reachable", "nothing was saved; try again in a moment")
+_BUSY = (503, "busy", "Busy", "somebody else is saving here at the moment; nothing was saved; try again")
 # By PostgreSQL's error codes: lock not got in time, statement stopped, transaction stopped, disk full.
-_FULL = (507, "disk-full", "The disk is full", "nothing was written; free space on the disk of the database")
+_FULL = (507, "disk-full", "The disk is full", "nothing was saved; free some space on the database disk")
 _DATABASE = {"55P03": _BUSY, "57014": _BUSY, "25P03": _BUSY, "40P01": _BUSY, "53100": _FULL}
 
 
@@ -103,7 +109,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(NotThereError)
     def not_there(request: Request, error: NotThereError) -> JSONResponse:
-        return problem(404, "not-there", "Not there", str(error))
+        return problem(404, "not-there", "Not found", str(error))
 
     @app.exception_handler(RequestValidationError)
     def malformed(request: Request, error: RequestValidationError) -> JSONResponse:
@@ -118,7 +124,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(IntegrityError)
     def conflict(request: Request, error: IntegrityError) -> JSONResponse:
         log.warning("conflict", path=request.url.path, error=str(error.orig))
-        return problem(409, "conflict", "Already there", "something with this key or id exists already")
+        return problem(409, "conflict", "Already exists", "this key or id already exists")
 
     @app.exception_handler(OperationalError)
     def database_away(request: Request, error: OperationalError) -> JSONResponse:
@@ -135,12 +141,12 @@ def install(app: FastAPI) -> None:
         if error.connection_invalidated:
             return problem(*_AWAY)
         log.error("database fault", path=request.url.path, error=str(error.orig).strip())
-        return problem(500, "unexpected", "Something went wrong here", "the fault is logged; nothing was written")
+        return problem(500, "unexpected", "Server error", "the error is in the log; nothing was saved")
 
     @app.exception_handler(Exception)
     def unexpected(request: Request, error: Exception) -> JSONResponse:
         log.exception("unexpected error", path=request.url.path)
-        return problem(500, "unexpected", "Something went wrong here", "the fault is logged; nothing was written")
+        return problem(500, "unexpected", "Server error", "the error is in the log; nothing was saved")
 
 
 def _fault(item: dict[str, Any]) -> FieldFault:

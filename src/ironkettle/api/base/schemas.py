@@ -28,7 +28,7 @@ class Body(BaseModel):
         """Half a character (a lone surrogate) is no text: no database and no answer can hold it."""
         at = half_character_at(value)
         if at is not None:
-            raise ValueError(f"{at or 'a name of a field'} holds half a character that is no text")
+            raise ValueError(f"{at or 'a name of a field'} contains half a character, which is not text")
         return value
 
 

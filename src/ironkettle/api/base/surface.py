@@ -42,7 +42,7 @@ class Surface:
             text = f"this server does not answer to the name {shown}; see “Other devices” in docs/guide/shop.md"
             await problem(421, "other-host", "Not this server", text)(scope, receive, dressed)
         elif scope["method"] not in _SAFE and not from_own_page(headers, scope["scheme"], named[0]):
-            text = "this came from a page of another address; nothing was written"
+            text = "this request came from a page at another address; nothing was saved"
             await problem(403, "other-origin", "Refused", text)(scope, receive, dressed)
         else:
             await self._app(scope, receive, dressed)

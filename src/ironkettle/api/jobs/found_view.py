@@ -95,7 +95,7 @@ class EarlierOut(BaseModel):
 
 
 def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
-    """The photos of a job that entries tell of, in the order they were told of first."""
+    """The photos that entries of a job refer to, in the order they were told of first."""
     return [
         PhotoOut(
             id=marked.value.photo,

@@ -50,7 +50,7 @@ class HandOverOut(BaseModel):
     earlier: list[EarlierOut]
 
 
-@router.get("/{reference}/handover", summary="A job in half a minute", responses=NOT_THERE | CONFLICT)
+@router.get("/{reference}/handover", summary="Hand-over of a job in half a minute", responses=NOT_THERE | CONFLICT)
 def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: JobShop) -> HandOverOut:
     job = named_job(session, reference)
     case = case_for(session, job, shop, caller)

@@ -44,7 +44,7 @@ class SentPhotoOut(BaseModel):
     taken_at: datetime
 
 
-@router.get("/{job_id}/photos", summary="The photos of a job that entries tell of")
+@router.get("/{job_id}/photos", summary="The photos that entries of a job refer to")
 def photos(job_id: UUID, session: DbSession, caller: Reader) -> list[PhotoOut]:
     job = job_of(session, job_id)
     return photos_out(state_of(session, job), names_of(session))
@@ -60,10 +60,10 @@ def send_photo(
     if present is None:
         if job.released:
             raise RefusedError(
-                "job-closed", f"job {job.number} is closed and takes no photo; reopen it with a reason first"
+                "job-closed", f"job {job.number} is closed and takes no photos; reopen it with a reason first"
             )
         if len(photos_of(session, job.id)) >= MOST_PHOTOS:
-            raise fault("photo", f"this job has {MOST_PHOTOS} photos already", "fewer, and of what matters")
+            raise fault("photo", f"this job has {MOST_PHOTOS} photos already", "fewer photos")
         made = made_small(content)
         present = PhotoRow(
             id=id,

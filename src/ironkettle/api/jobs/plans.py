@@ -78,7 +78,7 @@ def torque(
     found = _task(case, task, "tighten")
     wrench = None if body.wrench is None else case.wrenches.get(body.wrench)
     if body.wrench is not None and wrench is None:
-        raise fault("wrench", f"“{body.wrench}” is no wrench of the shop's list", *case.wrenches)
+        raise fault("wrench", f"“{body.wrench}” is not a wrench on the shop's list", *case.wrenches)
     done_with = DoneWith(
         wrench,
         read_adapter(body.adapter),
@@ -100,7 +100,7 @@ def hold(job_id: UUID, task: NameText, body: HeldOnBody, session: DbSession, cal
     spec = hold_of(case, found.subject)
     gauge = case.gauges.get(body.gauge)
     if gauge is None:
-        raise fault("gauge", f"“{body.gauge}” is no gauge of the shop's list", *case.gauges)
+        raise fault("gauge", f"“{body.gauge}” is not a gauge on the shop's list", *case.gauges)
     return hold_plan_out(plan_of_hold(case, spec, gauge, body.compliance))
 
 
@@ -117,7 +117,7 @@ def advice(
     return advice_in(advised.unit, advised.advice, advised.pitch, advised.values)
 
 
-@router.post("/match", summary="Which ring it is, held against the groove of its element", responses=NOT_THERE)
+@router.post("/match", summary="Match the ring, checked against the groove of its element", responses=NOT_THERE)
 def match(
     job_id: UUID,
     task: NameText,

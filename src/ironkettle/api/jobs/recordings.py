@@ -95,7 +95,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
             session.flush()
             row = None
         if row is not None and body.raise_first:
-            text = "this run has a recording already; go on with it while the stand still holds, or start a new run"
+            text = "this run already has a recording; continue it while the stand still holds, or start a new run"
             raise RefusedError("recorded", text)
         judged = stand.pressure(body.channel)
         reach = _PAST_RANGE * read_gauge_pressure(run.gauge.range, "gauge.range")
@@ -141,7 +141,7 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
         return
     gap = (now() - chunks[-1].at).total_seconds()
     recording.base = read[-1].t_s + gap
-    recording.said.append(Trouble("gone_on", recording.base, f"gone on after {gap:.0f} s without readings"))
+    recording.said.append(Trouble("gone_on", recording.base, f"continued after {gap:.0f} s without readings"))
 
 
 def plan_of(stand: StandMap, pressure: str, asked: float | None, reach: float) -> RecordingPlan:
@@ -168,9 +168,7 @@ async def stop(run: UUID, request: Request, caller: Mover) -> RecordingOut:
     task = asyncio.create_task(recorder.stop(run))
     done, _ = await asyncio.wait({task}, timeout=_STOP_S)
     if not done:
-        text = (
-            "recording is stopped, but what was read cannot be kept yet (database away or disk full); it is tried again"
-        )
+        text = "recording has stopped, but the readings cannot be saved yet (database unreachable or disk full); saving is retried"
         raise RefusedError("not-kept-yet", text)
     task.result()
     return await told(run, request, caller)

@@ -146,7 +146,7 @@ class EntryFieldOut(BaseModel):
 
 
 class DescribedOut(BaseModel):
-    """An entry in words, and what of it may be put right."""
+    """An entry in words, and which of its fields can be corrected."""
 
     words: str
     fields: list[EntryFieldOut]
@@ -246,13 +246,13 @@ def _source(session: Session, body: NewJobBody, sheet: Sheet) -> UUID | None:
     if body.copied_from is None:
         return None
     if body.copied_from == body.id:
-        raise fault("copied_from", "a job is no copy of itself", "another job")
+        raise fault("copied_from", "a job cannot be a copy of itself", "another job")
     source = job_of(session, body.copied_from)
     if source.sheet_key != sheet.key:
         raise fault("sheet_key", f"job {source.number} was worked on {source.sheet_key}", source.sheet_key)
     if body.sheet_version is None and source.sheet_version != sheet.version:
         text = f"job {source.number} was worked on version {source.sheet_version}, and the sheet is at {sheet.version} by now"
-        raise fault("sheet_version", f"{text}; say which", str(source.sheet_version), str(sheet.version))
+        raise fault("sheet_version", f"{text}; say which version to use", str(source.sheet_version), str(sheet.version))
     return source.id
 
 
@@ -328,7 +328,7 @@ def append(
     job = job_of(session, job_id)
     if needs_signature(body.payload):
         if body.pin is None:
-            raise fault("pin", "a signature is needed here: give your PIN", "your PIN or password")
+            raise fault("pin", "this needs a signature: enter your PIN", "your PIN or password")
         prove_signature(request, caller, body.pin)
     entry = NewEntry(body.id, body.bench_time, body.payload, body.sent_at, caller.token)
     done = append_entry(session, job_id, entry, caller.author, shop, now())
@@ -340,7 +340,9 @@ def append(
     return EntryOnlyOut(seq=done.row.seq, state=state, tasks=tasks_out(session, done.case, done.tasks), meanwhile=since)
 
 
-@router.post("/{job_id}/describe", summary="An entry in words, and what of it may be put right", responses=NOT_THERE)
+@router.post(
+    "/{job_id}/describe", summary="An entry in words, and which of its fields can be corrected", responses=NOT_THERE
+)
 def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reader, shop: JobShop) -> DescribedOut:
     case = case_for(session, job_of(session, job_id), shop, caller)
     try:

@@ -134,7 +134,7 @@ AnyBody = Annotated[
     Discriminator(
         _kind_of,
         custom_error_type="kind",
-        custom_error_message=f"is no way of setting; it is one of {', '.join(_KINDS)}",
+        custom_error_message=f"is not a way of setting; use one of {', '.join(_KINDS)}",
     ),
 ]
 
@@ -184,7 +184,7 @@ def _to_target(body: SettingBody) -> SettingAdviceOut:
         Reading(one.turns, read.get(value, one.value, f"readings.{place}.value"))
         for place, one in enumerate(body.readings)
     ]
-    read.require(travel is None or body.pitch is not None, "pitch", "is needed to tell turns from travel", "1 mm")
+    read.require(travel is None or body.pitch is not None, "pitch", "is needed to convert travel to turns", "1 mm")
     read.done()
     reach = None if travel is None or pitch is None else travel / pitch
     start = readings[0].turns
@@ -216,7 +216,7 @@ def _target(body: SettingBody) -> tuple[Quantity, Toleranced]:
             amount = _difference(body.tolerance, "tolerance", wanted)
             band = Toleranced(band.nominal, amount, amount)
         if band.high <= band.low:
-            raise fault("tolerance", "is needed: within what is it set?", "5 bar", "280 bar +10/-0")
+            raise fault("tolerance", "is needed: give the tolerance", "5 bar", "280 bar +10/-0")
         return wanted, band
     assert told is not None
     raise told

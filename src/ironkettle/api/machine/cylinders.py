@@ -113,7 +113,7 @@ def size(body: CylinderBody) -> CylinderOut:
     ]
     if body.rating is not None:
         ratings.append(Rating("cylinder", read.get(read_gauge_pressure, body.rating, "rating")))
-    read.require(load is None or load >= 0, "load", "cannot be less than nothing", "20 kN")
+    read.require(load is None or load >= 0, "load", "cannot be negative", "20 kN")
     read.done()
     cylinder = Cylinder(bore, rod, stroke)
     sums = size_cylinder(cylinder, pressure, flow)
@@ -156,7 +156,9 @@ def _thermal(body: CylinderBody, fluid: Fluid) -> float | None:
     if body.warming_k is None:
         return None
     if fluid.bulk_modulus_gpa is None:
-        raise fault("fluid", f"{fluid.name} has no bulk modulus: a gas rises with its absolute temperature")
+        raise fault(
+            "fluid", f"{fluid.name} has no bulk modulus: it is a gas, and its pressure follows its absolute temperature"
+        )
     linear = HOUSINGS[body.housing].linear_expansion
     return 10 * thermal_rise(
         fluid.bulk_modulus_gpa * 1000,
@@ -186,12 +188,12 @@ def _over_by_heat_or_load(
     found = []
     if thermal is not None and pressure * 10 + thermal > first.rated * 10:
         text = (
-            f"Shut in at {pressure * 10:g} bar and warmed, it reaches {pressure * 10 + thermal:.0f} bar, above {rated}. "
-            "Leave a way out for it, or a relief valve."
+            f"Trapped at {pressure * 10:g} bar and warmed, it reaches {pressure * 10 + thermal:.0f} bar, above {rated}. "
+            "Leave it a way out, or fit a relief valve."
         )
         found.append(reject("over-rating-warm", text, basis))
     sides = [] if held is None else [one for one in (held.cap, held.rod) if one is not None]
     if sides and max(sides) > first.rated * 10:
-        text = f"The load alone makes {max(sides):.0f} bar, above {rated}. Carry it otherwise."
+        text = f"The load alone produces {max(sides):.0f} bar, above {rated}. Support the load another way."
         found.append(reject("over-rating-load", text, basis))
     return found

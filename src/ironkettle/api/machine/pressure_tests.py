@@ -75,7 +75,7 @@ class GaugeBody(Body):
         default=None,
         ge=0.001,
         le=20,
-        description="by how much of the reading it may drift or stick in a hold, as stated [%]",
+        description="how far it may drift or stick during a hold, in % of the reading, as stated by its maker [%]",
     )
 
 
@@ -230,7 +230,7 @@ def _one_of(hold: Any, others: dict[str, Any]) -> Any:
 
 
 def _kinds(bodies: Iterable[str]) -> str:
-    return f"is no kind of test here; it is one of {', '.join(bodies)}"
+    return f"is not a kind of test; use one of {', '.join(bodies)}"
 
 
 @router.post("/plan", summary="How a test is run; for a hold, how long this gauge must hold on this volume")
@@ -258,7 +258,7 @@ def hold_plan_out(result: HoldPlan) -> PlanOut:
     )
 
 
-@router.post("/analyse", summary="What a run came to: its figures with their doubt, and the verdict")
+@router.post("/analyse", summary="The result of a run: its figures with their uncertainty, and the verdict")
 def analyse(body: _one_of(AnalyseBody, ANALYSE_BODIES), house: HouseRules) -> AnalysisOut | TrialOut:  # type: ignore[valid-type]
     return analyse_trial(body) if isinstance(body, TrialBody) else _analyse_hold(body, house)
 
@@ -346,12 +346,12 @@ def _wanted(text: str, body: HoldBody, volume: TestVolume) -> float:
     if not -volume.atmosphere <= value <= 1000.0:
         raise fault("pressure", f"“{text}” is outside the range of pressures", "above a vacuum", "up to 10000 bar")
     if abs(value) < 1e-6:
-        raise fault("pressure", f"“{text}” is the pressure of the air: nothing would be held", "200 bar", "-0.6 bar")
+        raise fault("pressure", f"“{text}” is atmospheric pressure: there is nothing to hold", "200 bar", "-0.6 bar")
     return value
 
 
 def _atmosphere(text: str, field: str) -> float:
     value = read_quantity(text, Dimension.PRESSURE, field).value
     if not 0.03 <= value <= 0.12:
-        raise fault(field, f"“{text}” is not the pressure of the air", "1013 hPa", "300 to 1200 hPa")
+        raise fault(field, f"“{text}” is not an atmospheric pressure", "1013 hPa", "300 to 1200 hPa")
     return value

@@ -119,8 +119,8 @@ class PanelBody(Body):
 
 
 _FAULT_WORDS = {
-    "": "sound", "frozen": "frozen: it shows what it showed last", "out_of_range": "past the end of its range",
-    "spikes": "spikes now and then", "wrong_scale": "ten times too much", "clock": "its clock jumps an hour",
+    "": "sound", "frozen": "frozen: it keeps its last reading", "out_of_range": "beyond its range",
+    "spikes": "spikes now and then", "wrong_scale": "ten times too high", "clock": "its clock jumps an hour",
 }  # fmt: skip
 
 
@@ -200,7 +200,7 @@ def _reading_out(shown: Shown, stand: StandMap) -> StandReadingOut:
     )
 
 
-@router.get("/reading", summary="What every channel shows now", responses=AWAY)
+@router.get("/reading", summary="Present reading of every channel", responses=AWAY)
 async def reading(request: Request, caller: Reader) -> StandReadingOut:
     return await _shown(request)
 
@@ -232,9 +232,7 @@ def is_signed_in(request: Request) -> bool:
         return True
 
 
-@router.get(
-    "/live", summary="What the stand shows, as it comes (server-sent events)", response_class=EventSourceResponse
-)
+@router.get("/live", summary="Live readings of the stand (server-sent events)", response_class=EventSourceResponse)
 async def live(request: Request, caller: Watcher) -> AsyncIterable[LiveOut]:
     """No connection to the database is held while it runs; it ends when who watches signs out, or the session is over."""
     recorder, driver = recorder_of(request), driver_of(request)
@@ -274,7 +272,7 @@ async def hold(body: HoldSetBody, request: Request, caller: Mover) -> StandReadi
     return await _shown(request)
 
 
-@router.post("/let-down", summary="Let the pressure of the simulated stand down", responses=AWAY | CONFLICT)
+@router.post("/let-down", summary="Release the pressure of the simulated stand", responses=AWAY | CONFLICT)
 async def let_down(request: Request, caller: Mover) -> StandReadingOut:
     recorder_of(request).check_free()
     await _only_simulated(request)
@@ -284,7 +282,7 @@ async def let_down(request: Request, caller: Mover) -> StandReadingOut:
 
 async def _only_simulated(request: Request) -> None:
     if not (await driver_of(request).read()).simulated:
-        raise RefusedError("real-stand", "this stand is a real one: that is done on the simulated one only")
+        raise RefusedError("real-stand", "this is a real stand; only the simulated stand can do that")
 
 
 @router.get("/panel", summary="How the simulated stand is set up", responses=AWAY | CONFLICT)
@@ -316,7 +314,7 @@ async def set_panel(body: PanelBody, request: Request, caller: Mover) -> PanelOu
     dials = RIGS[body.rig]().dials
     known = {dial.key: dial for dial in dials}
     faults = [
-        FieldFault(f"settings.{key}", f"is no dial of “{RIGS[body.rig]().says}”", tuple(known))
+        FieldFault(f"settings.{key}", f"is not a setting of “{RIGS[body.rig]().says}”", tuple(known))
         for key in body.settings
         if key not in known
     ]

@@ -30,7 +30,7 @@ from ironkettle.store.shop.tables import shop_of
 log = structlog.get_logger()
 
 STATE_WORD: dict[str, str] = {
-    "waiting": "coming to its pressure",
+    "waiting": "raising the pressure",
     "recording": "recording",
     "ended": "recording ended",
     "interrupted": "interrupted",
@@ -59,7 +59,7 @@ class RecordingOut(BaseModel):
             said.append(live.beat.says)
         if live.unkept is not None:
             said.append(
-                "what is read cannot be kept just now (database away or disk full); it is held in memory and tried again"
+                "readings cannot be saved at the moment (database unreachable or disk full); they are held in memory and saving is retried"
             )
         return cls(
             run=live.run, number=live.number, who=live.who, state=live.state, word=STATE_WORD[live.state],

@@ -186,7 +186,7 @@ def plan_out(result: TorquePlan, scale: Unit | None) -> TorquePlanOut:
     )
 
 
-@router.get("/choices", summary="Ways of locking, and materials that threads are tapped into")
+@router.get("/choices", summary="Locking methods, and materials that threads are tapped into")
 def choices() -> TorqueChoicesOut:
     return TorqueChoicesOut(
         locking=[LockingOut(key=way, says=LOCKING_WORD[way]) for way in Locking],
@@ -224,7 +224,9 @@ def _spec(spec: SpecBody) -> Spec:
     ]
     if len(ways) != 1:
         came = " with ".join(ways) if ways else "nothing"
-        raise fault("spec", f"say it in one way; {came} came", "min and max", "target", "turns", "slots", "to_stop")
+        raise fault(
+            "spec", f"give it in one way only; {came} came", "min and max", "target", "turns", "slots", "to_stop"
+        )
     if spec.to_stop:
         return ToStop()
     if spec.turns is not None or spec.slots is not None:

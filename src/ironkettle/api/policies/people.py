@@ -8,7 +8,7 @@ from ironkettle.api.policies.base import EVERYBODY, LEAD, Right
 class PersonPolicy:
     """The lead manages people, signed in and not by a script; everybody changes their own PIN and badge."""
 
-    read = Right("look at people", EVERYBODY)
+    read = Right("view  people", EVERYBODY)
     manage = Right("manage people and their rights", LEAD, in_person=True)
 
     @staticmethod

@@ -9,4 +9,4 @@ class PracticePolicy:
     """The puzzles are open; a guess and the scores carry names."""
 
     guess = Right("guess at puzzles", EVERYBODY)
-    scores = Right("look at scores", EVERYBODY)
+    scores = Right("view  scores", EVERYBODY)

@@ -11,7 +11,7 @@ class SheetPolicy:
     Who may approve a sheet depends on what it guards: core/sheets/document/approval.py asks for it.
     """
 
-    read = Right("look at build sheets", EVERYBODY)
+    read = Right("view  build sheets", EVERYBODY)
     bring_in = Right("import build sheets", WORKERS)
     approve = Right("approve build sheets", LEAD, signatories=True, in_person=True)
     withdraw = Right("withdraw build sheets or put them back", LEAD)

@@ -8,5 +8,5 @@ from ironkettle.api.policies.base import EVERYBODY, STOREKEEPERS, Right
 class StockPolicy:
     """Everybody signed in sees it; stores and bench keep it."""
 
-    read = Right("look at the stock", EVERYBODY)
+    read = Right("view  the stock", EVERYBODY)
     change = Right("change the stock", STOREKEEPERS)

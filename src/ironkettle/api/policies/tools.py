@@ -9,5 +9,5 @@ from ironkettle.core.shop.people import Role
 class ToolPolicy:
     """Everybody signed in sees them; stores and the lead keep the list."""
 
-    read = Right("look at tools", EVERYBODY)
+    read = Right("view  tools", EVERYBODY)
     change = Right("change the list of tools", LEAD | {Role.STORES})

@@ -8,4 +8,4 @@ from ironkettle.api.policies.base import LEAD, Right
 class TrailPolicy:
     """The lead reads it; nobody changes it."""
 
-    read = Right("look at the trail of changes", LEAD)
+    read = Right("view  the trail of changes", LEAD)

@@ -8,6 +8,6 @@ from ironkettle.api.policies.base import EVERYBODY, STOREKEEPERS, WORKERS, Right
 class UnitPolicy:
     """Everybody signed in sees them; who works on them reads their counters and begins their care."""
 
-    read = Right("look at units", EVERYBODY)
-    count = Right("enter what counters stand at", STOREKEEPERS)
-    care = Right("begin a care", WORKERS)
+    read = Right("view  units", EVERYBODY)
+    count = Right("enter counter readings", STOREKEEPERS)
+    care = Right("start a service", WORKERS)

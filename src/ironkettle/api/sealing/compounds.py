@@ -129,8 +129,8 @@ def _hardness(body: AdviseBody, read: Collector) -> HardnessOut | None:
         return None
     grade = hardness_for(extrusion_limits(), gap, pressure, section)
     if grade is None:
-        return HardnessOut(shore_a=None, message="no hardness of the table stands this gap: fit a backup ring")
-    return HardnessOut(shore_a=grade, message=f"{grade} Shore A stands this gap without a backup ring")
+        return HardnessOut(shore_a=None, message="no hardness in the table resists this gap: fit a backup ring")
+    return HardnessOut(shore_a=grade, message=f"{grade} Shore A resists this gap without a backup ring")
 
 
 class LubricantBody(Body):
@@ -145,7 +145,7 @@ class LubricantOut(BaseModel):
     findings: list[FindingOut]
 
 
-@router.post("/compounds/lubricant", summary="One lubricant on one compound")
+@router.post("/compounds/lubricant", summary="Whether a lubricant suits a compound")
 def lubricant(body: LubricantBody) -> LubricantOut:
     columns = [medium_of(fluid, media(), f"fluids.{place}") for place, fluid in enumerate(body.fluids)]
     found = check_lubricant(

@@ -95,7 +95,7 @@ class CauseOut(BaseModel):
 
 class DiagnosisOut(BaseModel):
     causes: list[CauseOut]
-    basis: str = "signs against causes by this project's own table, with the calculation of the groove; a guide: who holds the seal decides"
+    basis: str = "this application's own table of signs and causes, with the groove calculation; a guide: the person holding the seal decides"
 
 
 class SignOut(BaseModel):
@@ -111,7 +111,7 @@ class ElementOut(BaseModel):
     signs: list[SignOut]
 
 
-@router.get("/elements", summary="What may be seen on each kind of seal that came off")
+@router.get("/elements", summary="The signs that can be seen on each kind of removed seal")
 def elements() -> list[ElementOut]:
     table = failure_table()
     return [

@@ -335,7 +335,7 @@ class GrooveDesignOut(BaseModel):
     proposals: list[ProposalOut]
 
 
-@router.post("/design", summary="A groove from scratch for a bore, rod or face")
+@router.post("/design", summary="New groove for a bore, rod or face")
 def design(body: GrooveDesignBody, house: HouseRules) -> GrooveDesignOut:
     read = Collector()
     across = read.get(read_toleranced_length, body.across, "across", low=1.0)

@@ -75,7 +75,7 @@ class RingReadBody(Body):
     conditions: list[Condition] = Field(
         default_factory=list,
         max_length=4,
-        description="all that is true of it, where more than one is: the first is the condition",
+        description="every condition that applies; the first is the main one",
     )
     hardness_shore_a: int | None = Field(
         default=None, ge=30, le=98, description="of its rubber: what a caliper squeezes"

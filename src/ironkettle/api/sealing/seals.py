@@ -92,7 +92,7 @@ class SealMatchOut(BaseModel):
     larger: list[SealCandidateOut]
 
 
-@router.post("/match", summary="Which seal lives in this housing")
+@router.post("/match", summary="Which seal fits this housing")
 def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMatchOut:
     # The calculation is open to everybody; what lies in the drawers is the shop's.
     stock = seals_in_stock(session) if caller else []

@@ -31,12 +31,12 @@ def schema() -> dict[str, Any]:
 
 
 class SheetChoicesOut(BaseModel):
-    """What a sheet may choose from."""
+    """The closed lists of a build sheet."""
 
     families: tuple[str, ...]
 
 
-@router.get("/choices", summary="What a sheet may choose from")
+@router.get("/choices", summary="The closed lists of a build sheet")
 def sheet_choices() -> SheetChoicesOut:
     return SheetChoicesOut(families=FAMILIES)
 
@@ -70,7 +70,7 @@ def task_tables() -> Tables:
     return shipped_tables()
 
 
-@router.post("/check", summary="Whether a sheet of format 2 is sound; nothing is stored")
+@router.post("/check", summary="Check a build sheet; nothing is stored")
 def check(body: ImportBody) -> SheetCheckOut:
     found = check_text(body.text, sheet_tables())
     faults = list(found.faults)
@@ -118,7 +118,7 @@ class PictureOut(BaseModel):
     picture: Picture | None
 
 
-@router.post("/picture", summary="The drawing of a sheet of format 2; nothing is stored")
+@router.post("/picture", summary="The drawing of a build sheet; nothing is stored")
 def draw_sheet(body: PictureBody) -> PictureOut:
     found = check_text(body.text, sheet_tables())
     if found.sheet is None or found.faults:

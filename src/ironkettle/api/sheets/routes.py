@@ -133,7 +133,7 @@ class SheetListed(SheetSummary):
     draft: bool
 
 
-@router.get("", summary="The newest version of each sheet that is the shop's", responses=GUARDED)
+@router.get("", summary="The newest approved version of each sheet", responses=GUARDED)
 def sheets(session: DbSession, caller: Reader, ended: bool = False) -> list[SheetListed]:
     """``ended``: also those that were withdrawn."""
     kept = versions_of(session)
@@ -170,7 +170,7 @@ def import_sheet(body: ImportBody, session: DbSession, caller: Importer) -> Shee
     draft = is_draft_at_import(caller.author, sheet, shops is not None, found, sheets_of_unit(session, sheet))
     row = add_sheet(session, sheet, caller.key if draft else None)
     if present is None:
-        change = "brought in as a draft" if draft else "brought in"
+        change = "imported as a draft" if draft else "imported"
         leave_trail(session, caller.key, now(), "sheet", row.key, change, after={"version": row.version})
         if not draft:
             note_new_sheet(session, row.key)
@@ -186,9 +186,7 @@ class ApproveBody(Body):
     pin: Secret
 
 
-@router.post(
-    "/{key}/{version}/approve", summary="Make a draft the shop's, signed", responses=GUARDED | NOT_THERE | CONFLICT
-)
+@router.post("/{key}/{version}/approve", summary="Approve a draft, signed", responses=GUARDED | NOT_THERE | CONFLICT)
 def approve(
     key: NameText,
     body: ApproveBody,
@@ -202,7 +200,7 @@ def approve(
     if row is None:
         raise NotThereError("build sheet", f"{key} {version}")
     if row.drafted_by is None or not row.is_draft:
-        raise RefusedError("not-a-draft", f"{row.name}, version {version}, is the shop's already")
+        raise RefusedError("not-a-draft", f"{row.name}, version {version}, is already approved")
     guards, day = _guards(session, row), now().date()
     others = [one.author() for one in all_people(session) if one.active and one.key != row.drafted_by]
     second = any(may_approve(one, guards, day) for one in others)

@@ -41,7 +41,7 @@ def follower(
     """Who follows the calendar: by the token in the link, or signed in."""
     known = person_of_token(session, token, now(), use="calendar") if token else None
     if token and known is None:
-        raise NotSignedInError("this link has ended, was revoked, or is not known; make a new one under Due")
+        raise NotSignedInError("this link has expired, was revoked or is unknown; make a new one under Due")
     found = Caller(known[1].author(), "token") if known else caller
     if found is None:
         raise NotSignedInError("sign in, or follow a link made for it")
@@ -49,7 +49,7 @@ def follower(
     return found
 
 
-@router.post("/due/feed", summary="Make a link of the calendar of what is due; it is given once")
+@router.post("/due/feed", summary="Make a link to the calendar of services due; it is shown once")
 def make_feed(request: Request, session: DbSession, caller: Reader) -> FeedOut:
     row, text = make_token(session, "calendar of what is due", caller.key, now(), use="calendar", lasts=LINK_LASTS)
     leave_trail(
@@ -59,7 +59,7 @@ def make_feed(request: Request, session: DbSession, caller: Reader) -> FeedOut:
     return FeedOut(link=f"{request.base_url}api/due.ics?token={text}", ends_at=row.ends_at)
 
 
-@router.get("/due.ics", summary="What is due, as a calendar", response_class=Response)
+@router.get("/due.ics", summary="Services due, as a calendar", response_class=Response)
 def feed(
     request: Request, session: DbSession, caller: Annotated[Caller, Depends(follower, scope="function")]
 ) -> Response:

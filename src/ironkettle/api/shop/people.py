@@ -157,7 +157,7 @@ def add(body: NewPersonBody, session: DbSession, caller: Manager) -> PersonOut:
 
 
 @router.patch(
-    "/{key}", summary="Change name, role, or whether somebody is here", responses=GUARDED | NOT_THERE | CONFLICT
+    "/{key}", summary="Change a name or role, or deactivate a person", responses=GUARDED | NOT_THERE | CONFLICT
 )
 def change(key: NameText, body: PersonBody, session: DbSession, caller: Manager) -> PersonOut:
     person = _person(session, key)
@@ -212,7 +212,7 @@ def grant(
     if authority is Authority.NONE:
         raise fault("authority", "is no authority to grant", *(a for a in Authority if a is not Authority.NONE))
     if not today <= body.until <= today.replace(year=today.year + 10, day=min(today.day, 28)):
-        raise fault("until", f"{body.until} is not a day from now to ten years on", "a day to come")
+        raise fault("until", f"{body.until} is not a day from now to ten years on", "a date in the future")
     before = {row.authority: row for row in person.authorisations}.get(authority)
     was = {"until": before.until.isoformat()} if before else {}
     if before is None:
@@ -239,7 +239,7 @@ def withdraw(key: NameText, authority: Authority, session: DbSession, caller: Ma
 def free_name(session: Session, name: str) -> str:
     """The name, when nobody has it: names stand on certificates. Raises RuleError."""
     if any(person.name.casefold() == name.casefold() for person in all_people(session)):
-        raise fault("name", f"there is a {name} already; tell the two apart, by a second name, say")
+        raise fault("name", f"there is a {name} already; add a second name to distinguish them")
     return name
 
 
@@ -248,7 +248,7 @@ def free_key(session: Session, name: str) -> str:
     letters = (c for c in unicodedata.normalize("NFKD", name.lower()) if not unicodedata.combining(c))
     stem = re.sub(r"[^a-z0-9]+", "-", "".join(letters)).strip("-")[:50]
     if not stem:
-        raise fault("name", "holds no letter a to z and no digit to make a short name of", "letters")
+        raise fault("name", "contains no letter a to z and no digit for a short name", "letters")
     taken = {person.key for person in all_people(session)}
     return next(key for key in (stem, *(f"{stem}-{n}" for n in range(2, 10_000))) if key not in taken)
 
@@ -264,7 +264,7 @@ def _prove_own(request: Request, caller: Caller, key: str, present: str | None) 
     """For one's own secret the present one is asked for: the device may lie open on the bench."""
     if caller.key == key:
         if present is None:
-            raise fault("present_pin", "give your present PIN beside it")
+            raise fault("present_pin", "enter your present PIN as well")
         prove_signature(request, caller, present)
 
 

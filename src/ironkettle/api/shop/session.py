@@ -107,7 +107,7 @@ def sign_in(
         if named is None or not named.active:
             raise fault("person", f"“{body.person}” is not a person of this workshop")
         if named.secret is None:
-            raise RefusedError("no-pin", f"{named.name} has no PIN yet; the lead gives one under Workshop")
+            raise RefusedError("no-pin", f"{named.name} has no PIN yet; the lead can set one under Workshop")
         prove(request, named.key, body.pin or "")
         person = named
     return _begin(request, response, session, person, house.shift_hours)
@@ -136,11 +136,11 @@ def first_lead(
     body: FirstLeadBody, request: Request, response: Response, session: DbSession, house: HouseRules
 ) -> SessionOut:
     if request.client is None or request.client.host not in _LOOPBACK:
-        raise NotAllowedError("not-here", "the first lead is made on the machine the server runs on")
+        raise NotAllowedError("not-here", "the first lead is set up on the machine that runs the server")
     # One at a time: two devices must not both become the first.
     session.execute(text("SELECT pg_advisory_xact_lock(:key)"), {"key": _ONLY_FIRST})
     if has_lead(session):
-        raise RefusedError("lead-exists", "this workshop has a lead already; sign in, or ask the lead for a PIN")
+        raise RefusedError("lead-exists", "this workshop already has a lead; sign in, or ask the lead for a PIN")
     secret, name = check_secret(body.pin), body.name
     person = next((one for one in all_people(session) if one.name == name), None)
     if person is None:

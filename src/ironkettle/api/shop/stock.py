@@ -53,7 +53,7 @@ class StockItemBody(Body):
         housed = self.kind.housed
         for name in _DIMENSIONS:
             there = getattr(self, name) is not None
-            read.require(there is housed, name, "a seal needs it" if housed else "only seals of a housing have it")
+            read.require(there is housed, name, "a seal needs it" if housed else "only housing seals have it")
         if self.kind.called:
             read.require(bool(self.size), "size", self.kind.called)
         read.done()
@@ -118,17 +118,17 @@ class StockKindOut(BaseModel):
     called: str | None
 
 
-@router.get("/kinds", summary="What kinds of things the shelf holds")
+@router.get("/kinds", summary="Kinds of stock item")
 def kinds(caller: Reader) -> list[StockKindOut]:
     return [StockKindOut(key=kind, name=kind.word, housed=kind.housed, called=kind.called) for kind in StockKind]
 
 
-@router.get("", summary="What the shelf holds")
+@router.get("", summary="Stock list")
 def stock(session: DbSession, caller: Reader, ended: bool = False) -> list[StockItemOut]:
     return [StockItemOut.of(item) for item in all_stock(session, ended=ended)]
 
 
-@router.post("", summary="Put an item on the stock list", responses=CONFLICT)
+@router.post("", summary="Add an item to the stock list", responses=CONFLICT)
 def add_item(body: StockItemBody, session: DbSession, caller: Keeper) -> StockItemOut:
     columns = body.checked()
     item = StockItem(**columns, active=True)

@@ -26,7 +26,7 @@ Manager = Annotated[Caller, allow(TokenPolicy.manage)]
 
 
 class TokenBody(Body):
-    """What it is for, and as whom it acts."""
+    """Purpose, and as whom it acts."""
 
     name: NameText
     person: NameText
@@ -54,7 +54,7 @@ def tokens(session: DbSession, caller: Manager) -> list[TokenOut]:
     return [_shown(session, row) for row in all_tokens(session)]
 
 
-@router.post("", summary="Make a token; its text is given once")
+@router.post("", summary="Make a token; its text is shown once")
 def make(body: TokenBody, session: DbSession, caller: Manager) -> NewTokenOut:
     person = find_person(session, body.person)
     if person is None or not person.active:

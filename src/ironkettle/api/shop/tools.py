@@ -85,7 +85,7 @@ class GaugeToolBody(Body):
     accuracy_pct: Accuracy
     stability_pct: Accuracy | None = Field(
         default=None,
-        description="by how much of the reading it may drift or stick in a hold, as its maker states it [%]",
+        description="how far it may drift or stick during a hold, in % of the reading, as stated by its maker [%]",
     )
     calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
     calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
@@ -134,7 +134,7 @@ def _plausible(
     read: Collector, field: str, text: str, value: float | None, ends: tuple[float, float], accepts: str
 ) -> None:
     if value is not None:
-        read.require(ends[0] <= value <= ends[1], field, f"{text} cannot be of such an instrument", accepts)
+        read.require(ends[0] <= value <= ends[1], field, f"{text} is not possible for such an instrument", accepts)
 
 
 class ToolChange(Body):
@@ -178,12 +178,12 @@ class CalibrationBody(Body):
     calibrated_until: date
 
 
-@router.put("/wrenches/{key}/calibration", summary="Note a new calibration of a wrench", responses=NOT_THERE)
+@router.put("/wrenches/{key}/calibration", summary="Record a new calibration of a wrench", responses=NOT_THERE)
 def calibrate_wrench(key: NameText, body: CalibrationBody, session: DbSession, caller: Keeper) -> WrenchToolOut:
     return WrenchToolOut.model_validate(_calibrated(session, caller, WrenchTool, "wrench", key, body))
 
 
-@router.put("/gauges/{key}/calibration", summary="Note a new calibration of a gauge", responses=NOT_THERE)
+@router.put("/gauges/{key}/calibration", summary="Record a new calibration of a gauge", responses=NOT_THERE)
 def calibrate_gauge(key: NameText, body: CalibrationBody, session: DbSession, caller: Keeper) -> GaugeToolOut:
     return GaugeToolOut.model_validate(_calibrated(session, caller, GaugeTool, "gauge", key, body))
 

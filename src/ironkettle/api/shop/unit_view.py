@@ -29,11 +29,11 @@ from ironkettle.store.shop.units import (
     readings_of,
 )
 
-_SOURCE_WORD = {"intake": "at the intake", "care": "at a care", "typed": "typed", "import": "from a file"}
+_SOURCE_WORD = {"intake": "at the intake", "care": "at a service", "typed": "typed", "import": "from a file"}
 _NOTHING_DUE = {
     None: "Its sheet names no interval.",
-    Gone.SCRAPPED: "It was scrapped: nothing is due on it.",
-    Gone.NAMED_BY_MISTAKE: "An intake named it so and was corrected: there is no such unit.",
+    Gone.SCRAPPED: "Scrapped: nothing is due.",
+    Gone.NAMED_BY_MISTAKE: "An intake gave this serial by mistake and was corrected: there is no such unit.",
 }
 WHAT_WORD = {"reseal": "Reseal", "look": "Look over", "oil": "Oil", "replace": "Replace"}
 
@@ -185,7 +185,7 @@ def _standing_words(one: IntervalDue, today: date) -> str:
     if by is None:
         return word
     if one.due.standing is Standing.SOON and by < today:
-        return f"at the present use over since {by}"
+        return f"at the present rate overdue since {by}"
     return f"{word}; at the latest {by}" if one.due.standing is Standing.UNKNOWN else f"{word}, {by}"
 
 
@@ -227,7 +227,7 @@ def _counter(key: str, read: Sequence[CounterRead], now: datetime) -> CounterOut
 
 def _reading(row: CounterRow, who: str, conditions: Sequence[str]) -> CounterReadingOut:
     read = row.counter if row.counter in conditions else f"{row.value:,.10g} {row.counter}"
-    why = {None: "", Lower.NEW_COUNTER: "; a new counter", Lower.MISTAKE: "; what stood before was a mistake"}
+    why = {None: "", Lower.NEW_COUNTER: "; a new counter", Lower.MISTAKE: "; the earlier reading was a mistake"}
     lower = None if row.lower is None else Lower(row.lower)
     note = f"; {row.note}" if row.note else ""
     words = f"{row.at:%Y-%m-%d}: {read}, {who}, {_SOURCE_WORD.get(row.source, row.source)}{why[lower]}{note}"

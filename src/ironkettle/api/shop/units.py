@@ -145,7 +145,7 @@ def units(
     return UnitsOut(units=[summary_of(session, one, newest_sheet(session, one)) for one in found])
 
 
-@router.post("/units", summary="Make a unit or tool known, to carry a label")
+@router.post("/units", summary="Register a unit or tool, to carry a label")
 def make_known(body: NewUnitBody, session: DbSession, caller: Caring) -> UnitSummary:
     sheet = find_sheet(session, body.sheet_key, None)
     unit = register(session, sheet.key, body.serial, body.name, body.customer, now())
@@ -176,7 +176,7 @@ def label_svg(label: NameText, request: Request, session: DbSession, caller: Rea
     return Response(unit_label_svg(link, text, found.name, found.serial), media_type="image/svg+xml")
 
 
-@router.post("/units/{label}/counters", summary="Enter what a counter stands at", responses=NOT_THERE | CONFLICT)
+@router.post("/units/{label}/counters", summary="Enter a counter reading", responses=NOT_THERE | CONFLICT)
 def count(label: NameText, body: CounterBody, session: DbSession, caller: Counting, shop: JobShop) -> UnitView:
     found = unit_at(session, label)
     sheet = sheet_for(session, found)
@@ -199,7 +199,7 @@ def _count(session: Session, unit: UnitRow, sheet: Sheet, body: CounterBody, cal
     told = f"{body.value:f}" if isinstance(body.value, float) else body.value
     value = _CONDITION_SEEN if body.counter in conditions else None if told is None else read_count(told)
     if value is None:
-        raise fault("value", f"say what it stands at, in {body.counter}", "1250")
+        raise fault("value", f"enter its reading, in {body.counter}", "1250")
     before = () if body.counter in conditions else readings_of(session, unit.id).get(body.counter, ())
     check_reading(before, CounterRead(at, value, body.lower), now(), body.counter)
     session.add(
@@ -267,7 +267,7 @@ def _unit_named(session: Session, text: str) -> UnitRow:
 
 
 @router.post(
-    "/units/{label}/care", summary="Begin the care of an interval, or go on with it", responses=NOT_THERE | CONFLICT
+    "/units/{label}/care", summary="Start the service of an interval, or continue it", responses=NOT_THERE | CONFLICT
 )
 def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Caring, shop: JobShop) -> JobView:
     found = unit_at(session, label)
@@ -308,7 +308,7 @@ def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: CareBody, c
     update_dues(session, unit, now(), sheet)
 
 
-@router.get("/due", summary="What is due on all units, what is overdue first")
+@router.get("/due", summary="Services due on all units, overdue first")
 def due(
     session: DbSession,
     caller: Reader,

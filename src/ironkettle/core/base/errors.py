@@ -23,7 +23,7 @@ class RuleError(Exception):
     """Input the rules refuse. Carries every fault found, each naming its field."""
 
     code = "invalid-input"
-    title = "Some entries do not fit"
+    title = "Some fields need correcting"
 
     def __init__(self, faults: Iterable[FieldFault]) -> None:
         self.faults = tuple(faults)

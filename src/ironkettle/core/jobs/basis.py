@@ -16,7 +16,7 @@ class JobBasis(BaseModel):
 
 
 class TokenUsed(BaseModel):
-    """The token a script sent an entry with: what it is called, and whose it is."""
+    """The token a script sent an entry with: what it is called, and owner or customer."""
 
     model_config = ConfigDict(frozen=True)
 

@@ -145,7 +145,7 @@ def _faults(job: UUID, link: Sealed, last: str) -> list[str]:
     }
     differs = sorted(name for name, value in link.beside.items() if said[name] != value)
     if differs:
-        faults.append(f"stands in the list with another {' and '.join(differs)} than was written")
+        faults.append(f"stands in the list with another {' and '.join(differs)} than was recorded")
     return faults
 
 

@@ -24,7 +24,7 @@ _BACKED = frozenset({ElementKind.O_RING, ElementKind.LIP_SEAL, ElementKind.CUP_S
 
 def failed(case: Case) -> list[ElementAt]:
     """The elements that ask for a cause: those with a sign on them, those that lay the wrong way round, and rings whose
-    backup was not there."""
+    backup did not exist."""
     return [at for key, at in case.resolved.elements.items() if case.state.has(FOUND, key) and _speaks(case, at)]
 
 

@@ -1,4 +1,4 @@
-"""A job in half a minute: what is off and how it lay, what is decided and by whom, what waits for what, what is next."""
+"""Hand-over of a job in half a minute: what is off and how it lay, what is decided and by whom, what waits for what, what is next."""
 
 from __future__ import annotations
 

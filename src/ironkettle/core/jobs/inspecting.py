@@ -80,7 +80,7 @@ class Harmful:
         return LookPoint.model_validate(
             {
                 "key": f"harm-{self.rung.key}",
-                "ask": f"After “{self.rung.do}”: look for what it did",
+                "ask": f"After “{self.rung.do}”: check what it did",
                 "read": "look",
                 "bad": [may],
             }

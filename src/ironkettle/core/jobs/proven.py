@@ -37,7 +37,7 @@ def worked_since(case: Case, run: Run) -> bool:
 _VERDICT = {
     "fail": "failed",
     "undecided": "could not be decided",
-    "invalid": "was not held as it must be",
+    "invalid": "was not held as required",
 }
 
 
@@ -68,7 +68,7 @@ def tests_against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for test in case.resolved.sheet.tests:
         run, told = counting_run(case.state, test.key), case.resolved.figure_tests.get(test.key)
         if run is not None and run.gauge is None and told is not None and told.reads_pressure:
-            yield f"{test.name} was read on no gauge of the shop's list: how far that may be off is not known."
+            yield f"{test.name} was not read on a gauge of the shop's list: its error is not known."
 
 
 def _closed(case: Case, test: str) -> list[str]:

@@ -46,7 +46,7 @@ def may_run(case: Case, test: str, when: When) -> TestSpec:
         if not any(spec.key in step.runs for step in case.resolved.sheet.steps):
             refuse_if_apart(case)
     elif being_stripped(case):
-        raise RefusedError("apart", "the unit is being stripped; it cannot be tested as found any more")
+        raise RefusedError("apart", "the unit is being stripped; it can no longer be tested as found")
     return spec
 
 
@@ -54,7 +54,7 @@ def refuse_used_trace(case: Case) -> None:
     """Raises RefusedError for a trace that another run of this shop sealed."""
     if case.trace_of is not None:
         where = "this job" if case.trace_of == case.number else f"job {case.trace_of}"
-        text = f"these readings were sealed already by another test of {where}; one trace proves one test. Hold again and read"
+        text = f"these readings were already recorded in another test of {where}; each test needs its own readings. Hold again and read"
         raise RefusedError("trace-used", text)
 
 

@@ -12,7 +12,7 @@ from ironkettle.core.sheets.document.supplies import Kit
 
 
 class StockKind(StrEnum):
-    """What the shelf holds: seals of a housing, O-rings, whole kits by number, parts by name."""
+    """Stock list: seals of a housing, O-rings, whole kits by number, parts by name."""
 
     LIP_SEAL = "lip_seal"
     WIPER = "wiper"

@@ -49,7 +49,7 @@ def refuse_short(case: Case, element: str, name: str) -> None:
 
 
 def shortage_name(case: Case, what: str) -> str:
-    """What a thing that is short is called."""
+    """What a missing item is called."""
     return name_in(case.resolved, what)
 
 

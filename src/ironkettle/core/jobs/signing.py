@@ -50,7 +50,7 @@ def check_bench_time(moment: datetime, now: datetime, field: str = "bench_time")
     if not EARLIEST <= moment < LATEST or moment > now + MOST_AHEAD:
         raise fault(
             field,
-            f"{moment.isoformat()} cannot be: the clock of this device is wrong",
+            f"{moment.isoformat()} is not possible: check the clock of this device",
             f"from {EARLIEST:%Y-%m-%d} to a day from now",
         )
 

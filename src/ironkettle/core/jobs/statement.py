@@ -34,7 +34,7 @@ def compose_statement(case: Case, tasks: Sequence[Task]) -> tuple[str, ...]:
     untested = [test.name for test in tests if verdict_on(case, test.key) != "pass"]
     care = case.resolved.care
     if care is not None:
-        claim = f"Looked after as recorded: {care.what}, due every {' or '.join(care.every)}"
+        claim = f"Serviced as recorded: {care.what}, due every {' or '.join(care.every)}"
     elif not tests:
         claim = "Repaired as recorded; the build sheet asks for no test"
     elif untested:

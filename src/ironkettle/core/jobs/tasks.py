@@ -75,7 +75,7 @@ def check_entry(case: Case, payload: Payload) -> None:
     kind = kind_of(payload)
     if closed_by(case.state) is not None and not kind.reopens:
         raise RefusedError(
-            "job-released", f"the job is {closed_words(case.state)} and takes no entry; reopen it with a reason first"
+            "job-released", f"the job is {closed_words(case.state)} and takes no entries; reopen it with a reason first"
         )
     if intake_of(case.state) is None and not kind.opens:
         raise RefusedError("no-intake", "the first entry of a job is its intake")
@@ -93,7 +93,9 @@ def check_entry(case: Case, payload: Payload) -> None:
 def check_stays(case: Case) -> None:
     """Raises RefusedError where the entry that is to be struck out stays in a log for good: signatures, and strikings themselves."""
     if case.target is not None and kind_of(case.target[1]).stays:
-        raise RefusedError("not-strikable", "releases, reopenings and strikings stay; write a new entry instead")
+        raise RefusedError(
+            "not-strikable", "releases, reopenings and strike-outs cannot be struck out; make a new entry instead"
+        )
 
 
 def is_strikable(case: Case, entry: UUID, owner: str, payload: Payload) -> bool:
@@ -110,7 +112,7 @@ def is_strikable(case: Case, entry: UUID, owner: str, payload: Payload) -> bool:
 def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
     task = next((one for one in tasks if one.key == payload.task), None)
     if task is None:
-        raise fault("task", f"“{payload.task}” is no task of this job", *(one.key for one in tasks[:12]))
+        raise fault("task", f"“{payload.task}” is not a task of this job", *(one.key for one in tasks[:12]))
     if not may_be_skipped(task):
         raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
 

@@ -14,7 +14,7 @@ from ironkettle.core.sheets.document.trials import HoldTest
 # What a measuring glass of a bench is read to at best, and its own tolerance. [ml, share]
 _READ_TO_ML, _GLASS = 0.1, 0.05
 _MOST_ML = 10_000.0
-_BASIS = "two witnesses of one hold (docs/guide/pressure-tests.md)"
+_BASIS = "two measurements of one hold (docs/guide/pressure-tests.md)"
 
 
 def check_collected(spec: HoldTest, collected: str | None) -> None:
@@ -73,7 +73,9 @@ def collected_rate(collected: str, held: float) -> tuple[float, float]:
     """
     volume = read_quantity(collected, Dimension.VOLUME, "collected").value
     if not 0 <= volume <= _MOST_ML:
-        raise fault("collected", f"“{collected}” cannot be what a measuring glass holds", f"0 ml to {_MOST_ML:g} ml")
+        raise fault(
+            "collected", f"“{collected}” is not a possible volume for a measuring glass", f"0 ml to {_MOST_ML:g} ml"
+        )
     # Nothing is seen to a drop, however it is written.
     written = written_half(collected, Dimension.VOLUME, "collected") if volume else 0.0
     doubt = max(_READ_TO_ML, written) + _GLASS * volume

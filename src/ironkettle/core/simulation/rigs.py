@@ -81,16 +81,16 @@ class OilUnit:
     pumped: float = 0.0
     out: float = 0.0
     key: str = "oil"
-    says: str = "A unit full of oil"
+    says: str = "Oil-filled unit"
     dials: tuple[Dial, ...] = ()
 
     def __post_init__(self) -> None:
         self.dials = (
             Dial("rod_gap", "Gap at the rod seal", "µm", 0.9, 200.0),
-            Dial("bypass_gap", "Gap past the piston", "µm", 0.0, 200.0),
+            Dial("bypass_gap", "Gap at the piston seal", "µm", 0.0, 200.0),
             Dial("hole", "A hole", "mm", 0.0, 3.0),
-            Dial("volume", "Its volume", "ml", self.unit.volume, 20_000.0, 5.0),
-            Dial("hoses", "Its hoses give", "ml/MPa", self.unit.hoses, 50.0),
+            Dial("volume", "Volume", "ml", self.unit.volume, 20_000.0, 5.0),
+            Dial("hoses", "Hose compliance", "ml/MPa", self.unit.hoses, 50.0),
         )
 
     def leaks(self, settings: Mapping[str, float], *, shut: bool) -> float:
@@ -127,11 +127,11 @@ class Opening:
     stroke: float = 12.0
     out: float = 0.0
     key: str = "opening"
-    says: str = "A valve or injector that opens"
+    says: str = "Valve or injector"
     dials: tuple[Dial, ...] = (
         Dial("opens", "Opens at", "bar", 250.0, 600.0, 5.0),
         Dial("shuts", "Shuts below that by", "bar", 20.0, 200.0),
-        Dial("seat_hole", "Its seat leaks through", "mm", 0.0, 0.5),
+        Dial("seat_hole", "Seat leakage through", "mm", 0.0, 0.5),
     )
 
     def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:
@@ -161,10 +161,10 @@ class Relief:
     unit: LiquidVolume = field(default_factory=lambda: LiquidVolume(Liquid(), 500.0, settles=0.0))
     poppet: Poppet = field(default_factory=lambda: Poppet(20.0))
     key: str = "relief"
-    says: str = "A relief valve, pumped through"
+    says: str = "Relief valve under flow"
     dials: tuple[Dial, ...] = (
         Dial("opens", "Opens at", "bar", 200.0, 600.0, 5.0),
-        Dial("pump", "The pump gives", "l/min", 3.0, 20.0, 0.1),
+        Dial("pump", "Pump flow", "l/min", 3.0, 20.0, 0.1),
         Dial("damping", "Damping of its poppet", "N·s/m", 1500.0, 5000.0),
         Dial("friction", "Friction of its guide", "N", 0.0, 200.0),
     )
@@ -205,11 +205,11 @@ class RegulatorRig:
     supply: float = 0.0
     drawn: float = 0.0
     key: str = "regulator"
-    says: str = "A regulator for air"
+    says: str = "Air regulator"
     dials: tuple[Dial, ...] = (
         Dial("set_to", "Set to", "bar", 4.0, 20.0),
-        Dial("draws", "Drawn from the outlet", "l/min", 0.0, 500.0),
-        Dial("seat_leak", "What passes its seat", "ml/min", 0.0, 500.0),
+        Dial("draws", "Outlet flow", "l/min", 0.0, 500.0),
+        Dial("seat_leak", "Seat leakage", "ml/min", 0.0, 500.0),
     )
 
     def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:
@@ -239,7 +239,7 @@ class AirUnit:
     out: float = 0.0
     room: float = 24.0
     key: str = "air"
-    says: str = "A unit full of air"
+    says: str = "Air-filled unit"
     dials: tuple[Dial, ...] = (Dial("hole", "A hole", "mm", 0.0, 2.0),)
     _STANDARD_MG_PER_ML: float = 1.2041
 
@@ -269,7 +269,7 @@ class Ram:
     pushed_to: float = 0.0
     force: float = 0.0
     key: str = "ram"
-    says: str = "A ram that moves"
+    says: str = "Moving ram"
     dials: tuple[Dial, ...] = (
         Dial("breakaway", "Breaks away at", "N", 400.0, 20_000.0, 1.0),
         Dial("running", "Runs at", "N", 250.0, 20_000.0, 1.0),
@@ -307,7 +307,7 @@ class Demand:
     drawn: float = 0.0
     supply: float = 0.0
     key: str = "demand"
-    says: str = "A demand valve, breathed from"
+    says: str = "Demand valve, breathing"
     dials: tuple[Dial, ...] = (
         Dial("cracks", "Opens at an effort of", "Pa", 300.0, 2000.0),
         Dial("rises", "Rises with the flow by", "Pa a l/min", 3.0, 50.0),
@@ -333,14 +333,14 @@ class Stroking:
     supply: float = 0.0
     flow: float = 0.0
     key: str = "stroking"
-    says: str = "A motor or pump that strokes"
+    says: str = "Stroking motor or pump"
     dials: tuple[Dial, ...] = (
         Dial("swept", "A stroke takes", "ml", 30.0, 5000.0, 1.0),
-        Dial("passes", "Comes in at 1 bar", "l/min", 1.0, 500.0, 0.01),
+        Dial("passes", "Intake at 1 bar", "l/min", 1.0, 500.0, 0.01),
         Dial("starts", "Starts at", "bar", 0.3, 20.0),
         Dial("runs", "Runs on down to", "bar", 0.2, 20.0),
         Dial("past", "Passes its rings at 1 bar", "l/min", 0.0, 500.0),
-        Dial("outlet", "Its outlet is open", "%", 100.0, 100.0),
+        Dial("outlet", "Outlet open", "%", 100.0, 100.0),
     )
 
     def advance(self, seconds: float, wanted: float, shut: bool, settings: Mapping[str, float]) -> None:  # noqa: ARG002

@@ -135,7 +135,7 @@ def _behind(cursor: str) -> ColumnElement[bool]:
         released, touched, key = json.loads(base64.urlsafe_b64decode(cursor.encode()))
         moment, job_id = datetime.fromisoformat(touched), UUID(key)
     except (ValueError, TypeError, AttributeError, binascii.Error):
-        raise fault("after", "this is no place in the list", "what came as next") from None
+        raise fault("after", "this is not a place in the list", "the value of next from the page before") from None
     same = JobRow.released.is_(bool(released))
     later = or_(JobRow.touched_at < moment, and_(JobRow.touched_at == moment, JobRow.id > job_id))
     further = and_(same, later)

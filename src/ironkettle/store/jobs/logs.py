@@ -195,7 +195,7 @@ def _check_same(session: Session, job: JobRow, present: EntryRow, new: NewEntry,
         sent = tuple(seal for seal, _ in chunks_of(_samples_in(new.payload)))
         same = as_sent(entry.payload) == as_sent(_bare(new.payload)) and entry.chunks == sent
     if not same:
-        raise RefusedError("entry-exists", "an entry with this id exists with other contents")
+        raise RefusedError("entry-exists", "an entry with this id already exists with other contents")
 
 
 def _beside(session: Session, job: JobRow, state: State, new: NewEntry) -> dict[str, Any]:

@@ -172,7 +172,7 @@ def broken_recordings(session: Session, job_id: UUID) -> list[str]:
     for run in recordings_of(session, job_id):
         chunks = [(one.place, one.text, one.hash) for one in chunks_of_recording(session, UUID(run))]
         if (wrong := broken_at(chunks)) is not None:
-            found.append(f"recording {run[:8]} has another chunk {wrong} than was written")
+            found.append(f"recording {run[:8]} has another chunk {wrong} than was recorded")
     return found
 
 

@@ -113,7 +113,7 @@ def shops_row(session: Session, key: str) -> SheetRow | None:
 
 
 def latest_sheets(session: Session) -> list[SheetRow]:
-    """The newest version of each sheet that is the shop's, by name; a draft only where there is no other."""
+    """The newest approved version of each sheet, by name; a draft only where there is no other."""
     query = select(SheetRow).order_by(SheetRow.key, _IS_THE_SHOPS.desc(), SheetRow.version.desc())
     return sorted(session.scalars(query.ext(distinct_on(SheetRow.key))), key=lambda row: row.name)
 

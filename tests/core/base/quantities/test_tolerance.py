@@ -75,13 +75,13 @@ def test_fits_by_the_table(text: str, low: float, high: float) -> None:
     ("text", "words"),
     [
         ("50 H12", "grade 12 is not known"),
-        ("50 k6", "is not a fit known here"),
-        ("50 F7", "is not a fit known here"),
+        ("50 k6", "is not a known fit"),
+        ("50 F7", "is not a known fit"),
         ("501 H8", "up to 500 mm"),
         ("0 H8", "up to 500 mm, not for 0 mm"),
         ("3 mm ±3", "as wide as the value"),
         ("3 mm -3/-4", "as wide as the value"),
-        ("50 mm +0.03/-0.01/-0.02", "not a unit"),
+        ("50 mm +0.03/-0.01/-0.02", "not a recognised unit"),
     ],
 )
 def test_what_no_table_holds_is_refused(text: str, words: str) -> None:

@@ -115,7 +115,7 @@ def test_how_much_longer_is_told_where_holding_will_decide_it() -> None:
     [
         ((Sample(0, 21), Sample(1, 21)), "at least 3"),
         ((Sample(0, 21), Sample(2, 21), Sample(1, 21)), "does not come after"),
-        ((Sample(0, 21), Sample(1, 21), Sample(2, -0.2)), "below vacuum"),
+        ((Sample(0, 21), Sample(1, 21), Sample(2, -0.2)), "below a full vacuum"),
     ],
 )
 def test_samples_that_are_no_hold(samples: tuple[Sample, ...], words: str) -> None:

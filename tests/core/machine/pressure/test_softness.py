@@ -93,7 +93,7 @@ def test_gas_in_standard_millilitres() -> None:
 
 
 def test_gas_below_vacuum_is_refused() -> None:
-    with pytest.raises(RuleError, match="below vacuum"):
+    with pytest.raises(RuleError, match="below a full vacuum"):
         soft(TestVolume(2000, AIR), pressure=-0.11)
 
 

@@ -61,9 +61,9 @@ def test_what_is_no_number_is_none(words: tuple[int, ...]) -> None:
 
 
 def test_a_value_too_large_for_its_register_is_told() -> None:
-    with pytest.raises(RuleError, match="does not go into the register of Pressure"):
+    with pytest.raises(RuleError, match="does not fit the register of Pressure"):
         encode(400.0, channel(format="int16", scale=0.1))
-    with pytest.raises(RuleError, match="does not go into"):
+    with pytest.raises(RuleError, match="does not fit the register"):
         encode(-1.0, channel(format="uint16"))
 
 
@@ -86,9 +86,9 @@ def test_there_and_back(base: float, unit: str, swapped: bool, scale: float, off
     [
         ({"scale": 0}, "scale 0 of Pressure"),
         ({"scale": 1e12}, "between 1e-9 and 1e9"),
-        ({"unit": "mm"}, "no unit of it"),
-        ({"unit": "bara"}, "no unit of it"),
-        ({"unit": ""}, "no unit of it"),
+        ({"unit": "mm"}, "not a unit for it"),
+        ({"unit": "bara"}, "not a unit for it"),
+        ({"unit": ""}, "not a unit for it"),
         ({"low": 5, "high": 5}, "the first is not below"),
         ({"register_at": 65_535}, "over the last register"),
         ({"register_at": -1}, "greater than or equal to 0"),

@@ -56,7 +56,7 @@ def test_fluids_are_known_by_their_names() -> None:
     assert medium_of("mineral oil ISO VG 46", media()) == "mineral_hydraulic_oil"
     assert medium_of("water-glycol HFC", media()) == "water_glycol_hfc"
     assert medium_of("Silicone grease", media()) == "silicone_grease"
-    with pytest.raises(RuleError, match="not a medium"):
+    with pytest.raises(RuleError, match="not a known medium"):
         medium_of("treacle", media())
     with pytest.raises(RuleError, match="not a compound"):
         find_compound("cork", ALL)

@@ -1,4 +1,4 @@
-"""A groove from scratch: every proposal passes its own check, tolerances by ISO 286."""
+"""New groove: every proposal passes its own check, tolerances by ISO 286."""
 
 from __future__ import annotations
 

@@ -164,7 +164,7 @@ def test_a_reading_near_no_size_is_said_to_be_so_and_never_decided(measurement: 
 
 def test_larger_than_any_size_is_said() -> None:
     text = match_ring(Measurement(5000, 7), TABLE).findings[0].message
-    assert text.startswith("larger than any size known here, the largest of which is ISO 3601 670x7.00")
+    assert text.startswith("larger than any known size, the largest of which is ISO 3601 670x7.00")
     # 670 ± 4.5 by its formula: three tolerances over are 683.6.
     assert "larger than any" not in match_ring(Measurement(683, 7, uncertainty=0.1), TABLE).findings[0].message
 
@@ -220,7 +220,7 @@ def test_a_groove_that_no_size_fits_is_to_be_read_again() -> None:
     evidence = GrooveEvidence(np.full(len(TABLE.sizes), 5.0), np.zeros(len(TABLE.sizes)), lambda _place: ("too deep",))
     found = match_ring(Measurement(37.47, 5.33, uncertainty=0.02), TABLE, groove=evidence)
     assert found.fitting == ()
-    assert "no size known here fits it: read the groove again" in found.findings[0].message
+    assert "no known size fits it: measure the groove again" in found.findings[0].message
 
 
 def test_what_is_seldom_met_weighs_a_quarter() -> None:

@@ -19,7 +19,7 @@ def test_finds_sizes_by_any_writing_and_names_what_fits() -> None:
     assert TABLE.find(ISO_3601, "20X1.80").section == 1.80
     with pytest.raises(RuleError, match="has no size"):
         TABLE.find(AS568, "999")
-    with pytest.raises(RuleError, match="not a series"):
+    with pytest.raises(RuleError, match="not a known series"):
         TABLE.find("DIN", "1")
     assert len(RingTable(()).sizes) == 0
 

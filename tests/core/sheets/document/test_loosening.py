@@ -95,7 +95,7 @@ def test_what_asks_for_as_much_or_more_does_not(what: str) -> None:
 
 
 def test_what_loosens_stands_on_top_and_the_authority_weighs_as_safety() -> None:
-    after = copy.deepcopy(MASK) | {"authority": "none", "name": "Another name"}
+    after = copy.deepcopy(MASK) | {"authority": "none", "name": "New name"}
     first, *rest = changes(sheet_of(MASK), sheet_of(after))
     assert (first.path, first.was, first.now) == ("authority", "life_support", "none")
     assert (first.weight, first.loosens) == (Weight.SAFETY, True)

@@ -20,7 +20,7 @@ BOMB = "a: &a [x,x,x,x,x,x,x,x,x]\n" + "".join(
     [
         (BOMB, "anchors"),
         ("a: &x 1\nb: 2", "line 1: anchors"),
-        ("a: 1\nb:\n  c: 1\n  c: 2", "line 4, column 3: the key “c” stands here twice"),
+        ("a: 1\nb:\n  c: 1\n  c: 2", "line 4, column 3: the key “c” is used here twice"),
         ("{" * 60, "deeper than"),
         ("a: " + "[" * (DEEPEST + 1) + "]" * (DEEPEST + 1), f"deeper than {DEEPEST}"),
         ("a:\n" + "- 1\n" * (MOST_VALUES + 1), f"more than {MOST_VALUES} values"),

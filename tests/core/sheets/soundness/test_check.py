@@ -101,7 +101,7 @@ def test_names_that_name_nothing(changes: dict[str, Any], field: str, words: str
         ({"parts__1__points": [{"key": "p", "ask": "x", "read": "length"}]}, "parts.1.points.0.limit", "is needed"),
         ({"parts__1__points": [{"key": "p", "ask": "x", "read": "length", "limit": "at most 3"}]}, "parts.1.points.0.limit", "unit"),
         ({"fasteners": [{"key": "f", "name": "F", "phases": [{"to": "turns", "turns": 1}]}]}, "fasteners.0.thread", "turns and slots"),
-        ({"fasteners": [{"key": "f", "name": "F", "thread": "M9¾", "phases": [{"to": "hand"}]}]}, "fasteners.0.thread", "not a thread"),
+        ({"fasteners": [{"key": "f", "name": "F", "thread": "M9¾", "phases": [{"to": "hand"}]}]}, "fasteners.0.thread", "not a recognised thread"),
         ({"fasteners": [{"key": "f", "name": "F", "phases": [{"to": "torque", "low": "9 N·m", "high": "8 N·m"}]}]}, "fasteners.0.phases.0.low", "above"),
         ({"fasteners": [{"key": "f", "name": "F", "phases": [{"to": "torque"}]}]}, "fasteners.0.phases.0", "low and high, or target"),
         ({"fasteners": [{"key": "f", "name": "F", "phases": [{"to": "gap", "gap": ["4 mm", "1 mm"]}]}]}, "fasteners.0.phases.0.gap", "above"),
@@ -146,7 +146,7 @@ def test_the_weakest_rating_decides_how_hard_a_test_may_press() -> None:
     ("text", "words"),
     [
         ("a: &x 1\nb: *x", "anchors"),
-        ("a: 1\na: 2", "stands here twice"),
+        ("a: 1\na: 2", "used here twice"),
         ("- 1", "not a document"),
         ("x" * 400_001, "longer than"),
         ("a: [[[[[[[[[[[[[[[[[[[[[[[[[[1]]]]]]]]]]]]]]]]]]]]]]]]]]", "nested deeper"),

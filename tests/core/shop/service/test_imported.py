@@ -42,11 +42,11 @@ def test_what_parts_the_columns_is_told_by_the_first_line_alone() -> None:
 @pytest.mark.parametrize(
     ("row", "words"),
     [
-        ("FN-1,h,,2026-11-20", "value is empty"), ("FN-1,h,much,2026-11-20", "“much” is no number a counter shows"),
-        ("FN-1,h,nan,2026-11-20", "is no number"), ("FN-1,h,-4,2026-11-20", "is no number"),
-        ("FN-1,h,inf,2026-11-20", "is no number"), ("FN-1,h,1.250,2026-11-20", "may be 1250 or 1.250"), ("FN-1,h,4,20.11.2026", "is no date"),
+        ("FN-1,h,,2026-11-20", "value is empty"), ("FN-1,h,much,2026-11-20", "“much” is not a counter reading"),
+        ("FN-1,h,nan,2026-11-20", "is not a counter reading"), ("FN-1,h,-4,2026-11-20", "is not a counter reading"),
+        ("FN-1,h,inf,2026-11-20", "is not a counter reading"), ("FN-1,h,1.250,2026-11-20", "may be 1250 or 1.250"), ("FN-1,h,4,20.11.2026", "is not a date"),
         ("FN-1\0,h,4,2026-11-20", "unit holds a NUL character"), ("FN-1,h\u202e,4,2026-11-20", "counter holds the control"),
-        ("FN-1,h,4", "date is empty"), ("FN-1,h,4,2026-11-20,because", "“because” says not why it is lower"),
+        ("FN-1,h,4", "date is empty"), ("FN-1,h,4,2026-11-20,because", "“because” does not say why it is lower"),
         (",h,4,2026-11-20", "unit is empty"),
     ],
 )  # fmt: skip
@@ -62,7 +62,7 @@ def test_a_bad_line_is_named(row: str, words: str) -> None:
         ("", "unit, counter, value, date is missing"),
         ("unit,counter,value\n", "date is missing"),
         ("unit,counter,value,date\n\n", "no row"),
-        (f"unit,counter,value,date\n{'x' * 140_000},h,1,2026-11-20\n", "this is no table"),
+        (f"unit,counter,value,date\n{'x' * 140_000},h,1,2026-11-20\n", "this is not a table"),
     ],
 )
 def test_a_file_that_is_none_is_refused(text: str, words: str) -> None:

@@ -54,7 +54,7 @@ def test_the_label_of_another_shop_is_told() -> None:
     "text", ["", "FN-0417", "https://example.org/", "K7QF-12345", "⚙" * 10, "0" * 10, "K7QF-1234567"]
 )
 def test_what_is_no_label_is_told(text: str) -> None:
-    with pytest.raises(RuleError, match="no label"):
+    with pytest.raises(RuleError, match="not a unit label"):
         read_label(text, SHOP)
 
 

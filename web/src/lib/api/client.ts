@@ -78,3 +78,12 @@ export async function ask<T>(
 		return { data: null, problem: UNREACHABLE };
 	}
 }
+
+/** The API's own description; null where the server does not answer. */
+export async function fetchDocument(): Promise<unknown> {
+	try {
+		return await (await fetch('/api/openapi.json')).json();
+	} catch {
+		return null;
+	}
+}

@@ -127,7 +127,7 @@
 {:else}
 	<div class={inLine ? 'grid grid-cols-[1fr_6rem] items-center gap-x-3' : ''}>
 		<label class={['block font-semibold', !inLine && 'mb-1']} for={id}
-			>{ask.label}{#if ask.optional}<span class="faint font-normal">, where there is something to say</span
+			>{ask.label}{#if ask.optional}<span class="faint font-normal">, if there is something to add</span
 				>{/if}</label
 		>
 		<input

@@ -15,7 +15,7 @@
 	}
 	let { check, groove, name }: Props = $props();
 
-	const words = { good: 'Good', caution: 'Take care', reject: 'Not like this' };
+	const words = { good: 'Good', caution: 'Take care', reject: 'Do not use' };
 	const section = $derived(shown(check.installed_section_mm.nominal, 3));
 	const depth = $derived(shown(check.depth_mm, 3));
 	const inside = $derived(shown(check.free_inside_diameter_mm, 3));

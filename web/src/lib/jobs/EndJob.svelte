@@ -48,7 +48,7 @@
 		{/each}
 	</div>
 	<label class="block font-semibold" for={id}
-		>Reason, as it will stand on the certificate
+		>Reason, printed on the certificate
 		<input {id} class="entry input mt-1 w-full" maxlength="600" bind:value={reason} /></label
 	>
 	<button class="btn btn-error" disabled={!how || reason.trim().length < 5}>Sign the end of the job</button>

@@ -47,7 +47,7 @@
 		{ key: 'unit', name: 'Unit', hint: 'what it is and where it sits' },
 		{ key: 'serial', name: 'Serial number', hint: 'as stamped' },
 		{ key: 'customer', name: 'Customer', hint: '' },
-		{ key: 'hours', name: 'Since last service', hint: 'hours, cycles or months; may be left out' }
+		{ key: 'hours', name: 'Since last service', hint: 'hours, cycles or months; optional' }
 	];
 
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
@@ -121,7 +121,7 @@
 				aria-invalid={fault ? 'true' : undefined}
 			/>
 			<p class={['mt-1 min-h-6 text-sm', fault ? 'text-error' : 'faint']}>
-				{fault ?? 'what it stands at; may be left out'}
+				{fault ?? 'its reading; optional'}
 			</p>
 			{#if fault}
 				<LowerReason bind:value={() => draft.lower[one] ?? '', (why) => (draft.lower[one] = why)} />

@@ -45,15 +45,15 @@
 
 <div class="flex items-center justify-between gap-4">
 	<h2 class="text-2xl font-bold">Log</h2>
-	<button class="btn" onclick={check}>Check the chain</button>
+	<button class="btn" onclick={check}>Check the record</button>
 </div>
 {#if seal}
 	<p
 		class={['my-2 flex items-center gap-2 font-semibold', seal.holds ? 'text-success' : 'text-error']}
 		role="status"
 	>
-		{#if seal.holds}<ShieldCheck size={22} aria-hidden="true" />The chain holds over {seal.entries} entries.
-		{:else}<ShieldX size={22} aria-hidden="true" />The chain is broken:
+		{#if seal.holds}<ShieldCheck size={22} aria-hidden="true" />The record is intact: {seal.entries} entries.
+		{:else}<ShieldX size={22} aria-hidden="true" />The record is damaged:
 			{(seal.broken ?? []).map((link) => `entry ${link.seq} ${link.reason}`).join('; ')}{/if}
 	</p>
 {/if}

@@ -25,7 +25,7 @@
 
 <Fold
 	class="border-t border-base-300"
-	title="It will not come …"
+	title="It does not come loose …"
 	unfold={task.ladder.some((rung) => rung.tried !== null)}
 >
 	<ol class="ml-5 list-decimal space-y-3">
@@ -47,7 +47,7 @@
 						<button
 							class="btn aria-pressed:btn-warning"
 							aria-pressed={harmed.includes(rung.key)}
-							onclick={() => toggle(rung.key)}>Harm was done</button
+							onclick={() => toggle(rung.key)}>Damage caused</button
 						>
 					{/if}
 				</div>

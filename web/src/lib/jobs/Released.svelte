@@ -38,7 +38,7 @@
 		</ul>
 	{/if}
 	{#if signed?.signed}<p class="faint">{signed.signed}</p>{/if}
-	<p class="faint my-2 text-sm break-all">Chain ends in: {view.head}</p>
+	<p class="faint my-2 text-sm break-all">Record hash: {view.head}</p>
 	<div class="flex flex-wrap gap-2">
 		<a class="btn btn-primary" href="/api/jobs/{view.job.id}/certificate.pdf" target="_blank" rel="noopener"
 			><FileText size={20} aria-hidden="true" />Certificate</a

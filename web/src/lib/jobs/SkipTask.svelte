@@ -41,7 +41,7 @@
 		{/if}
 		<input
 			class="entry input w-full"
-			placeholder="Reason; it stands on the certificate"
+			placeholder="Reason; it is printed on the certificate"
 			aria-label="Reason for skipping"
 			bind:value={reason}
 		/>

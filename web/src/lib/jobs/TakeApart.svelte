@@ -28,19 +28,19 @@
 			void takeApart();
 		}}
 	>
-		<p>From this step on, what comes off again, what goes back, its kit and its tests are done again.</p>
+		<p>From this step on, removal, refitting, kit and tests are done again.</p>
 		<input
 			class="entry input w-full"
-			placeholder="Why: it drips at the rod again"
-			aria-label="Why it is taken apart again"
+			placeholder="Reason: it drips at the rod again"
+			aria-label="Reason for taking it apart again"
 			bind:value={reason}
 		/>
 		<ProblemNote {problem} />
 		<div class="flex flex-wrap gap-2">
-			<button class="btn btn-warning" disabled={reason.trim().length < 5}>Take it apart again</button>
+			<button class="btn btn-warning" disabled={reason.trim().length < 5}>Take apart again</button>
 			<button type="button" class="btn" onclick={() => (asking = false)}>Back</button>
 		</div>
 	</form>
 {:else}
-	<button class="btn" onclick={() => (asking = true)}>Take it apart again from here …</button>
+	<button class="btn" onclick={() => (asking = true)}>Take apart again from here …</button>
 {/if}

@@ -44,7 +44,7 @@
 		{task.text}
 	</h1>
 	{#if task.status === 'done'}<p class="text-success font-semibold">
-			Recorded already: {task.recorded?.words}
+			Already recorded: {task.recorded?.words}
 		</p>{/if}
 	{#if task.hold}<p class="font-semibold">{task.hold}</p>{/if}
 	{#if task.caution}<Caution text={task.caution} />{/if}

@@ -33,7 +33,7 @@
 		<AskField {ask} bind:value={values[ask.field]} />
 	{/each}
 	<div class="flex gap-2">
-		<button class="btn btn-primary">Send it so</button>
+		<button class="btn btn-primary">Change and send</button>
 		<button type="button" class="btn" onclick={onDone}>Back</button>
 	</div>
 </form>

@@ -24,10 +24,13 @@
 
 <div class="flex flex-wrap gap-2 px-4 empty:hidden [&>p]:mt-1 print:hidden">
 	{#if device.away}
-		{@render note(`${device.away.title}${mine.length ? `; ${kept}, sent as soon as it is back` : ''}`, true)}
+		{@render note(
+			`${device.away.title}${mine.length ? `; ${kept}, sent when the connection is back` : ''}`,
+			true
+		)}
 	{:else if faulty.length}
 		{@render note(
-			`The server failed at ${faulty.length} of the entries; kept on this device and tried again`
+			`The server failed at ${faulty.length} of the entries; they are kept on this device and tried again`
 		)}
 	{/if}
 	{#if others.length}

@@ -43,7 +43,7 @@
 		{#if linked}<a class="link" href="/jobs/{entry.job}">{entry.unit || 'its job'}</a> ·
 		{/if}{entry.whoName}, {when}
 	</p>
-	<p>{entry.refused ? 'Refused' : 'The server failed at it, and tries again'}: {why}</p>
+	<p>{entry.refused ? 'Refused' : 'The server failed on this entry and tries again'}: {why}</p>
 	<ProblemNote {problem} />
 	{#if doing === 'change' && described}
 		<ChangeEntry {entry} fields={described.fields} onDone={() => (doing = null)} />
@@ -52,11 +52,11 @@
 			<input
 				class="entry input min-w-60 flex-1"
 				aria-label="Why it is discarded"
-				placeholder="Why? It stands on the trail of changes"
+				placeholder="Reason; it is kept in the list of changes"
 				maxlength="600"
 				bind:value={reason}
 			/>
-			<button class="btn btn-warning" disabled={reason.trim().length < 5}>Discard it</button>
+			<button class="btn btn-warning" disabled={reason.trim().length < 5}>Discard entry</button>
 			<button type="button" class="btn" onclick={() => (doing = null)}>Back</button>
 		</form>
 	{:else}

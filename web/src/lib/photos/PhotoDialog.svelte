@@ -68,7 +68,7 @@
 		</p>
 		<div class="grid gap-3 sm:grid-cols-2">
 			<label class="font-semibold" for="{id}-word"
-				>Word for the next arrow
+				>Label for the next arrow
 				<input id="{id}-word" class="entry input mt-1 w-full" maxlength="60" bind:value={word} /></label
 			>
 			<label class="font-semibold" for="{id}-words"
@@ -88,12 +88,12 @@
 				>On the certificate</button
 			>
 			{#if arrows.length}<button class="btn" onclick={() => (arrows = arrows.slice(0, -1))}
-					>Take the last arrow away</button
+					>Remove the last arrow</button
 				>{/if}
 		</div>
 		<ProblemNote {problem} places />
 		<div class="modal-action">
-			<button class="btn btn-primary" onclick={() => void keep()}>Keep it so</button>
+			<button class="btn btn-primary" onclick={() => void keep()}>Save photo</button>
 			<form method="dialog"><button class="btn">Close</button></form>
 		</div>
 	</div>

@@ -73,7 +73,7 @@
 	<div class="flex flex-wrap items-center gap-2">
 		{#each own as photo (photo.id)}{@render thumb(photo)}{/each}
 		<label class={['btn min-h-14', wanted && own.length === 0 && 'btn-accent']} for={id} aria-busy={busy}>
-			<Camera size={22} aria-hidden="true" />{wanted && own.length === 0 ? 'A photo is wanted here' : 'Photo'}
+			<Camera size={22} aria-hidden="true" />{wanted && own.length === 0 ? 'Take a photo here' : 'Photo'}
 		</label>
 		<input {id} class="sr-only" type="file" accept="image/*" capture="environment" onchange={chosen} />
 	</div>

@@ -10,10 +10,10 @@
 
 	const conditions: { key: Schemas['Condition']; name: string; hint: string }[] = [
 		{ key: 'new', name: 'New', hint: 'never fitted' },
-		{ key: 'used', name: 'Used', hint: 'sound, but has run' },
+		{ key: 'used', name: 'Used', hint: 'sound, but used' },
 		{ key: 'flattened', name: 'Flattened', hint: 'flat sides: read the section twice, crossed' },
-		{ key: 'swollen', name: 'Swollen', hint: 'soft, grown by the fluid' },
-		{ key: 'stretched', name: 'Stretched', hint: 'lived stretched, hangs loose now' }
+		{ key: 'swollen', name: 'Swollen', hint: 'soft, swollen by the fluid' },
+		{ key: 'stretched', name: 'Stretched', hint: 'stretched in service, loose now' }
 	];
 	const hint = $derived(conditions.find((one) => one.key === value)?.hint ?? '');
 	const others = $derived(conditions.filter((one) => one.key !== 'new' && one.key !== value));
@@ -25,7 +25,7 @@
 
 <fieldset class="mb-2">
 	<legend class="mb-1 font-semibold"
-		>How is the old ring? <span class="faint font-normal">{hint}</span></legend
+		>Condition of the old ring <span class="faint font-normal">{hint}</span></legend
 	>
 	<div class="grid grid-cols-5 gap-1">
 		{#each conditions as one (one.key)}

@@ -12,7 +12,7 @@
 
 <section class="mb-2 rounded border-2 border-warning p-2" aria-label="Sizes that fit the groove">
 	<p class="font-semibold">
-		The old ring reads as {sizeName(readsAs)}, which does not fit this groove. These fit it, the most
+		The old ring measures as {sizeName(readsAs)}, which does not fit this groove. These fit it, the most
 		comfortable first:
 	</p>
 	<ul class="flex flex-wrap gap-x-4">

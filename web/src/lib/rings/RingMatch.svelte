@@ -50,7 +50,7 @@
 			{#if answer.fitting.length && !answer.reads_as.fits_groove}
 				<FittingRings sizes={answer.fitting} readsAs={answer.reads_as} />
 			{/if}
-			{#if !answer.known}<p class="mb-1 font-semibold">The nearest sizes; none of them is near:</p>{/if}
+			{#if !answer.known}<p class="mb-1 font-semibold">The nearest sizes; none is close:</p>{/if}
 			<ol class={['space-y-2', finder.stale && 'opacity-40']} aria-label="Sizes, most probable first">
 				{#each answer.candidates as candidate, index (candidate.series + candidate.designation)}
 					<CandidateRow
@@ -66,13 +66,12 @@
 			</ol>
 			<p class="faint mt-2 text-sm">
 				Full line: the section as measured. Green band: the size with its tolerance, to one scale. Sizes from
-				SAE AS568, ISO 3601-1, JIS B 2401 (diameter tolerance estimated) and common metric stock, which is no
-				standard. Guidance: the maker's drawing and your own copy of the standard win.
+				SAE AS568, ISO 3601-1, JIS B 2401 (diameter tolerance estimated) and common metric stock, which is not
+				a standard. Guidance: the maker's drawing and your own copy of the standard win.
 			</p>
 		{:else}
 			<p class="panel faint">
-				The sizes that fit the reading appear here as you type. Any notation will do: 24,9 · 0.984" · 1-5/16
-				in.
+				The sizes that fit the reading appear here as you type. Any notation works: 24,9 · 0.984" · 1-5/16 in.
 			</p>
 		{/if}
 	</div>

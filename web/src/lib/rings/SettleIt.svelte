@@ -31,18 +31,18 @@
 			<CircleCheck size={24} class="shrink-0 text-success" aria-hidden="true" />
 			<span>
 				Settled: {sizeName(answer.candidates[0])}
-				<span class="faint font-normal">of {answer.sizes_considered} sizes looked at</span>
+				<span class="faint font-normal">of {answer.sizes_considered} sizes compared</span>
 			</span>
 		</p>
 	{:else if !advice && !answer.findings.length}
 		<p class="mb-2 rounded border-2 border-accent p-2 font-semibold">
-			Not settled, and all that could be measured is. Where both fit the groove, either serves.
+			Not decided, and nothing more can be measured. Where both fit the groove, either can be used.
 		</p>
 	{:else if advice}
 		<div class="mb-2 flex flex-wrap items-start gap-x-3 rounded border-2 border-accent p-2">
 			<Ruler size={24} class="shrink-0 text-accent" aria-hidden="true" />
 			<p class="min-w-52 flex-1">
-				<strong>Not settled. Measure next: {advice.what}.</strong>
+				<strong>Not decided. Measure next: {advice.what}.</strong>
 				<span class="faint block text-sm">{advice.why}.</span>
 			</p>
 			{#if asked}

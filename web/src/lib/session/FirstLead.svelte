@@ -19,9 +19,9 @@
 </script>
 
 <form class="mx-auto max-w-xl" onsubmit={begin} data-form>
-	<h1 class="mb-1 text-3xl font-extrabold">The first start</h1>
+	<h1 class="mb-1 text-3xl font-extrabold">First start</h1>
 	<p class="mb-3">
-		Nobody can sign in here yet. Whoever leads the workshop begins: your name and a PIN of six digits, or a
+		Nobody can sign in here yet. The workshop lead starts: enter your name and a PIN of six digits, or a
 		password of ten characters or more. You then add the others under Workshop.
 	</p>
 	<label class="block font-semibold" for="first-name">Your name</label>
@@ -49,7 +49,7 @@
 			/>
 		</div>
 		<div>
-			<label class="block font-semibold" for="first-again">Once more</label>
+			<label class="block font-semibold" for="first-again">Repeat</label>
 			<input
 				id="first-again"
 				class="entry input w-full"
@@ -60,7 +60,7 @@
 		</div>
 	</div>
 	<p class="min-h-6 text-sm text-error" role="status">
-		{faultAt(problem, 'pin') ?? (differ ? 'The two are not the same.' : '')}
+		{faultAt(problem, 'pin') ?? (differ ? 'The two entries differ.' : '')}
 	</p>
 	{#if problem && !problem.errors.length}<ProblemNote {problem} />{/if}
 	<button class="btn btn-primary" disabled={!name.trim() || !pin || pin !== again}>Begin</button>

@@ -26,9 +26,7 @@
 	<div class="modal-box mt-4 max-h-none max-w-3xl">
 		{#if session.asking}
 			{#if session.known && !session.person}
-				<p class="mb-2 font-semibold text-warning">
-					Nobody is signed in here any more. What lies open beneath is kept.
-				</p>
+				<p class="mb-2 font-semibold text-warning">You are signed out. Your open work is kept.</p>
 			{/if}
 			<SignIn />
 			<div class="modal-action">

@@ -58,7 +58,7 @@
 		<button
 			type="button"
 			class="btn h-14"
-			aria-label="Take the last one back"
+			aria-label="Delete the last digit"
 			onclick={() => ((typed = typed.slice(0, -1)), field?.focus())}
 			><Delete size={24} aria-hidden="true" /></button
 		>

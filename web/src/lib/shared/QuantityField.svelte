@@ -126,12 +126,12 @@
 		<button
 			type="button"
 			class={['btn join-item min-w-16', !isBare(draft) && 'opacity-40']}
-			title="What a number alone means; change it (arrow down)"
+			title="Unit of a number without one; press arrow down to change it"
 			aria-label="Unit of {label}: {unit}. Change"
 			onclick={() => (unit = nextUnit(dimension, unit))}>{unit}</button
 		>
 	</div>
 	<p id="{id}-echo" class={['mt-1 min-h-6 text-sm', message ? 'text-error' : 'faint']} aria-live="polite">
-		{message ?? (half ? 'finish the unit, or Enter when it is meant so' : echo ? `= ${echo}` : hint)}
+		{message ?? (half ? 'finish the unit, or press Enter if it is complete' : echo ? `= ${echo}` : hint)}
 	</p>
 </div>

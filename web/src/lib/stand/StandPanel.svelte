@@ -27,13 +27,13 @@
 		);
 		const answer = await ask(api.POST('/api/stand/panel', { body: { rig, settings, fault } }));
 		problem = answer.problem;
-		done = answer.data ? 'It is set so.' : '';
+		done = answer.data ? 'Applied.' : '';
 		if (answer.data) texts = written(answer.data.settings);
 	}
 </script>
 
 <section class="panel space-y-3" aria-label="Panel of the simulated stand">
-	<h2 class="text-xl font-bold">What is on the simulated stand, and what is wrong with it</h2>
+	<h2 class="text-xl font-bold">Unit and faults of the simulated stand</h2>
 	<form
 		class="space-y-3"
 		oninput={() => (done = '')}
@@ -69,7 +69,7 @@
 			options={panel.faults.map((one) => [one.key as typeof fault, one.says] as const)}
 			bind:value={fault}
 		/>
-		<button class="btn btn-primary min-h-14 w-full">Set it so</button>
+		<button class="btn btn-primary min-h-14 w-full">Apply</button>
 		<p role="status">{done}</p>
 		{#if !(on?.dials ?? []).some((one) => faultAt(problem, `settings.${one.key}`))}<ProblemNote
 				{problem}

@@ -44,7 +44,7 @@
 <svelte:document onfocusin={remember} />
 <details bind:open bind:this={box}>
 	<summary class="min-h-11 cursor-pointer content-center font-semibold">Read from the test stand</summary>
-	{#if live.lost}<p class="text-warning">The server does not tell what the stand shows.</p>
+	{#if live.lost}<p class="text-warning">No reading from the test stand.</p>
 	{:else if live.now?.away}<p class="text-warning">{live.now.away}</p>{/if}
 	<div class="flex flex-wrap gap-2">
 		{#if highest !== null}

@@ -17,7 +17,7 @@
 	type Way = 'none' | 'straight' | 'square';
 	const WAYS: readonly (readonly [Way, string])[] = [
 		['none', 'No adapter'],
-		['straight', 'Straight on'],
+		['straight', 'In line'],
 		['square', 'At a right angle']
 	];
 	let way = $state<Way>(untrack(() => (adapter ? 'straight' : 'none')));
@@ -41,7 +41,7 @@
 
 <details bind:open>
 	<summary class="min-h-11 cursor-pointer content-center font-semibold"
-		>Adapter on the wrench{way === 'straight' ? ': straight on' : ''}</summary
+		>Adapter on the wrench{way === 'straight' ? ': in line' : ''}</summary
 	>
 	<div class="flex flex-wrap gap-2">
 		{#each WAYS as [key, word] (key)}
@@ -69,9 +69,7 @@
 		{/each}
 	</div>
 	{#if way === 'straight'}
-		<p class="faint text-sm">
-			The scale then shows less than the fastener gets; the readings are those of the scale.
-		</p>
+		<p class="faint text-sm">The scale then shows less than the fastener gets. Enter what the scale shows.</p>
 		<div class="flex flex-wrap gap-x-3">
 			<QuantityField
 				label="From the middle of the grip to the square"
@@ -89,6 +87,6 @@
 			/>
 		</div>
 	{:else if way === 'square'}
-		<p class="faint text-sm">At a right angle to the wrench the scale shows what the fastener gets.</p>
+		<p class="faint text-sm">At a right angle to the wrench, the scale shows the torque at the fastener.</p>
 	{/if}
 </details>

@@ -18,9 +18,9 @@
 		invalid: 'Invalid'
 	};
 	const marks: Record<string, string> = {
-		pass: 'holds',
-		fail: 'does not hold',
-		undecided: 'not decided',
+		pass: 'within limits',
+		fail: 'outside limits',
+		undecided: 'undecided',
 		invalid: 'cannot be judged'
 	};
 </script>

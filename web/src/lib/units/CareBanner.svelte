@@ -19,14 +19,14 @@
 			'panel mb-2 flex flex-wrap items-center gap-3 border-l-4 py-2',
 			bad.length ? 'border-l-warning' : 'border-l-accent'
 		]}
-		aria-label="Quick care"
+		aria-label="Quick service"
 	>
 		<p class="min-w-0 flex-1">
-			<strong>Quick care: {view.care.words}.</strong>
+			<strong>Quick service: {view.care.words}.</strong>
 			{#if bad.length}<span class="font-semibold text-warning">{view.care.reason}.</span>{/if}
 		</p>
 		<button class={['btn', bad.length && 'btn-primary']} onclick={() => void widen()}
-			>Make a full job of it</button
+			>Make it a full job</button
 		>
 	</section>
 	<ProblemNote {problem} />

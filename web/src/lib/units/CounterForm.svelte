@@ -49,8 +49,8 @@
 				<label class="block font-semibold" for="{id}-{one.counter}">Counter [{one.counter}]</label>
 				<p class="faint text-sm">
 					{one.value === null
-						? 'not read yet'
-						: `stood at ${one.value.toLocaleString('en-GB')} ${one.counter} on ${day(one.at)}`}{one.a_day
+						? 'no reading yet'
+						: `was ${one.value.toLocaleString('en-GB')} ${one.counter} on ${day(one.at)}`}{one.a_day
 						? `; about ${one.a_day.toLocaleString('en-GB')} a day`
 						: ''}
 				</p>
@@ -66,7 +66,7 @@
 			{#if fault && at === one.counter && one.value !== null}
 				<LowerReason bind:value={lower} />
 			{/if}
-			<button class="btn min-h-12">Enter it</button>
+			<button class="btn min-h-12">Enter reading</button>
 		</form>
 		{#if fault && at === one.counter}<p class="text-error" role="alert">{fault}</p>{/if}
 	{/each}

@@ -46,7 +46,7 @@
 			<p class={['text-sm', reach.standing === 'later' ? 'faint' : '']}>{reach.words}</p>
 		{/each}
 		<p class="faint text-sm">
-			{due.done_at ? `Done last ${due.done_at.slice(0, 10)}` : 'Never done here'}
+			{due.done_at ? `Last done ${due.done_at.slice(0, 10)}` : 'Never recorded here'}
 		</p>
 	</div>
 	<div class="flex flex-wrap content-center items-center gap-2">{@render children?.()}</div>

@@ -13,11 +13,11 @@
 </script>
 
 <p>
-	A calendar program can follow what is due. The link needs no signing in and shows nothing else; whoever has
-	it can read it, and the lead can revoke it under Workshop. It ends after a year.
+	A calendar program can show what is due. The link needs no sign-in and shows nothing else; whoever has it
+	can read it, and the lead can revoke it under Workshop. It expires after a year.
 </p>
 {#if feed}
-	<p class="font-semibold">It is shown now and never again, and is good until {feed.ends_at.slice(0, 10)}:</p>
+	<p class="font-semibold">It is shown only now and is valid until {feed.ends_at.slice(0, 10)}:</p>
 	<p class="my-1 font-mono break-all select-all">{feed.link}</p>
 {:else}
 	<button class="btn mt-1" onclick={() => void make()}>Make a link for my calendar</button>

@@ -23,7 +23,7 @@
 
 <p>
 	A file with the columns <code>unit;counter;value;date</code>: the unit by its serial or label, the counter
-	as its sheet has it (h, swings …). All of it comes in, or nothing with every line that does not fit.
+	as its sheet names it (h, swings …). All lines are imported, or none, with every faulty line listed.
 </p>
 <label class="mt-1 block font-semibold" for="counters-file">Counter readings as CSV</label>
 <input id="counters-file" class="file-input min-h-12" type="file" accept=".csv,text/csv" onchange={bring} />

@@ -28,9 +28,7 @@
 	}}
 >
 	<div class="min-w-64 flex-1">
-		<label class="mb-1 block font-semibold" for="label"
-			>Scan a label, or type what stands beside its code</label
-		>
+		<label class="mb-1 block font-semibold" for="label">Scan a label, or type the text beside its code</label>
 		<input
 			id="label"
 			class={['entry input w-full font-mono text-xl', fault && 'input-error']}
@@ -43,6 +41,6 @@
 			{@attach focus}
 		/>
 	</div>
-	<button class="btn btn-primary min-h-12"><QrCode size={20} aria-hidden="true" />Open it</button>
+	<button class="btn btn-primary min-h-12"><QrCode size={20} aria-hidden="true" />Open</button>
 </form>
 {#if fault}<p class="text-error" role="alert">{fault}</p>{:else}<ProblemNote {problem} />{/if}

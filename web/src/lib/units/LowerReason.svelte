@@ -5,10 +5,10 @@
 </script>
 
 <div>
-	<label class="block font-semibold" for={id}>Why it reads less</label>
+	<label class="block font-semibold" for={id}>Why the reading is lower</label>
 	<select {id} class="entry select w-full" bind:value>
-		<option value="">it does not: it was typed wrong</option>
+		<option value="">it is not: I mistyped it</option>
 		<option value="new_counter">a new counter, or reset</option>
-		<option value="mistake">what was read before was a mistake</option>
+		<option value="mistake">the earlier reading was a mistake</option>
 	</select>
 </div>

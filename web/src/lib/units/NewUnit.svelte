@@ -31,7 +31,7 @@
 		{ key: 'sheet_key', name: 'Build sheet', choices: ['', ...sheets.map((one) => one.name)] },
 		{ key: 'serial', name: 'Serial number', hint: 'as stamped' },
 		{ key: 'name', name: 'Name', hint: 'what it is, and which' },
-		{ key: 'customer', name: 'Customer', hint: 'whose it is' }
+		{ key: 'customer', name: 'Customer', hint: 'owner or customer' }
 	]}
 	{add}
 />

@@ -97,7 +97,13 @@
 			unit: 'leak',
 			hint: 'how fast it sinks'
 		},
-		{ key: 'drift', label: 'Drift of the rod', dimension: 'speed', unit: 'speed', hint: 'what leaks for it' }
+		{
+			key: 'drift',
+			label: 'Drift of the rod',
+			dimension: 'speed',
+			unit: 'speed',
+			hint: 'the leak that causes it'
+		}
 	] as const;
 	const sides = (both: Schemas['SidesOut'], digits: number, unit: string) =>
 		both.rod === null
@@ -221,7 +227,7 @@
 						formula={sums.weakest}
 					/>{/if}
 			</dl>
-			<p class="faint text-sm">Friction left out. The maker's figures win.</p>
+			<p class="faint text-sm">Friction is not included. The maker's figures win.</p>
 		</section>
 	{/if}
 </main>

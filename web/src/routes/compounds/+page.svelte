@@ -62,7 +62,7 @@
 <svelte:head><title>Compounds · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-7xl flex-1 p-4">
-	<h1 class="mb-2 text-4xl font-extrabold">Which compound, and which lubricant?</h1>
+	<h1 class="mb-2 text-4xl font-extrabold">Compounds and lubricants</h1>
 	<div class="grid items-start gap-4 lg:grid-cols-[27rem_1fr]">
 		<section class="panel" aria-label="The service" data-form>
 			<div class="mb-2 grid gap-3 sm:grid-cols-2">

@@ -23,7 +23,7 @@
 </script>
 
 <details>
-	<summary class="min-h-8 cursor-pointer font-semibold">How hard for this gap?</summary>
+	<summary class="min-h-8 cursor-pointer font-semibold">Hardness for this gap</summary>
 	<div class="grid gap-x-3 sm:grid-cols-2">
 		<QuantityField
 			label="Worst gap"

@@ -38,14 +38,14 @@
 			{#each listed as one (one.unit.id + one.due.interval)}
 				<DueCard due={one.due} unit={one.unit}>
 					<a class="btn" href="/units/{one.unit.label}"
-						>{one.due.begun ? `Begun: job ${one.due.begun}` : 'Open it'}</a
+						>{one.due.begun ? `Open job ${one.due.begun}` : 'Open'}</a
 					>
 				</DueCard>
 			{/each}
 		</ul>
 	{/snippet}
 	{#if list === null}
-		{#if !problem}<p class="panel">Looking what is due …</p>{/if}
+		{#if !problem}<p class="panel">Loading …</p>{/if}
 	{:else}
 		<section aria-labelledby="over">
 			<h2 id="over" class="mb-2 text-2xl font-bold">Overdue: {over.length}</h2>
@@ -63,20 +63,20 @@
 				</select>
 			</div>
 			{#if coming.length}{@render cards(coming)}{:else}<p class="panel">
-					Nothing else comes in that time.
+					Nothing else is due in that time.
 				</p>{/if}
 		</section>
 		{#if list.unknown.length}
 			<section aria-labelledby="unknown">
 				<h2 id="unknown" class="mb-2 text-2xl font-bold">No reading: {list.unknown.length}</h2>
-				<p class="mb-2">Their counters were not read, or too long ago: enter what they stand at.</p>
+				<p class="mb-2">Their counters have no recent reading. Enter one.</p>
 				{@render cards(list.unknown)}
 			</section>
 		{/if}
 	{/if}
 	{#if list?.more}
 		<div class="panel flex flex-wrap items-center gap-4">
-			<p>More units have something due than are listed here.</p>
+			<p>More units are due than are listed here.</p>
 			{#if limit === undefined}
 				<button class="btn min-h-12" onclick={() => (limit = 500)}>List up to 500 units</button>
 			{/if}
@@ -84,7 +84,7 @@
 	{/if}
 	{#if session.may('begin_care')}
 		<section class="panel" aria-labelledby="new">
-			<h2 id="new" class="text-xl font-bold">Not known here yet</h2>
+			<h2 id="new" class="text-xl font-bold">Not registered yet</h2>
 			<p>
 				A tool that has never been on the bench is registered by its serial number; from then on it has a
 				label.

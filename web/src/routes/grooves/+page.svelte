@@ -103,8 +103,8 @@
 			{:else}
 				<p class="panel faint">
 					{found && !problem
-						? 'No size of the tables fits this groove. Give a size to see why.'
-						: 'Give the three dimensions of the groove; the result appears here as you type.'}
+						? 'No tabled size fits this groove. Enter a size to see why.'
+						: 'Enter the three dimensions of the groove; the result appears here as you type.'}
 				</p>
 			{/if}
 		</div>

@@ -28,14 +28,14 @@
 					</span>
 					<GrooveWord check={ring.check} />
 				</span>
-				<button class="btn" onclick={() => onTake(ring)}>Look at it</button>
+				<button class="btn" onclick={() => onTake(ring)}>Show</button>
 			</li>
 		{:else}
-			<li>No size of the tables fits this groove.</li>
+			<li>No tabled size fits this groove.</li>
 		{/each}
 	</ul>
 	<details class="mt-2">
-		<summary class="min-h-8 cursor-pointer">Near sizes that do not fit, and why</summary>
+		<summary class="min-h-8 cursor-pointer">Close sizes that do not fit, and why</summary>
 		<ul class="ml-5 list-disc text-sm">
 			{#each found.near as ring (ring.series + ring.designation)}
 				<li><strong>{sizeName(ring)}</strong>: {ring.reasons.join('; ')}</li>

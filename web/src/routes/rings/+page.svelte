@@ -17,7 +17,7 @@
 				<summary class="min-h-8 cursor-pointer font-semibold"
 					>The groove {grooveDesk.body
 						? 'is taken into account'
-						: '(if you know it: it outranks the old ring)'}</summary
+						: '(if known: it outranks the old ring)'}</summary
 				>
 				<div class="mt-2">
 					<GrooveForm
@@ -26,8 +26,7 @@
 						bind:pressureUnit={grooveDesk.units.pressure}
 						problem={null}
 					/>
-					<button type="button" class="btn mt-2" onclick={() => grooveDesk.clear()}>Forget this groove</button
-					>
+					<button type="button" class="btn mt-2" onclick={() => grooveDesk.clear()}>Clear the groove</button>
 				</div>
 			</details>
 		{/snippet}

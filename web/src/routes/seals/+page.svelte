@@ -41,7 +41,7 @@
 <svelte:head><title>Seals by housing · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
-	<h1 class="sr-only">Which seal lives in this housing?</h1>
+	<h1 class="sr-only">Which seal fits this housing?</h1>
 	<div class="grid items-start gap-4 lg:grid-cols-[27rem_1fr]">
 		<section class="panel" aria-label="The housing" data-form>
 			<label class="mb-2 block">
@@ -92,7 +92,7 @@
 					<h2 id="fits" class="text-2xl font-bold">Fits this housing</h2>
 					<ul class="space-y-2">
 						{#each found.fits as seal (seal.name + seal.source)}<SealRow {seal} />
-						{:else}<li class="panel">Nothing in stock or in the standard housings fits as it is.</li>{/each}
+						{:else}<li class="panel">No stock or standard seal fits exactly.</li>{/each}
 					</ul>
 				</section>
 				{#each [['Nearest smaller', found.smaller] as const, ['Nearest larger', found.larger] as const] as [title, seals] (title)}

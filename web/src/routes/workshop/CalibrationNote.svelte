@@ -62,8 +62,8 @@
 		what="change"
 		action="Change"
 		fields={[
-			{ key: 'name', name: 'Another name', hint: tool.name },
-			{ key: 'accuracy_pct', name: 'Another accuracy, ± %' }
+			{ key: 'name', name: 'New name', hint: tool.name },
+			{ key: 'accuracy_pct', name: 'New accuracy, ± %' }
 		]}
 		add={edit}
 	/>

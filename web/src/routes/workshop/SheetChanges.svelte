@@ -28,7 +28,7 @@
 	<ul class="ml-5 list-disc" aria-label="What changed in {sheet.name}">
 		{#each told as one (one.path)}
 			<li>
-				<strong>{one.path}</strong>: {one.before ?? 'was not there'} → {one.after ?? 'taken out'}
+				<strong>{one.path}</strong>: {one.before ?? 'did not exist'} → {one.after ?? 'taken out'}
 			</li>
 		{:else}
 			<li>Nothing.</li>

@@ -36,7 +36,7 @@
 	</p>
 	{#if loosened.length}
 		<p class="mt-1 flex items-center gap-2 font-semibold text-warning">
-			<TriangleAlert size={20} aria-hidden="true" />Asks for less than the version in use
+			<TriangleAlert size={20} aria-hidden="true" />Requires less than the version in use
 		</p>
 		<ul class="ml-2" aria-label="What {draft.name} loosens">
 			{#each loosened as one (one.path)}{@render changed(one)}{/each}

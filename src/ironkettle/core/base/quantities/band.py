@@ -92,7 +92,7 @@ def read_tolerance(text: str, like: Quantity, field: str) -> tuple[float, float]
         amount = _amount(plain, like.unit.dimension, field)
         low, high = -amount, amount
     if high < low or (low == high == 0):
-        raise fault(field, f"“{text.strip()}” allows nothing; a tolerance is above zero", f"±5 {like.unit.symbol}")
+        raise fault(field, f"“{text.strip()}” allows nothing; a tolerance must be above zero", f"±5 {like.unit.symbol}")
     return -low, high
 
 

@@ -55,9 +55,9 @@ def fit_limits(size: float, letter: str, grade: int, field: str) -> tuple[float,
     Source: ISO 286-1:2010, tables 1 and 4.
     """
     if letter not in LETTERS:
-        raise fault(field, f"“{letter}{grade}” is not a fit known here; write the limits", *LETTERS, "+0.03/+0.01")
+        raise fault(field, f"“{letter}{grade}” is not a known fit; write the limits", *LETTERS, "+0.03/+0.01")
     if grade not in GRADES:
-        raise fault(field, f"grade {grade} is not known here", *(f"{letter}{known}" for known in GRADES))
+        raise fault(field, f"grade {grade} is not known", *(f"{letter}{known}" for known in GRADES))
     if not 0 < size <= _LARGEST_MM:
         raise fault(field, f"fits are known up to {_LARGEST_MM:g} mm, not for {size:g} mm", "+0.03/+0.01")
     width = _TABLE.at(size, grade) * _MICRON

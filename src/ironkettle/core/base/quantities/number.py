@@ -32,7 +32,7 @@ def read_number(text: str, field: str) -> float:
     """
     plain = plain_notation(text)
     if len(plain) > LONGEST_NUMBER:
-        raise fault(field, f"“{plain[:12]}…” is longer than any number here", f"up to {LONGEST_NUMBER} figures")
+        raise fault(field, f"“{plain[:12]}…” is too long for a number", f"up to {LONGEST_NUMBER} figures")
     if _AMBIGUOUS_COMMA.fullmatch(plain):
         ways = (plain.replace(",", ""), plain.replace(",", "."))
         raise fault(field, f"“{plain}” can be read two ways; write {ways[0]} or {ways[1]}", *ways)
@@ -44,7 +44,7 @@ def read_number(text: str, field: str) -> float:
     else:
         raise fault(field, f"“{plain}” is not a number", "24.9", "24,9", "1-5/16")
     if not abs(value) <= LARGEST_NUMBER:
-        raise fault(field, f"“{plain}” is out of any range", "up to 1000000000")
+        raise fault(field, f"“{plain}” is out of range", "up to 1000000000")
     return value
 
 
@@ -53,6 +53,6 @@ def _fraction(match: re.Match[str], field: str) -> float:
     if under == 0:
         raise fault(field, f"“{match[0]}” divides by zero", "5/16", "1-5/16")
     if match["whole"] is not None and over >= under:
-        text = f"“{match[0]}”: {over}/{under} behind a whole number is one or more"
+        text = f"“{match[0]}”: {over}/{under} after a whole number must be below one"
         raise fault(field, text, "1-5/16", f"{(whole * under + over) / under:g}")
     return (whole + over / under) * (-1 if match["sign"] == "-" else 1)

@@ -71,7 +71,7 @@ def read_quantity(text: str, dimension: Dimension, field: str, drop_ml: float = 
         raise fault(field, f"is longer than {LONGEST_TEXT} characters", *accepts)
     plain, shown = plain_notation(text), text.strip()
     if not plain.isprintable():
-        raise fault(field, f"{shown!a} holds a character that is no text", *accepts)
+        raise fault(field, f"{shown!a} contains a character that is not text", *accepts)
     both = _FEET_AND_INCHES.fullmatch(plain) if dimension is Dimension.LENGTH else None
     if both:
         return _feet_and_inches(both, field, shown)
@@ -82,7 +82,7 @@ def read_quantity(text: str, dimension: Dimension, field: str, drop_ml: float = 
         raise fault(field, f"“{shown}” has no unit; write for example {match['number']} {accepts[0]}", *accepts)
     unit = find_unit(match["unit"])
     if unit is None:
-        raise fault(field, f"“{match['unit']}” is not a unit known here", *accepts)
+        raise fault(field, f"“{match['unit']}” is not a recognised unit", *accepts)
     if unit.dimension is not dimension:
         raise fault(field, f"“{shown}” is {_a(unit.dimension)}; {_a(dimension)} is wanted", *accepts)
     unit = with_drop(unit, drop_ml)
@@ -106,7 +106,7 @@ def read_gauge_pressure(text: str, field: str, *, low: float = 0.0, high: float 
     """
     quantity = read_quantity(text, Dimension.PRESSURE, field)
     if quantity.unit.absolute:
-        raise fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+        raise fault(field, f"“{text.strip()}” is absolute; enter a gauge pressure", "bar", "psi", "MPa")
     return in_range(quantity, field, low, high, closed=True)
 
 

@@ -43,7 +43,7 @@ def read_toleranced(text: str, dimension: Dimension, field: str) -> tuple[Quanti
 
     A tolerance without a unit is in that of the value; a fit letter means millimetres. Gives the value as read
     and all three figures [base unit]. Raises RuleError for a tolerance that is no number, for one with one sign only, and for
-    a most or a least, which is no value.
+    a most or a least, which is not a value.
     Source: ISO 286-1 for fits.
     """
     band = read_band(text, dimension, field)

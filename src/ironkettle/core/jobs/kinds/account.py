@@ -43,7 +43,7 @@ def check(case: Case, payload: Accounted) -> None:
     if not payload.tray:
         raise fault("tray", f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}", "yes")
     if not payload.kit and not payload.note:
-        raise fault("kit", f"something is left over of the kit; only this may be: {_left_words(case)}", "yes")
+        raise fault("kit", f"parts of the kit are left over; only these may be: {_left_words(case)}", "yes")
 
 
 def _tasks(case: Case) -> Iterator[Draft]:
@@ -86,7 +86,7 @@ def _left_words(case: Case) -> str:
         for one in marked.value.lines
         if not one.used and one.counted and one.line in lines
     ]
-    return f"only {', '.join(unused)} is left over, not used" if unused else "nothing of it is left over"
+    return f"only {', '.join(unused)} is left over, not used" if unused else "nothing is left over"
 
 
 def _words(resolved: Resolved, payload: Accounted) -> str:

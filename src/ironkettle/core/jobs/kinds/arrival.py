@@ -20,7 +20,7 @@ from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("receive", "They have come", waits="part")
+_TASK = TaskKind("receive", "Record arrival", waits="part")
 
 
 class PartArrived(Payload):
@@ -39,7 +39,7 @@ FROM_SHELF: Book[str, PartArrived] = Book("from_shelf")
 
 def check(case: Case, payload: PartArrived) -> None:
     short = shortages(case)
-    known("what", payload.what, short, "thing that is short")
+    known("what", payload.what, short, "missing item")
     if payload.counted > short[payload.what]:
         text = f"{payload.counted} have come, but only {short[payload.what]} were missing"
         raise fault("counted", text, f"up to {short[payload.what]}")
@@ -70,19 +70,19 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 def _receive(case: Case, what: str, missing: int, held: OnShelf | None) -> Task:
     there = held is not None and held.count >= max(missing, 1)
-    asks = [Ask("counted", Read.NUMBER, "How many have come?", limit=(missing or 1, missing or 1))]
+    asks = [Ask("counted", Read.NUMBER, "How many have arrived?", limit=(missing or 1, missing or 1))]
     if there:
-        choices = (Choice("shelf", f"off the shelf: {held.place}" if held else ""), Choice("delivery", "delivered"))
+        choices = (Choice("shelf", f"from stock: {held.place}" if held else ""), Choice("delivery", "delivered"))
         asks.append(Ask("source", Read.CHOICE, "From where?", choices))
     entry = {"kind": "part_arrived", "what": what}
-    doing = "Take off the shelf" if there and not case.state.has(ORDERED, what) else "Receive"
+    doing = "Take from stock" if there and not case.state.has(ORDERED, what) else "Receive"
     text = f"{doing}: {shortage_name(case, what)}{f', {missing} missing' if missing else ''}"
     return Task(f"receive:{what}", Stage.KIT, _TASK, what, text, entry, asks=tuple(asks), shows=shelf_words(held))
 
 
 def _words(resolved: Resolved, payload: PartArrived) -> str:
     note = f": {payload.note}" if payload.note else ""
-    how = "taken off the shelf" if payload.source == "shelf" else "come"
+    how = "taken from stock" if payload.source == "shelf" else "come"
     return f"{name_in(resolved, payload.what)}: {payload.counted} {how}{note}"
 
 

@@ -28,7 +28,7 @@ _SHORTEST_REASON = 5
 
 
 _TOLD = 3
-_TASK = TaskKind("cause", "That is the cause", rank=3)
+_TASK = TaskKind("cause", "Record the cause", rank=3)
 
 
 class CauseDecided(Payload):
@@ -51,7 +51,7 @@ CAUSES: Book[str, CauseDecided] = Book("causes")
 def check(case: Case, payload: CauseDecided) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     if not case.state.has(FOUND, payload.element):
-        raise RefusedError("not-found", "record how it came off first")
+        raise RefusedError("not-found", "first record how it was found")
     offered = {one.key for one in case.tables.failures.causes[payload.cause].corrections}
     for index, key in enumerate(payload.corrections):
         known(f"corrections.{index}", key, offered, "correction of this cause")
@@ -64,7 +64,7 @@ def check(case: Case, payload: CauseDecided) -> None:
         )
         raise fault("reason", text, "a reason in writing")
     if not payload.corrections and len(payload.reason) < _SHORTEST_REASON:
-        raise fault("corrections", "say what puts it right, or in the reason why nothing does", *sorted(offered))
+        raise fault("corrections", "say what corrects it, or give the reason why nothing can", *sorted(offered))
 
 
 def complete(case: Case, payload: CauseDecided) -> CauseDecided:
@@ -94,7 +94,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
         station = case.resolved.stations[at.station.key]
         step = next((one.key for one in case.resolved.sheet.steps if station.key in one.opens), None)
         beside = [e.key for seat in station.seats for e in seat.elements if e.same_as is None]
-        after = {f"find:{one}": "what lay beside it is recorded first" for one in beside}
+        after = {f"find:{one}": "first record what lay next to it" for one in beside}
         yield Draft(_task(case, at), case.state.has(CAUSES, at.key), step=step, after=after)
 
 
@@ -111,7 +111,7 @@ def _task(case: Case, at: ElementAt) -> Task:
         at.key,
         f"Why did the {at.spec.name} fail?",
         {"kind": "cause_decided", "element": at.key},
-        why="a new seal lives as long as the old one where the cause stays",
+        why="with the same cause, a new seal lasts no longer than the old one",
         place=at.station.key,
         asks=(
             Ask(
@@ -120,8 +120,8 @@ def _task(case: Case, at: ElementAt) -> Task:
                 "Cause",
                 tuple(Choice(one.cause.value, one.name, _evidence(one)) for one in ranked),
             ),
-            Ask("corrections", Read.LOOK, "What puts it right", corrections, proposed=[first.corrections[0].key]),
-            Ask("reason", Read.TEXT, "Why, in your words", optional=True),
+            Ask("corrections", Read.LOOK, "Correction", corrections, proposed=[first.corrections[0].key]),
+            Ask("reason", Read.TEXT, "Reason", optional=True),
         ),
     )
 
@@ -132,14 +132,14 @@ def _pct(share: float) -> str:
 
 def _evidence(one: Diagnosed) -> str:
     against = f"; against: {'; '.join(one.speaks_against[:_TOLD])}" if one.speaks_against else ""
-    told = "; ".join(one.speaks_for[:_TOLD]) or "nothing seen speaks for it"
+    told = "; ".join(one.speaks_for[:_TOLD]) or "no sign supports it"
     return f"{_pct(one.share)}: {told}{against}"
 
 
 def _words(resolved: Resolved, payload: CauseDecided) -> str:
     at = resolved.elements.get(payload.element)
     name = at.spec.name if at else payload.element
-    share = "" if payload.share is None else f" ({_pct(payload.share)} by what was seen and known)"
+    share = "" if payload.share is None else f" ({_pct(payload.share)} by the evidence)"
     because = f"; {payload.reason}" if payload.reason else ""
     return f"{name}: cause {payload.named or payload.cause.value}{share}{because}"
 

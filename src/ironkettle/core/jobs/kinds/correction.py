@@ -93,9 +93,7 @@ def _correction(case: Case, at: ElementAt, correction: Correction) -> Draft:
     closes = next((one.key for one in case.resolved.sheet.steps if at.station.key in one.closes), None)
     done = _is_made(case, at.key, correction)
     before = (
-        {}
-        if fitted or task.stage is Stage.RELEASE
-        else {f"fit:{at.key}": "what made the old one fail is put right first"}
+        {} if fitted or task.stage is Stage.RELEASE else {f"fit:{at.key}": "first correct what made the old one fail"}
     )
     return Draft(
         task, done, step=closes if _STAGE[correction.when] is Stage.REBUILD else None, after=after, before=before
@@ -130,7 +128,7 @@ def decided_causes(case: Case) -> tuple[DecidedCause, ...]:
 def _words(resolved: Resolved, payload: CorrectionMade) -> str:
     at = resolved.elements.get(payload.element)
     name = at.spec.name if at else payload.element
-    return f"{name}, put right: {payload.correction.replace('_', ' ')}{f', {payload.note}' if payload.note else ''}"
+    return f"{name}, corrected: {payload.correction.replace('_', ' ')}{f', {payload.note}' if payload.note else ''}"
 
 
 KIND = EntryKind(

@@ -57,7 +57,7 @@ def _dress(case: Case, part: PartSpec) -> Task:
         f"Dress the {part.name.lower()}: {how}",
         {"kind": "part_dressed", "part": part.key},
         caution=next((way.caution for way in ways if way.caution), None),
-        shows="; ".join(f"it costs: {way.costs}" for way in ways if way.costs) or None,
+        shows="; ".join(f"drawback: {way.costs}" for way in ways if way.costs) or None,
         delicate=delicate_of([part]),
         place=part.key,
     )

@@ -25,7 +25,7 @@ from ironkettle.core.sheets.document.facts import zones_by_key
 from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("find", "Record it as found", rank=2)
+_TASK = TaskKind("find", "Record as found", rank=2)
 
 
 def _as_list(value: object) -> object:
@@ -59,19 +59,19 @@ def check(case: Case, payload: ElementFound) -> None:
     at = case.resolved.elements[payload.element]
     if payload.faced is not None:
         if not payload.present:
-            raise fault("faced", "a missing element faced nothing; leave it out")
-        known("faced", payload.faced, at.station.between, "zone beside this station")
+            raise fault("faced", "a direction is not needed for a missing seal")
+        known("faced", payload.faced, at.station.between, "zone next to this station")
     elif payload.present and case.resolved.oriented[payload.element].faces is not None:
         names = [case.resolved.zone_names[key] for key in at.station.between]
-        raise fault("faced", "which side did it face? This decides about the cause", *names)
+        raise fault("faced", "which side did it face? The cause depends on it", *names)
     if not payload.present and not payload.note:
         raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
         raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
     if not payload.present and set(payload.signs) - {Sign.NONE}:
-        raise fault("signs", "what is missing shows no sign; leave it out", Sign.NONE.value)
+        raise fault("signs", "signs are not needed for a missing seal", Sign.NONE.value)
     if not payload.present and payload.lubricant is not None:
-        raise fault("lubricant", "what is missing has no lubricant on it; leave it out")
+        raise fault("lubricant", "a lubricant is not needed for a missing seal")
 
 
 def drafts(case: Case) -> Iterator[Draft]:
@@ -105,13 +105,13 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     if must is not None:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between, must)
-        asks.append(Ask("faced", Read.ZONE, f"To which side: {word}?", choices))
+        asks.append(Ask("faced", Read.ZONE, f"Which side: {word}?", choices))
     signs = tuple(Choice(one.sign.value, one.says) for one in case.tables.failures.offered[at.spec.kind])
-    asks.append(Ask("signs", Read.LOOK, "What is seen on it?", signs))
+    asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
     if at.spec.kind is ElementKind.O_RING:
-        label = "Its section, if it looks like another ring"
+        label = "Section, if it looks like the wrong ring"
         asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=(0.5, 20.0), optional=True))
-    asks.append(Ask("lubricant", Read.CHOICE, "What was on it, if you can tell?", _LUBRICANTS, optional=True))
+    asks.append(Ask("lubricant", Read.CHOICE, "Lubricant on it, if known", _LUBRICANTS, optional=True))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""
     return Task(

@@ -80,7 +80,7 @@ def check(case: Case, payload: ElementFitted) -> None:
             why = f": {never.why}" if never.why else ""
             raise fault(
                 "lubricant",
-                f"never {never.what} on the {name}{why}; a reason in writing overrules it",
+                f"never {never.what} on the {name}{why}; only a written reason overrules this",
                 at.spec.lubricant or _DRY,
             )
     if at.spec.marks and payload.marks is not True:
@@ -90,12 +90,12 @@ def check(case: Case, payload: ElementFitted) -> None:
 def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
     must = case.resolved.oriented[at.key].faces
     if payload.faces is not None:
-        known("faces", payload.faces, at.station.between, "zone beside this station")
+        known("faces", payload.faces, at.station.between, "zone next to this station")
     if must is None or payload.faces == must:
         return
     word, names = case.resolved.oriented[at.key].word, case.resolved.zone_names
     if payload.faces is None:
-        raise fault("faces", f"say to which side: {word}", names[must])
+        raise fault("faces", f"say which side: {word}", names[must])
     text = f"reversed: {word} of the {at.spec.name} towards {names[must]}, not {names[payload.faces]}; turn it round"
     raise fault("faces", text, names[must])
 
@@ -114,7 +114,7 @@ def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
 
 def drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
-    counts = {f"count:{kit.number}": "the kit is counted first" for kit in resolved.sheet.kits}
+    counts = {f"count:{kit.number}": "count the kit first" for kit in resolved.sheet.kits}
     for step in resolved.sheet.steps:
         for station in step.closes:
             before: str | None = None
@@ -136,7 +136,7 @@ def _own(case: Case, at: ElementAt) -> dict[str, str]:
     """What of the element itself comes first: found, its size chosen, come where it was short."""
     after: dict[str, str] = {}
     if any(at.station.key in step.opens for step in case.resolved.sheet.steps):
-        after[f"find:{at.key}"] = "what came off is recorded first"
+        after[f"find:{at.key}"] = "first record what came off"
     if at.spec.identify:
         after[f"identify:{at.key}"] = "its size is not chosen yet"
     for line in case.resolved.lines_of(at.key):
@@ -154,7 +154,7 @@ def _task(case: Case, at: ElementAt) -> Task:
     asks: list[Ask] = []
     if must is not None:
         choices = zone_choices(resolved, at.station.between, must)
-        asks.append(Ask("faces", Read.ZONE, f"To which side now: {word}?", choices))
+        asks.append(Ask("faces", Read.ZONE, f"Which side now: {word}?", choices))
     if spec.offset:
         asks.append(Ask("offset", Read.TEXT, spec.offset))
     if spec.depth_below:

@@ -35,7 +35,7 @@ def care_in(state: State) -> str | None:
 
 def check(case: Case, payload: CareWidened) -> None:
     if care_in(case.state) is None:
-        raise RefusedError("no-care", "this is a full job already")
+        raise RefusedError("no-care", "this is already a full job")
 
 
 def condemned(case: Case) -> tuple[str, ...]:

@@ -94,7 +94,7 @@ def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> N
             value = value_of(text, spec.read, f"{path}.values.{place}")
             odd = far_off(spec, value)
             if odd and not sure:
-                raise fault(f"{path}.values.{place}", f"{text} {odd}; look again, or say in the note that it is so")
+                raise fault(f"{path}.values.{place}", f"{text} {odd}; check again, or confirm it in the note")
     elif not one.values:
         raise fault(f"{path}.values", spec.ask)
 

@@ -91,7 +91,7 @@ def _check_care(case: Case, payload: IntakeRecorded) -> None:
     before = case.state.get(INTAKE, "intake")
     if before is not None and before.care != payload.care:
         raise RefusedError(
-            "care-stays", "a job stays the care or the full job it was opened as; a care can be made full"
+            "care-stays", "a job stays the service or the full job it was opened as; a service can be made a full job"
         )
     if payload.care is not None:
         interval_of(case.resolved.whole, payload.care)
@@ -140,7 +140,7 @@ def _intake_asks(counters: tuple[str, ...]) -> tuple[Ask, ...]:
         Ask("fluid", Read.TEXT, "Fluid"),
         Ask("pressure", Read.PRESSURE, "Working pressure", unit="bar", limit=(0.0, 1000.0)),
         Ask("hours", Read.TEXT, "Since last service", optional=True),
-        Ask("promised", Read.TEXT, "Promised for, as 2027-03-31", optional=True),
+        Ask("promised", Read.TEXT, "Promised for (YYYY-MM-DD)", optional=True),
         *(
             Ask(f"counters.{place}.value", Read.NUMBER, f"Counter [{one}]", limit=(0.0, 1e12), optional=True)
             for place, one in enumerate(counters)

@@ -52,7 +52,7 @@ KITS: Book[str, KitCounted] = Book("kits")
 def _check_count(case: Case, payload: KitCounted) -> None:
     kits = {kit.number: kit for kit in case.resolved.sheet.kits}
     if payload.kit not in kits:
-        raise fault("kit", f"“{payload.kit}” is no kit of this build sheet", *kits)
+        raise fault("kit", f"“{payload.kit}” is not a kit of this build sheet", *kits)
     lines = {line.key: line for line in kits[payload.kit].lines}
     for index, one in enumerate(payload.lines):
         known(f"lines.{index}.line", one.line, lines, "line of this kit")
@@ -114,7 +114,7 @@ def _count(case: Case, kit: Kit) -> Task:
         kit.number,
         f"Count the kit {kit.number}, {kit.name}",
         {"kind": "kit_counted", "kit": kit.number, "lines": lines},
-        why="nothing new is fitted before everything is there",
+        why="nothing new is fitted until everything is there",
         asks=tuple(asks),
         shows=shelf_words(for_kit(case, kit)),
     )

@@ -77,7 +77,7 @@ def suspicions(case: Case) -> dict[str, str]:
     if seen is None:
         return {}
     where = case.resolved.zone_names.get(seen.zone, seen.zone)
-    return {one.station: f"suspect: what leaked to {where} may have come through here" for one in suspects(case)}
+    return {one.station: f"suspect: the leak to {where} may have come through here" for one in suspects(case)}
 
 
 def drafts(case: Case) -> Iterator[Draft]:
@@ -104,7 +104,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         "leak",
         "Where is it wet, or where does it blow?",
         {"kind": "leak_seen"},
-        why="it names the places to look at before anything is opened",
+        why="it points to the places to check before anything is opened",
         asks=(
             Ask("zone", Read.CHOICE, "It is seen in", choices),
             Ask("note", Read.TEXT, "What is seen", optional=True),

@@ -31,7 +31,7 @@ ORDERED: Book[str, PartOrdered] = Book("ordered")
 
 
 def check(case: Case, payload: PartOrdered) -> None:
-    known("what", payload.what, shortages(case), "thing that is short")
+    known("what", payload.what, shortages(case), "missing item")
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +57,7 @@ def short_of(case: Case) -> tuple[Shortage, ...]:
 
 
 def supplied(case: Case) -> list[str]:
-    """Everything that is short, was ordered or came, in the order of the sheet."""
+    """Everymissing item, was ordered or came, in the order of the sheet."""
     return list(dict.fromkeys([*shortages(case), *case.state.book(ORDERED), *case.state.arrived]))
 
 
@@ -80,7 +80,7 @@ def _order(case: Case, what: str) -> Task:
     line = case.resolved.kit_lines.get(what)
     shelf = shelf_words(for_line(case, line)) if line else None
     return Task(
-        f"order:{what}", Stage.KIT, _TASK, what, f"Order what is short: {shortage_name(case, what)}", entry, shows=shelf
+        f"order:{what}", Stage.KIT, _TASK, what, f"Order missing items: {shortage_name(case, what)}", entry, shows=shelf
     )
 
 
@@ -90,13 +90,13 @@ def _words(resolved: Resolved, payload: PartOrdered) -> str:
 
 def _hand_over(case: Case) -> Iterator[Line]:
     for short in short_of(case):
-        state = "ordered, not come" if short.ordered else "not ordered yet"
+        state = "ordered, not arrived" if short.ordered else "not ordered yet"
         yield Line(Section.WAITS, f"{short.missing} × {short.name}: {state}", caution=not short.ordered)
 
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for what, missing in shortages(case).items():
-        yield f"{shortage_name(case, what)}: {missing} short and not come by the end."
+        yield f"{shortage_name(case, what)}: {missing} missing and not delivered by the end."
 
 
 KIND = EntryKind(

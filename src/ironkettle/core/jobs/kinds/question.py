@@ -16,7 +16,7 @@ from ironkettle.core.jobs.state import Book, Payload, State
 from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("answer", "That is it", rank=4)
+_TASK = TaskKind("answer", "Record the answer", rank=4)
 
 
 class QuestionAnswered(Payload):
@@ -44,9 +44,11 @@ def check(case: Case, payload: QuestionAnswered) -> None:
     given = case.state.get(ANSWERS, payload.question)
     if given is not None and given.choice != payload.choice and not payload.note:
         says = next(c.says for c in questions[payload.question].choices if c.key == given.choice)
-        raise fault("note", f"this was answered “{says}” before; say why it is something else now")
+        raise fault("note", f"this was answered “{says}” before; give the reason for the change")
     if given is not None and given.choice != payload.choice and case.state.book(FITTED):
-        raise RefusedError("answer-used", "parts are fitted by that answer; strike out its entry and theirs first")
+        raise RefusedError(
+            "answer-used", "parts were fitted on that answer; first strike out those entries and the answer"
+        )
 
 
 def drafts(case: Case) -> Iterator[Draft]:

@@ -59,7 +59,7 @@ def take_back_release(state: State) -> None:
 
 def check(case: Case, payload: Released) -> None:
     if needs_lead(case.state) and case.author is not None and case.author.role is not Role.LEAD:
-        text = "something that is there against a danger was skipped on this job: only the workshop lead signs it"
+        text = "a safety step was skipped on this job: only the workshop lead can sign it"
         raise NotAllowedError("lead-signs", text)
 
 

@@ -35,7 +35,7 @@ def check(case: Case, payload: RungTried) -> None:
     known("rung", payload.rung, [one.key for one in ladder.rungs], "rung of this ladder")
     rung = next(one for one in ladder.rungs if one.key == payload.rung)
     if payload.harm and rung.may is None and len(payload.note) < _SHORTEST_NOTE:
-        raise fault("note", "say what harm it did")
+        raise fault("note", "say what damage it caused")
 
 
 def apply(state: State, payload: RungTried, mark: Mark) -> None:
@@ -53,7 +53,7 @@ def words(resolved: Resolved, payload: RungTried) -> str:
         one.key: one.do for ladder in resolved.sheet.ladders if ladder.part == payload.part for one in ladder.rungs
     }
     name, moved = part.name if part else payload.part, "it moved" if payload.moved else "it did not move"
-    harm = ", and harm was done" if payload.harm else ""
+    harm = ", and damage was caused" if payload.harm else ""
     return (
         f"{name}, {rungs.get(payload.rung, payload.rung)}: {moved}{harm}{f': {payload.note}' if payload.note else ''}"
     )
@@ -63,7 +63,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
     for (part_key, rung_key), marked in case.state.book(RUNGS).items():
         part = case.resolved.parts.get(part_key)
         came = "moved it" if marked.value.moved else "did not move it"
-        harm = ", harm was done" if marked.value.harm else ""
+        harm = ", damage was caused" if marked.value.harm else ""
         if part is not None:
             words = f"{part.name}, {_do(case, part_key, rung_key)}: {came}{harm}"
             yield Line.by(Section.DECIDED, words, marked.mark, caution=marked.value.harm)

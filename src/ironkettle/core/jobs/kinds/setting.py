@@ -50,7 +50,7 @@ class SettingScreen(Screen):
     corrects: list[str]
 
 
-_SIGN = {"preset": "it stands at the bottom", "contact": "it touches"}
+_SIGN = {"preset": "it is at the bottom", "contact": "it touches"}
 
 
 def _screen(case: Case, task: Task) -> Screen:
@@ -178,7 +178,7 @@ def _check_target(spec: TargetSetting, payload: SettingMade) -> None:
         if text is not None:
             _check_read(aim, field, text)
     if (lock := _lock(spec)) and payload.locked is None:
-        raise fault("locked", f"what does it read once {lock} is tight? locking moves it")
+        raise fault("locked", f"what does it read with {lock} tight? Locking moves it")
 
 
 def _check_read(aim: Aim, field: str, text: str) -> None:
@@ -186,12 +186,16 @@ def _check_read(aim: Aim, field: str, text: str) -> None:
     right = f"{show(aim.low, aim.unit)} to {show(aim.high, aim.unit)}"
     if aim.floor is not None and value < aim.floor - 1e-9:
         raise fault(
-            field, f"{text} lies below the floor of {show(aim.floor, aim.unit)}: not stable, not to be left so", right
+            field,
+            f"{text} lies below the floor of {show(aim.floor, aim.unit)}: not stable, do not leave it there",
+            right,
         )
     if aim.ceiling is not None and value > aim.ceiling + 1e-9:
-        raise fault(field, f"{text} lies above the ceiling of {show(aim.ceiling, aim.unit)}: not to be left so", right)
+        raise fault(
+            field, f"{text} lies above the ceiling of {show(aim.ceiling, aim.unit)}: do not leave it there", right
+        )
     if not aim.low - 1e-9 * abs(aim.low) <= value <= aim.high + 1e-9 * abs(aim.high):
-        raise fault(field, f"{text} is not set: {right} is wanted", right)
+        raise fault(field, f"{text} is not within limits: {right} is wanted", right)
 
 
 def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
@@ -206,7 +210,7 @@ def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
         return
     if not left.holds(read_quantity(payload.leaves, Dimension.LENGTH, "leaves").value):
         raise fault(
-            "leaves", f"{payload.leaves} is left; {spec.preset.leaves} is wanted: count again", spec.preset.leaves
+            "leaves", f"{payload.leaves} is left; {spec.preset.leaves} is required: count again", spec.preset.leaves
         )
 
 
@@ -260,7 +264,7 @@ def _asks(spec: SettingSpec) -> Iterator[Ask]:
     # A figure says by itself whether it was reached.
     yield Ask("reached", Read.YES_NO, setting_words(spec), proposed=True if isinstance(spec, TargetSetting) else None)
     if isinstance(spec, PresetSetting):
-        yield Ask("turns", Read.NUMBER, "Turns counted back", limit=_around(spec.preset.turns, spec.preset.tolerance))
+        yield Ask("turns", Read.NUMBER, "Turns backed off", limit=_around(spec.preset.turns, spec.preset.tolerance))
         if (left := _left(spec.preset.leaves)) is not None:
             yield Ask(
                 "leaves", Read.LENGTH, "What it leaves", unit="mm", limit=left, optional=True, hint=spec.preset.leaves

@@ -28,7 +28,7 @@ class Ground(StrEnum):
 
 
 GROUND_WORD = {
-    Ground.SEEN_SAFE: "it came isolated, drained and cold, as seen",
+    Ground.SEEN_SAFE: "it was seen isolated, drained and cold on arrival",
     Ground.SAFE_ELSEWHERE: "it was made safe and tagged elsewhere",
     Ground.NEVER_LIVE: "it was never under pressure",
 }
@@ -59,7 +59,9 @@ def check(case: Case, payload: TaskSkipped) -> None:
     danger = danger_of(case, payload.task)
     if danger is not None and payload.grounds is None:
         raise fault(
-            "grounds", f"skipped only on one of these grounds; what can hurt: {danger[:300]}", *GROUND_WORD.values()
+            "grounds",
+            f"this can only be skipped for one of these reasons; the danger: {danger[:300]}",
+            *GROUND_WORD.values(),
         )
     if payload.task.startswith("timer:"):
         raise RefusedError("timer-stands", "a timer is cut short with its own reason, not skipped")

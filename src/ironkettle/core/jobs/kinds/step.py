@@ -72,11 +72,11 @@ def check(case: Case, payload: StepDone) -> None:
     if step.note:
         _check_note(step, payload)
     for index, off in enumerate(payload.parts_off):
-        known(f"parts_off.{index}.part", off.part, step.takes_off, "part that comes off here")
+        known(f"parts_off.{index}.part", off.part, step.takes_off, "part removed in this step")
     if step.mark and payload.marked is not True:
         raise fault("marked", f"make the mark: {_mark_words(case.resolved, step)}", "yes")
     if step.meets and payload.met is not True:
-        raise fault("met", "the marks must meet before it goes on", "yes")
+        raise fault("met", "the marks must line up before work goes on", "yes")
     if step.align and payload.aligned is not True:
         raise fault("aligned", f"align: {step.align}", "yes")
     if step.free and payload.free is None:
@@ -90,7 +90,7 @@ def _check_note(step: StepSpec, payload: StepDone) -> None:
     note = step.note
     assert note is not None
     if note.page and not payload.page:
-        raise fault("page", f"{note.ask}: on which page of which manual does it stand?")
+        raise fault("page", f"{note.ask}: enter the manual and page")
     if note.read is Read.TEXT:
         return
     value = value_of(payload.note, note.read, "note")
@@ -157,7 +157,7 @@ def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
     found = []
     for one in ladder.rungs:
         tried = case.state.get(RUNGS, (ladder.part, one.key))
-        harm = ", and did harm" if tried and tried.harm else ""
+        harm = ", and caused damage" if tried and tried.harm else ""
         came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
         found.append(Rung(ladder.part, one.key, one.do, one.may, one.caution, one.never, came))
     return tuple(found)
@@ -229,7 +229,7 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
     if step.mark:
         yield Ask("marked", Read.YES_NO, _mark_words(resolved, step), proposed=True)
     if step.meets:
-        yield ask_yes("met", f"Do the marks meet: {', '.join(_met_words(resolved, step))}?")
+        yield ask_yes("met", f"Do the marks line up: {', '.join(_met_words(resolved, step))}?")
     if step.align:
         yield ask_yes("aligned", f"Aligned: {step.align}?")
     if step.free:
@@ -238,7 +238,7 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
         unit, limit, _ = measured(step.note.read, step.note.limit, "note")
         yield Ask("note", step.note.read, step.note.ask, unit=unit, limit=limit)
         if step.note.page:
-            yield Ask("page", Read.TEXT, "Manual and page where it stands")
+            yield Ask("page", Read.TEXT, "Manual and page")
 
 
 def shown_sum(resolved: Resolved, name: str) -> str:
@@ -250,7 +250,7 @@ def shown_sum(resolved: Resolved, name: str) -> str:
         pressure = read_gauge_pressure(resolved.sheet.service.pressure, "pressure")
         blocked = size_cylinder(cylinder, pressure).blocked_rod_pressure
         if blocked is None:
-            return "a plunger has no rod side that could be blocked"
+            return "a plunger has no rod side that can be blocked"
         return f"a blocked rod side reaches {blocked * 10:.0f} bar: rating × cap area / annulus area"
     return name
 

@@ -34,7 +34,7 @@ def check_strike(case: Case, payload: EntryStruck) -> None:
     if case.author is not None and owner != case.author.key and case.author.role is not Role.LEAD:
         raise NotAllowedError("not-yours", "only the one who made an entry, or the lead, strikes it out")
     if case.state.has(STRUCK, str(payload.entry)):
-        raise RefusedError("struck-already", "this entry is struck out already")
+        raise RefusedError("struck-already", "this entry is already struck out")
     intake = intake_of(case.state)
     if intake is not None and intake.mark.entry == payload.entry:
         raise RefusedError("last-intake", "record the corrected intake first, then strike the one before it")

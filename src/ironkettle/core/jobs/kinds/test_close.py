@@ -45,7 +45,7 @@ def check(case: Case, payload: TestClosed) -> None:
 def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
     if payload.abandoned:
         if len(payload.note) < SHORTEST_WORD:
-            raise fault("note", "say in a word why the run is abandoned", "the hose burst")
+            raise fault("note", "say why the run is abandoned", "the hose burst")
         return
     spec = hold_of(case, run.test)
     refuse_used_trace(case)
@@ -59,7 +59,7 @@ def _check_closing(case: Case, run: Run, payload: TestClosed) -> None:
         return
     if run.count < LEAST_READINGS or held < wanted:
         text = f"{run.count} readings over {held:.0f} s; {LEAST_READINGS} over {wanted:.0f} s are needed"
-        raise RefusedError("too-short", f"{text}. Go on holding, or give the run up with a word")
+        raise RefusedError("too-short", f"{text}. Keep holding, or abandon the run with a reason")
 
 
 def _judge(case: Case, payload: TestClosed) -> Judgement | None:

@@ -40,11 +40,11 @@ def check(case: Case, payload: TestSamples) -> None:
 
 def _check_samples(run: Run, payload: TestSamples) -> None:
     if not payload.samples:
-        raise fault("samples", "no readings came")
+        raise fault("samples", "no readings were sent")
     if run.source == "stand" and payload.hold is None:
         raise fault("hold", "say on which hold of the stand these were read")
     if run.hold is not None and payload.hold != run.hold:
-        text = "the stand holds something else now than when this run began (was it started again?); start a new run"
+        text = "the stand is on another hold than when this run began (was it restarted?); start a new run"
         raise RefusedError("other-hold", text)
     check_forward(payload.samples, run.last_s)
     if run.gauge is not None:

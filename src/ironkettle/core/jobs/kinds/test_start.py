@@ -37,7 +37,7 @@ def check(case: Case, payload: TestStarted) -> None:
     if not isinstance(spec, HoldTest):
         raise fault("test", f"{spec.name} is recorded in one entry: {case.resolved.figure_tests[spec.key].bound.says}")
     if str(payload.run) in case.state.runs:
-        raise RefusedError("run-exists", "this run was started already")
+        raise RefusedError("run-exists", "this run was already started")
     check_gauge(case, spec, payload.gauge)
     planned_hold(case, spec, payload.gauge, payload.compliance)
 

@@ -191,13 +191,13 @@ def _check_wrench(case: Case, payload: GroupTightened) -> None:
     if used is None:
         return
     if _ended(case, used) and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
-        text = f"the calibration of {used.name} ended on {used.calibrated_until}: take another, or say in writing why this one"
+        text = f"the calibration of {used.name} ended on {used.calibrated_until}: use another, or give the reason for this one"
         raise fault("overdue", text)
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
     for one in payload.readings:
         if not low <= read_torque(one.reading, "reading") <= high:
             text = f"{used.name} reads from {used.low} to {used.high}; {one.reading} is not in its range"
-            raise fault("wrench", text, "a wrench that reaches")
+            raise fault("wrench", text, "a wrench with a suitable range")
 
 
 def _ended(case: Case, used: WrenchUsed) -> bool:
@@ -209,7 +209,9 @@ def _check_measured(phase: Phase, payload: GroupTightened) -> None:
     if isinstance(phase, TurnsPhase) and payload.turned is not None:
         low, high = turns_between(phase)
         if not low - 1e-9 <= payload.turned <= high + 1e-9:
-            raise fault("turned", f"{payload.turned:g} turns are not what is wanted", f"{low:g} to {high:g} turns")
+            raise fault(
+                "turned", f"{payload.turned:g} turns are outside what is required", f"{low:g} to {high:g} turns"
+            )
     if isinstance(phase, SlotPhase) and payload.back is not None:
         back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
         if not 0 <= back <= most + 0.5:
@@ -368,7 +370,7 @@ def _task(case: Case, at: _At) -> Task:
         why=at.phase.why,
         caution=at.phase.caution,
         place=at.group.part,
-        hold=f"Kept from turning: {at.group.locking}" if at.group.locking else None,
+        hold=f"Locked by: {at.group.locking}" if at.group.locking else None,
         shows=_screws(at.group),
         practice=case.tables.house.schools["aim"],
         asks=asks,
@@ -381,7 +383,7 @@ def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
     yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
     if choices and any(_ended(case, one) for one in case.wrenches.values()):
         first = case.wrenches[choices[0].key]
-        label = "Why with a wrench whose calibration ended"
+        label = "Reason for a wrench out of calibration"
         yield Ask("overdue", Read.TEXT, label, optional=not _ended(case, first))
 
 
@@ -396,7 +398,7 @@ def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
         )
     if isinstance(phase, GapPhase):
         low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
-        yield Ask("gap", Read.LENGTH, "The gap that remains", unit="mm", limit=(low, high))
+        yield Ask("gap", Read.LENGTH, "Remaining gap", unit="mm", limit=(low, high))
 
 
 def _screws(group: FastenerGroup) -> str | None:

@@ -94,7 +94,7 @@ def check(case: Case, payload: TimerCut) -> None:
     if ends is None:
         raise RefusedError("timer-not-started", "this timer is not running")
     if ends <= case.now:
-        raise RefusedError("timer-done", "this timer has run out already")
+        raise RefusedError("timer-done", "this timer has already run out")
     assert step.timer is not None
     lead = case.author is not None and case.author.role is Role.LEAD
     if not step.timer.may_cut and not lead:

@@ -48,7 +48,7 @@ class Target:
     def __post_init__(self) -> None:
         faults = []
         if self.minus < 0 or self.plus < 0:
-            faults.append(FieldFault("tolerance", "cannot be less than nothing"))
+            faults.append(FieldFault("tolerance", "cannot be negative"))
         if self.floor is not None and self.floor > self.value:
             faults.append(FieldFault("floor", "lies above the target, so the target would be below its own floor"))
         if self.ceiling is not None and self.ceiling < self.value:
@@ -120,7 +120,7 @@ def advise(target: Target, readings: Sequence[Reading]) -> Advice:
     from below.
     """
     if not readings:
-        raise fault("readings", "take a reading first: where the adjuster stands, and what it shows")
+        raise fault("readings", "take a reading first: the position of the adjuster and the value")
     here = readings[-1]
     findings: list[Finding] = _bounds(target, here)
     slopes = _slopes(readings)
@@ -137,10 +137,10 @@ def advise(target: Target, readings: Sequence[Reading]) -> Advice:
         return _trial(target, here, findings)
     wrong = rate * target.sense.sign < 0
     if abs(rate) < _FLAT * max(abs(target.value), 1e-12):
-        text = "it does not answer to the adjuster: at its end, stuck, or the wrong adjuster"
+        text = "turning the adjuster changes nothing: it is at its end, stuck, or the wrong adjuster"
         return Advice(False, 0.0, None, rate, (*findings, reject("no-answer", text, BASIS)))
     if wrong:
-        text = f"turned clockwise it {'fell' if rate < 0 else 'rose'}, and should have {'risen' if rate < 0 else 'fallen'}: look which way it was turned"
+        text = f"turned clockwise it {'fell' if rate < 0 else 'rose'}, and should have {'risen' if rate < 0 else 'fallen'}: check which way it was turned"
         return Advice(False, 0.0, None, rate, (*findings, reject("wrong-sense", text, BASIS)))
     if _is_uneven(slopes):
         findings.append(caution("uneven", "the readings do not lie on a line: take smaller turns", BASIS))
@@ -152,9 +152,9 @@ def advise(target: Target, readings: Sequence[Reading]) -> Advice:
 def _bounds(target: Target, here: Reading) -> list[Finding]:
     found = []
     if target.floor is not None and here.value < target.floor:
-        found.append(reject("below-floor", "it stands below its floor: not to be left so", BASIS))
+        found.append(reject("below-floor", "it is below its minimum: do not leave it there", BASIS))
     if target.ceiling is not None and here.value > target.ceiling:
-        found.append(reject("above-ceiling", "it stands above its ceiling: not to be left so", BASIS))
+        found.append(reject("above-ceiling", "it is above its maximum: do not leave it there", BASIS))
     return found
 
 
@@ -214,7 +214,7 @@ def _trial(target: Target, here: Reading, findings: list[Finding]) -> Advice:
     up = here.value < target.value
     turns = _TRIAL * target.sense.sign * (1 if up else -1)
     turns = _in_travel(target, here, turns, findings)
-    text = f"one position tells no rate: turn {abs(turns):g} of a turn and read again"
+    text = f"one position gives no rate: turn {abs(turns):g} of a turn and read again"
     return Advice(False, turns, None, None, (*findings, info("trial", text, BASIS)))
 
 
@@ -237,7 +237,7 @@ def _bounded(target: Target, readings: Sequence[Reading], turns: float, findings
     span = max(one.turns for one in readings) - min(one.turns for one in readings)
     most = min(_MOST, _CARRY * span)
     if abs(turns) > most:
-        findings.append(info("part-way", "further than the readings carry: go part of the way and read again", BASIS))
+        findings.append(info("part-way", "beyond the range of the readings: go part of the way and read again", BASIS))
         turns = most if turns > 0 else -most
     turns = _careful(target, readings, turns, findings)
     return _in_travel(target, here, turns, findings)
@@ -316,7 +316,7 @@ def _in_travel(target: Target, here: Reading, turns: float, findings: list[Findi
     if low - 1e-9 <= wanted <= high + 1e-9:
         return turns
     findings.append(
-        reject("end-of-thread", "the adjuster has not that far to go: the spring or its seat is wrong", BASIS)
+        reject("end-of-thread", "the adjuster does not have that much travel: check the spring and its seat", BASIS)
     )
     return min(max(wanted, low), high) - here.turns
 

@@ -53,7 +53,9 @@ def advise_preset(bottom: Direction, turns: float, tolerance: float, seen: Seque
     rest = wanted - here.turns
     findings: list[Finding] = []
     if down * (here.turns - bottoms[-1]) > tolerance:
-        findings.append(caution("past-bottom", "it stands past the bottom it was counted from: bottom it again", BASIS))
+        findings.append(
+            caution("past-bottom", "it is past the bottom it was counted from: turn it to the bottom again", BASIS)
+        )
     if abs(rest) <= tolerance + 1e-9:
         return Advice(True, 0.0, None, None, (*findings, info("done", "as counted: lock it", BASIS)))
     return Advice(False, rest, None, None, tuple(findings))
@@ -81,7 +83,7 @@ def advise_edge(opening: Direction, close_plus_deg: float, tolerance_deg: float,
     edge_open = min(with_sign, key=lambda turns: way * turns)
     without = [one.turns for one in seen if not one.sign and way * one.turns < way * edge_open]
     if any(not one.sign and way * one.turns > way * edge_open for one in _after_first_sign(seen)):
-        text = "the sign came and went at the same place: wait until it stands, and look again"
+        text = "the sign came and went at the same place: wait until it is steady, and look again"
         return Advice(False, 0.0, None, None, (reject("unsteady", text, BASIS),))
     if not without:
         return Advice(

@@ -139,7 +139,7 @@ def analyse_hold(
     if limit <= 0:
         raise fault("limit.leak_rate", "must be above zero", "0.5 ml/min")
     if min(sample.pressure for sample in samples) < -volume.atmosphere - gauge.resolution:
-        raise fault("samples", "a pressure lies below vacuum; is it gauge or absolute?", "gauge", "absolute")
+        raise fault("samples", "a pressure is below a full vacuum; is it gauge or absolute?", "gauge", "absolute")
     swing = swing_of(volume, gauge, wanted, samples, rules, let_down=let_down)
     held = held_part(samples, gauge, wanted, rules, swing)
     needed = max(hold_needed(volume, gauge, limit, held.wanted, rules), planned_hold)

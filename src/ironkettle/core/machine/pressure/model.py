@@ -151,7 +151,7 @@ def find_fluid(name: str, fluids: Iterable[Fluid], field: str) -> Fluid:
     for row in rows:
         if row.name.casefold() == name.strip().casefold():
             return row
-    raise fault(field, f"“{name}” is not a fluid known here", *(row.name for row in rows))
+    raise fault(field, f"“{name}” is not a known fluid", *(row.name for row in rows))
 
 
 def check_samples(samples: tuple[Sample, ...], field: str = "samples") -> None:

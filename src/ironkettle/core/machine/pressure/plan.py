@@ -194,10 +194,10 @@ def _steps(pressure: float, hold: float) -> tuple[str, ...]:
     bar = pressure * 10
     if pressure < 0:
         return (
-            "Dry and close the volume; look that the pump can be shut off tight",
+            "Dry and close the volume; check that the pump can be shut off tightly",
             f"Draw down to {bar:.3g} bar and shut the valve",
             f"Hold {hold / 60:.0f} min or longer, reading pressure and temperature; a leak lets the pressure rise",
-            "Let air in slowly and see the gauge at zero",
+            "Let air in slowly and check that the gauge reads zero",
         )
     return (
         "Fill and bleed until no bubbles come; all persons out of line with the rod and the plugs",
@@ -205,5 +205,5 @@ def _steps(pressure: float, hold: float) -> tuple[str, ...]:
         f"Raise in steps: {bar * 0.5:.3g} bar, then up to {bar:.3g} bar; pump up to it, never let down to it: what was "
         "stretched recovers, and hides a leak",
         f"Shut the supply and hold {hold / 60:.0f} min or longer, reading pressure and temperature",
-        "Release slowly to zero and see the gauge at zero before touching anything",
+        "Release slowly to zero and check that the gauge reads zero before touching anything",
     )

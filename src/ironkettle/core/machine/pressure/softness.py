@@ -62,7 +62,7 @@ def softness_of(volume: TestVolume, gauge: Gauge, rules: HoldRules, pressure: fl
         per_mpa = volume.volume * STANDARD_TEMPERATURE_K / (STANDARD_PRESSURE_MPA * kelvin)
         absolute = pressure + volume.atmosphere
         if absolute <= 0:
-            raise fault("samples", "a pressure lies below vacuum; is it gauge or absolute?", "gauge", "absolute")
+            raise fault("samples", "a pressure is below a full vacuum; is it gauge or absolute?", "gauge", "absolute")
         warmth = per_mpa * absolute / kelvin
         return Softness(_within(per_mpa, share + scale), _within(warmth, share))
     expansion = volume.fluid.expansion_at(temperature) - 3 * volume.linear_expansion

@@ -56,7 +56,7 @@ def read_trace_part(text: str, state: TraceState | None, field: str = "csv") -> 
     separator = next((mark for mark in (";", "\t", ",") if mark in header), ",")
     names, *_ = _rows_in([header], separator, field) or [[]]
     if not any(name.strip() for name in names) or header.splitlines() != [header]:
-        raise fault("state.header", "is no header of a file", *_HEADER_HELP)
+        raise fault("state.header", "is not the header of a file", *_HEADER_HELP)
     rows = _rows_in(lines[1:] if state is None else lines, separator, field)
     reader = _Rows(names, field, separator, state)
     samples = [one for number, row in enumerate(rows, start=done + 1) if (one := reader.read(number, row)) is not None]
@@ -157,7 +157,7 @@ class _Clock:
             # Without a zone it is one clock all along, which never goes back for the summer.
             return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).timestamp()
         except (ValueError, OverflowError, OSError):
-            faults.append(FieldFault(field, f"“{text[:30]}” is no time", ("14:03:05", "2026-11-26T14:03:05")))
+            faults.append(FieldFault(field, f"“{text[:30]}” is not a time", ("14:03:05", "2026-11-26T14:03:05")))
             return None
 
 

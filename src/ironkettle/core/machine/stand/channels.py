@@ -100,7 +100,7 @@ class StandChannel(BaseModel):
         unit = find_unit(self.unit) if self.unit else None
         if wanted is not None and (unit is None or unit.dimension is not wanted or unit.absolute or unit.vacuum):
             gauge = " (gauge)" if wanted is Dimension.PRESSURE else ""
-            raise ValueError(f"{self.name} reads a {wanted.value}{gauge}; “{self.unit}” is no unit of it")
+            raise ValueError(f"{self.name} reads a {wanted.value}{gauge}; “{self.unit}” is not a unit for it")
         if self.low is not None and self.high is not None and self.low >= self.high:
             raise ValueError(f"{self.name} cannot show from {self.low:g} to {self.high:g}: the first is not below")
         if self.register_at + self.format.words > _MOST_REGISTERS:
@@ -274,7 +274,7 @@ def encode(base: float, channel: StandChannel) -> tuple[int, ...]:
     try:
         raw = struct.pack(channel.format.code, whole)
     except (struct.error, OverflowError):
-        text = f"{shown:g} {channel.unit} does not go into the register of {channel.name} ({channel.format.value})"
+        text = f"{shown:g} {channel.unit} does not fit the register of {channel.name} ({channel.format.value})"
         raise fault(channel.key, text) from None
     words = tuple(int.from_bytes(raw[at : at + 2], "big") for at in range(0, len(raw), 2))
     return tuple(reversed(words)) if channel.swapped else words

@@ -105,7 +105,7 @@ class Watch:
 
     def _state(self, at: float, held: float | None, hold: int | None) -> list[Trouble]:
         if hold is not None and self.hold is not None and hold != self.hold:
-            text = "the stand holds something else now than when this run began; was it started again?"
+            text = "the stand is on another hold than when this run began; was it restarted?"
             return [Trouble("other_hold", at, text, ends=True)]
         if held is None:
             return []
@@ -124,12 +124,10 @@ class Watch:
         fresh = self.none_since is None
         self.none_since = at if self.none_since is None else self.none_since
         if at - self.none_since >= NO_READING_S and self._first("no_reading"):
-            text = f"{self.channel} showed nothing it can show for {at - self.none_since:.0f} s"
+            text = f"{self.channel} gave no valid reading for {at - self.none_since:.0f} s"
             return [Trouble("out_of_range", self.none_since, text, ends=True)]
         if fresh and self._first("out_of_range"):
-            return [
-                Trouble("out_of_range", at, f"{self.channel} is past the end of its range; look at sensor and cable")
-            ]
+            return [Trouble("out_of_range", at, f"{self.channel} is beyond its range; check the sensor and cable")]
         return []
 
     def _scale(self, at: float, pressure: float) -> list[Trouble]:
@@ -170,7 +168,7 @@ class Watch:
         if min(abs(out), abs(back)) > least and out * back > 0 and abs(after - before) < 0.5 * abs(out):
             self.spikes += 1
             if self._first("spikes"):
-                text = f"{self.channel} jumped by {abs(out) * 10:.1f} bar and back at {self.last_at:.0f} s; look at cable and plug"
+                text = f"{self.channel} jumped by {abs(out) * 10:.1f} bar and back at {self.last_at:.0f} s; check the cable and plug"
                 return [Trouble("spikes", at, text)]
         return []
 

@@ -130,16 +130,16 @@ def analyse(criteria: CountCriteria, record: CountRecord, instrument: Instrument
         results.append(Result("rate", f"{criteria.what}, a minute", rate, "/min", None, interval, within, verdict))
         if verdict == "pass" and _grows(judged):
             verdict = "undecided"
-            findings.append(caution("grows", "it comes faster towards the end: go on counting", BASIS))
+            findings.append(caution("grows", "the rate rises towards the end: keep counting", BASIS))
         if verdict == "undecided" and not findings:
-            findings.append(caution("count-on", "not enough counted to tell: go on counting", BASIS))
+            findings.append(caution("count-on", "not enough counted yet: keep counting", BASIS))
     else:
         text = f"it may settle for {settle / 60:g} min, and nothing was counted after that"
         findings.append(caution("not-settled", text, BASIS))
     if steady is not None:
         results.append(Result("settled_from", "Holds from", steady, "s"))
     elif criteria.settle and judged:
-        findings.append(info("never-held", "no time was found from which it holds to the end", BASIS))
+        findings.append(info("never-held", "no time was found from which it stays within limits to the end", BASIS))
     points = tuple(((a + b) / 120, 60 * n / (b - a)) for a, b, n in spans)
     curve = Curve(
         "time", "min", criteria.what, "/min", points, line=True, band=within, judged=(settle / 60, spans[-1][1] / 60)

@@ -38,7 +38,7 @@ from ironkettle.core.machine.tests.reading import (
     worst,
 )
 
-BASIS = "reading with the doubt of its instrument"
+BASIS = "reading with the uncertainty of its instrument"
 _READ = (
     Dimension.PRESSURE, Dimension.LENGTH, Dimension.FLOW, Dimension.TIME, Dimension.VOLUME, Dimension.TEMPERATURE,
     Dimension.FORCE, Dimension.TORQUE, Dimension.ANGLE, Dimension.SPEED,

@@ -110,7 +110,7 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     single = worst(held(alone(one, instrument), within) for one in openings)
     if single == "fail":
         verdict = "fail"
-        findings.append(reject("one-outside", "one opening lies outside what is allowed by itself", BASIS))
+        findings.append(reject("one-outside", "one opening is outside the limits by itself", BASIS))
     if len(openings) < criteria.repeats and verdict == "pass":
         verdict = "undecided"
         findings.append(

@@ -75,7 +75,7 @@ def _ends_of(text: str, dimension: Dimension, field: str) -> Within:
 
 
 def _absolute(text: str, field: str) -> RuleError:
-    return fault(field, f"“{text.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+    return fault(field, f"“{text.strip()}” is absolute; enter a gauge pressure", "bar", "psi", "MPa")
 
 
 def unit_named(symbol: str) -> Unit:
@@ -139,7 +139,7 @@ def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[
             continue
         assert found.unit is not None
         if found.unit.absolute:
-            raise fault(field, f"“{value.strip()}” is absolute; gauge pressure is wanted here", "bar", "psi", "MPa")
+            raise fault(field, f"“{value.strip()}” is absolute; enter a gauge pressure", "bar", "psi", "MPa")
         ends = [one for one in (found.low, found.high) if one is not None]
         nominal = sum(ends) / len(ends) if found.nominal is None else found.nominal
         if tolerance is None:
@@ -261,7 +261,7 @@ def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Wit
     least, most = within
     finest = min((one.written for one in readings), default=0.0)
     if least is not None and most is not None and 8 * finest > most - least:
-        text = "written down more coarsely than what is allowed: read every digit the gauge shows"
+        text = "recorded too coarsely for the tolerance: record every digit the gauge shows"
         found.append(caution("coarsely-written", text, basis))
     return tuple(found)
 
@@ -280,7 +280,7 @@ def allowed(target: Wide, findings: list[Finding], basis: str) -> Wide:
         return target
     half = abs(target.nominal) * USUAL_TOLERANCE_PCT / 100
     if half == 0:
-        raise fault("value", "a target of nothing needs its tolerance", "0 bar ±0.1")
+        raise fault("value", "a target of zero needs a tolerance", "0 bar ±0.1")
     text = f"no tolerance is given: ±{USUAL_TOLERANCE_PCT:g} % is taken; the maker's figure wins"
     findings.append(caution("no-tolerance", text, basis))
     return replace(target, low=target.nominal - half, high=target.nominal + half)
@@ -290,12 +290,10 @@ def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: floa
     """Whether the gauge can show what is asked of it: its step, and how far it reaches. [base unit]"""
     found = []
     if coarsest is not None and instrument.step is not None and instrument.step > coarsest * (1 + 1e-9):
-        text = (
-            f"the gauge shows steps of {show(instrument.step, unit)}; {show(coarsest, unit)} or finer is needed to tell"
-        )
+        text = f"the gauge shows steps of {show(instrument.step, unit)}; {show(coarsest, unit)} or finer is needed to decide"
         found.append(caution("coarse", text, "a quarter of what is allowed"))
     if coarsest is not None and instrument.accuracy_pct is not None and instrument.half(top) > coarsest * (1 + 1e-9):
-        text = f"the gauge may be off by {show(instrument.half(top), unit)}; {show(coarsest, unit)} or less is needed to tell"
+        text = f"the gauge may be off by {show(instrument.half(top), unit)}; {show(coarsest, unit)} or less is needed to decide"
         found.append(caution("inaccurate", text, "a quarter of what is allowed"))
     if instrument.reach is not None and abs(instrument.reach) < abs(top):
         text = f"the gauge reaches {show(instrument.reach, unit)}; up to {show(top, unit)} is read"

@@ -156,7 +156,7 @@ def _rows(record: SetPointRecord, target: float, instrument: Instrument, unit: U
     flows: list[float | None] = [one.value for one in read_each(record.flows, Dimension.FLOW, "flows")]
     for place, flow in enumerate(flows):
         if flow is not None and flow < 0:
-            raise fault(f"flows.{place}", "a flow cannot be less than nothing", "0 l/min")
+            raise fault(f"flows.{place}", "a flow cannot be negative", "0 l/min")
     rows = zip(readings, settings, flows or [None] * len(readings), strict=True)
     return [_Row(reading, setting, flow) for reading, setting, flow in rows]
 
@@ -176,7 +176,7 @@ def _set(
     verdict: Verdict = held(interval, within)
     if any(held(alone(one, instrument), within) == "fail" for one in readings):
         verdict = "fail"
-        findings.append(reject("one-outside", "one setting lies outside what is allowed by itself", BASIS))
+        findings.append(reject("one-outside", "one setting is outside the limits by itself", BASIS))
     if verdict == "pass" and len(readings) < criteria.repeats:
         verdict = "undecided"
         findings.append(caution("too-few", f"set {len(readings)} of {criteria.repeats} times", BASIS))

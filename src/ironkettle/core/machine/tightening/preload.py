@@ -81,7 +81,7 @@ def find_factor(condition: str, factors: Iterable[NutFactor], field: str) -> Nut
     for row in rows:
         if row.condition.casefold() == condition.strip().casefold():
             return row
-    raise fault(field, f"“{condition}” is not a condition known here", *(row.condition for row in rows))
+    raise fault(field, f"“{condition}” is not a known condition", *(row.condition for row in rows))
 
 
 def find_proof(grade: str, diameter: float, strengths: Iterable[BoltStrength], field: str) -> float:

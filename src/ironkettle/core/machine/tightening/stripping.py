@@ -49,4 +49,4 @@ def find_tapped(material: str, known: Iterable[Tapped], field: str) -> Tapped:
     for row in rows:
         if row.material.casefold() == material.strip().casefold():
             return row
-    raise fault(field, f"“{material}” is not a material known here", *(row.material for row in rows))
+    raise fault(field, f"“{material}” is not a known material", *(row.material for row in rows))

@@ -44,7 +44,7 @@ def find_thread(text: str, threads: Iterable[Thread], field: str) -> Thread:
         if _plain(thread.designation) == plain or (found is not None and _same(thread, found)):
             return thread
     if found is None:
-        raise fault(field, f"“{text.strip()[:_LONGEST]}” is not a thread known here", *_ACCEPTS)
+        raise fault(field, f"“{text.strip()[:_LONGEST]}” is not a recognised thread", *_ACCEPTS)
     if not 0 < found.major_diameter <= _LARGEST_MM or not 0 < found.pitch <= found.major_diameter / 2:
         raise fault(field, f"“{text.strip()[:_LONGEST]}” has a pitch that does not go with its diameter", *_ACCEPTS)
     return found

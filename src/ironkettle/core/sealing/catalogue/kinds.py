@@ -71,13 +71,13 @@ class KindFacts:
     inside: ElementKind | None = None
     outline: o.Polygon = o.BLOCK
     round: bool = False
-    reversed: str = "it could not do its work: a likely cause of the failure"
+    reversed: str = "it could not work: a likely cause of the failure"
 
 
 _SHUT = "pressure pushed it shut instead of open: the likely cause of the leak"
 _DIRT = "it let dirt and water in: a likely cause of scoring and wear"
 _BACKFLOW = "it could not close: a likely cause of what flows back"
-_UNSPREAD = "the packing was not spread as it must be: a likely cause of the leak"
+_UNSPREAD = "the packing was not spread as required: a likely cause of the leak"
 
 KINDS: Mapping[ElementKind, KindFacts] = {
     ElementKind.O_RING: KindFacts("O-ring", undirected="no direction; free of twist", round=True),

@@ -74,7 +74,7 @@ def medium_of(fluid: str, media: tuple[str, ...], field: str = "fluid") -> str:
         return key
     found = next((column for start, column in _FLUID_STARTS.items() if plain.startswith(start)), None)
     if found is None:
-        raise fault(field, f"“{fluid.strip()}” is not a medium known here", *media)
+        raise fault(field, f"“{fluid.strip()}” is not a known medium", *media)
     return found
 
 
@@ -82,5 +82,5 @@ def find_compound(name: str, compounds: tuple[Compound, ...], field: str = "mate
     """The compound of that name. Raises RuleError naming the field when there is none."""
     found = next((one for one in compounds if one.name.casefold() == name.strip().casefold()), None)
     if found is None:
-        raise fault(field, f"“{name.strip()}” is not a compound known here", *(one.name for one in compounds))
+        raise fault(field, f"“{name.strip()}” is not a known compound", *(one.name for one in compounds))
     return found

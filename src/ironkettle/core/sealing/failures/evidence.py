@@ -167,7 +167,7 @@ def _beyond(worst: float, allowed: float | None) -> float:
 
 def _backup(known: Circumstances) -> Iterator[Evidence]:
     if known.backup_missing:
-        yield Evidence(Cause.MISSING_BACKUP, _PROOF, "a backup ring belongs beside it and was not there")
+        yield Evidence(Cause.MISSING_BACKUP, _PROOF, "a backup ring belongs beside it and did not exist")
         return
     if known.check is None or known.gland is None or (known.check.gap is None and not known.check.backup.needed):
         return

@@ -1,4 +1,4 @@
-"""A groove from scratch: section, ring and groove dimensions with tolerances for a bore, rod or face."""
+"""New groove: section, ring and groove dimensions with tolerances for a bore, rod or face."""
 
 from __future__ import annotations
 

@@ -190,7 +190,7 @@ def _wrong_size(reads_as: Candidate, fitting: tuple[RingSize, ...]) -> tuple[Fin
     if reads_as.fits_groove or reads_as.probability < _READS_AS:
         return ()
     fit = ", ".join(size.label for size in fitting[:_NAMED])
-    then = f"sizes that fit it: {fit}" if fit else "no size known here fits it: read the groove again"
+    then = f"sizes that fit it: {fit}" if fit else "no known size fits it: measure the groove again"
     text = (
         f"what came out reads as {reads_as.size.label}, which does not fit this groove: it was the wrong size, or the "
         f"groove is misread. The groove outranks the old ring; {then}"
@@ -240,7 +240,7 @@ def _doubts(
     if weighed.nearest()[likeliest] <= weighed.far_off:
         condition = min(set(weighed.strata.conditions), key=lambda one: weighed.nearest(one)[likeliest])
         text = (
-            f"no known size reads so as a {told} ring; as a {condition} one {first.label} would: look again how the ring is, "
+            f"no known size reads so as a {told} ring; as a {condition} one {first.label} would: check the condition of the ring again, "
             "and read the section crosswise or the outside diameter"
         )
         yield caution("condition-doubt", text, basis)
@@ -252,12 +252,12 @@ def _doubts(
     nearest = table.sizes[near[int(np.argmin(as_told))]]
     text = (
         f"no known size is near these readings of a {told} ring; the nearest is {nearest.label}, "
-        f"{nearest.inside_diameter:.2f} × {nearest.section:.2f} mm. Read again, look again how the ring is, or it belongs "
+        f"{nearest.inside_diameter:.2f} × {nearest.section:.2f} mm. Read again, check the condition of the ring again, or it belongs "
         "to no series"
     )
     largest = table.sizes[int(np.argmax(table.inside_diameter))]
     if measurement.inside_diameter > largest.inside_diameter + 3 * largest.inside_tolerance:
-        text = f"larger than any size known here, the largest of which is {largest.label}; {text}"
+        text = f"larger than any known size, the largest of which is {largest.label}; {text}"
     yield caution(NO_KNOWN_SIZE, text, basis)
 
 

@@ -71,7 +71,7 @@ class RingTable:
         found = self._by_name.get((series, plain_designation(designation)))
         if found is None:
             if series not in SERIES:
-                raise fault(f"{field}.series", f"“{series}” is not a series known here", *SERIES)
+                raise fault(f"{field}.series", f"“{series}” is not a known series", *SERIES)
             raise fault(f"{field}.designation", f"{series} has no size “{designation}”", *self._near(series))
         return found
 

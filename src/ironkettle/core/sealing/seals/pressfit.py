@@ -72,7 +72,7 @@ def check_press_fit(
     findings = [
         caution(
             "no-source",
-            f"usual interference {wanted_low:g} to {wanted_high:g} mm: hold it against the maker's drawing",
+            f"usual interference {wanted_low:g} to {wanted_high:g} mm: compare it with the maker's drawing",
             BASIS,
         )
     ]

@@ -16,7 +16,7 @@ def interval_of(sheet: Sheet, key: str) -> Interval:
         if one.name == key and one.steps:
             return one
     fits = [one.name for one in sheet.intervals if one.steps]
-    raise fault("interval", f"this unit has no quick care “{key}”", *fits)
+    raise fault("interval", f"this unit has no quick service “{key}”", *fits)
 
 
 def every_of(interval: Interval) -> tuple[Every, ...]:

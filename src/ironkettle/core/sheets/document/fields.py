@@ -86,7 +86,7 @@ Radius = Annotated[Figure, Field(ge=0, le=5000)]
 Place = tuple[Millimetres, Millimetres]
 Only = Annotated[
     dict[Key, Annotated[list[Key], BeforeValidator(_as_list), Field(min_length=1)]],
-    Field(default_factory=dict, description="the item counts only when these questions are so answered"),
+    Field(default_factory=dict, description="the item applies only with these answers"),
 ]
 
 

@@ -24,7 +24,7 @@ class _Loader(_FAST):  # type: ignore[misc]
             if isinstance(key, yaml.ScalarNode):
                 if key.value in seen:
                     raise yaml.constructor.ConstructorError(
-                        None, None, f"the key “{key.value[:60]}” stands here twice", key.start_mark
+                        None, None, f"the key “{key.value[:60]}” is used here twice", key.start_mark
                     )
                 seen.add(key.value)
         mapping: dict[Any, Any] = super().construct_mapping(node, deep)

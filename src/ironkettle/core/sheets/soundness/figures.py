@@ -53,9 +53,7 @@ class SheetTables:
 def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     """Figures that cannot be, and names of rings, threads, fluids and compounds that no table knows."""
     if sheet.family not in FAMILIES:
-        yield FieldFault(
-            "family", f"“{sheet.family}” is no family of units; words to find it by go under like", FAMILIES
-        )
+        yield FieldFault("family", f"“{sheet.family}” is not a unit family; put search words under like", FAMILIES)
     if sheet.cylinder is not None:
         yield from _refused("cylinder", lambda: cylinder_of(sheet))
     if sheet.service.temperature is not None:

@@ -194,7 +194,7 @@ def _interval_faults(sheet: Sheet) -> Iterator[FieldFault]:
         apart = any(step.stage == "strip" for step in steps)
         unsafe = [step.text for step in sheet.steps if step.stage == "safe" and step not in steps] if apart else []
         if unsafe:
-            text = f"this care takes things apart without making safe: {'; '.join(unsafe)}"
+            text = f"this service takes things apart without making safe: {'; '.join(unsafe)}"
             yield FieldFault(f"intervals.{index}.steps", text)
         for does, undoes in (("takes_off", "puts_on"), ("opens", "closes"), ("loosens", "tightens")):
             left = {key for step in steps for key in getattr(step, does)} - {
@@ -202,7 +202,7 @@ def _interval_faults(sheet: Sheet) -> Iterator[FieldFault]:
             }
             if left:
                 words = does.replace("_", " ")
-                text = f"this care {words} {', '.join(sorted(left))}, and no step of it {undoes.replace('_', ' ')} it again"
+                text = f"this service {words} {', '.join(sorted(left))}, and no step of it {undoes.replace('_', ' ')} it again"
                 yield FieldFault(f"intervals.{index}.steps", text)
 
 
@@ -213,7 +213,7 @@ def _group_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
         placed = Counter(number for place in group.places for number in place.numbers)
         for number, count in placed.items():
             if number > group.count or count > 1:
-                why = f"there are {group.count}" if number > group.count else "it stands twice"
+                why = f"there are {group.count}" if number > group.count else "it is listed twice"
                 yield FieldFault(f"{path}.places", f"number {number} cannot be: {why}")
         for place, phase in enumerate(group.phases):
             yield from unknown(f"{path}.phases.{place}.at", phase.at, names.steps, "step")

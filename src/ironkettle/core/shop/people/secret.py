@@ -27,12 +27,12 @@ def check_secret(text: str, field: str = "pin") -> str:
     if text.isdecimal() and text.isascii() and len(text) == PIN_DIGITS:
         steps = {int(after) - int(before) for before, after in itertools.pairwise(text)}
         if len(steps) == 1 and steps <= {-1, 0, 1}:
-            raise fault(field, "is too easy to guess: digits alike or in a row", *accepts)
+            raise fault(field, "is too easy to guess: repeated or consecutive digits", *accepts)
         return text
     if len(text) < SHORTEST_PASSWORD:
         raise fault(field, "is neither a PIN of six digits nor long enough for a password", *accepts)
     if len(set(text)) < 4:
-        raise fault(field, "is too easy to guess: hardly any different characters", *accepts)
+        raise fault(field, "is too easy to guess: too few different characters", *accepts)
     return text
 
 
@@ -50,5 +50,5 @@ def check_badge(text: str, field: str = "badge") -> str:
     steps = [ord(after) - ord(before) for before, after in itertools.pairwise(badge)]
     most_alike = max(steps.count(step) for step in set(steps))
     if len(set(badge)) < FEWEST_DIFFERENT or most_alike > len(steps) / 2:
-        raise fault(field, "the code is too easy to guess: characters alike or in a row", accepts)
+        raise fault(field, "the code is too easy to guess: repeated or consecutive characters", accepts)
     return badge

@@ -22,9 +22,9 @@ class Lower(StrEnum):
     """Why a counter reads less than before."""
 
     NEW_COUNTER = "new_counter"
-    """It was replaced or reset: what ran before is kept."""
+    """The counter was replaced or reset: its earlier total is kept."""
     MISTAKE = "mistake"
-    """The earlier reading was wrong: it no longer counts."""
+    """The earlier reading was wrong: it is left out."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,9 +65,9 @@ def read_count(text: str, field: str = "value") -> float:
     elif _PLAIN.match(said):
         value = float(said.replace(",", "."))
     else:
-        raise fault(field, f"“{text.strip()[:40]}” is no number a counter shows", "1250", "1250.5")
+        raise fault(field, f"“{text.strip()[:40]}” is not a counter reading", "1250", "1250.5")
     if value > _MOST:
-        raise fault(field, f"{said[:40]} cannot be read off a counter", "up to 1e12")
+        raise fault(field, f"{said[:40]} is not a possible counter reading", "up to 1e12")
     return value
 
 
@@ -123,9 +123,9 @@ def check_reading(before: Sequence[CounterRead], new: CounterRead, now: datetime
     year 2000, or out of range (from 0 up to 1e12).
     """
     if not 0 <= new.value <= _MOST:
-        raise fault("value", f"{new.value:g} {counter} cannot be read off a counter", "0 or more")
+        raise fault("value", f"{new.value:g} {counter} is not a possible counter reading", "0 or more")
     if new.at > now + timedelta(minutes=10):
-        raise fault("at", "this is in the future", "a time up to now")
+        raise fault("at", "this is in the future", "now or earlier")
     if new.at < _EARLIEST:
         raise fault("at", "this is before any counter was read here", f"{_EARLIEST:%Y-%m-%d} or later")
     found = totals(before)

@@ -97,7 +97,7 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
     by = every.after(past.at.date())
     assert by is not None
     days = (by - now.date()).days
-    since = "known here since" if past.first_known else "last"
+    since = "registered" if past.first_known else "last"
     said = f"{every.text}, {since} {past.at:%Y-%m-%d}: "
     if days < 0:
         return Reach(every.text, Standing.OVERDUE, by, days, f"{said}{-days} day{'s' if days < -1 else ''} over")
@@ -107,7 +107,7 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
 
 def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -> Reach:
     if not found:
-        words = f"{every.text}: no counter is read; enter what it stands at"
+        words = f"{every.text}: no counter reading; enter one"
         return Reach(every.text, Standing.UNKNOWN, None, None, words, now.date())
     start = ran_by(found, past.at)
     guessed = start is None
@@ -116,7 +116,7 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     rate = rate_of(found, now)
     # What ran since the last reading is not known; at the present use it is this much.
     idle = 0.0 if rate is None else rate * (now - found[-1].at).total_seconds() / 86_400
-    since = "since it is known here" if past.first_known else "since it was done"
+    since = "since it was registered" if past.first_known else "since it was done"
     since = "since the first reading" if guessed else since
     said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {found[-1].at:%Y-%m-%d}"
     if left <= 0:
@@ -125,16 +125,16 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
         )
     stale = None if rate is not None else found[-1].at + timedelta(days=STALE_DAYS)
     if stale is not None and now > stale:
-        words = f"{said}; that is too long ago to tell: read the counter"
+        words = f"{said}; that is too long ago: read the counter"
         return Reach(every.text, Standing.UNKNOWN, None, left, words, stale.date())
     by = _day_of(found[-1].at, left, rate)
     standing = Standing.LATER
     if used + idle >= _SOON_SHARE * every.amount or (by is not None and (by - now.date()).days <= SOON_DAYS):
         standing = Standing.SOON
     if by is not None and by < now.date():
-        said = f"{said}; at the present use it is over by now: read the counter"
+        said = f"{said}; at the present rate it is overdue by now: read the counter"
     elif by is not None:
-        said = f"{said}; {_plain(left)} {every.counter} left, at the present use until {by}"
+        said = f"{said}; {_plain(left)} {every.counter} left, at the present rate until  {by}"
     else:
         said = f"{said}; {_plain(left)} {every.counter} left"
     return Reach(every.text, standing, by, left, said, None if stale is None else stale.date())

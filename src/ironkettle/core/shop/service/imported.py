@@ -42,7 +42,7 @@ def read_counters(text: str, field: str = "text") -> tuple[ImportedRead, ...]:
     try:
         rows = list(csv.reader(lines, delimiter=apart))
     except csv.Error as error:
-        raise fault(field, f"this is no table: {error}", ";".join(COLUMNS)) from None
+        raise fault(field, f"this is not a table: {error}", ";".join(COLUMNS)) from None
     header = [one.strip().lower() for one in rows[0]] if rows else []
     missing = [one for one in COLUMNS if one not in header]
     if missing:
@@ -79,9 +79,9 @@ def _row(line: int, cells: dict[str, str]) -> ImportedRead:
     try:
         at = datetime.fromisoformat(cells["date"])
     except ValueError:
-        raise ValueError(f"“{cells['date'][:40]}” is no date; write 2026-11-26 or 2026-11-26T14:30") from None
+        raise ValueError(f"“{cells['date'][:40]}” is not a date; write 2026-11-26 or 2026-11-26T14:30") from None
     lower = cells.get("lower", "").lower()
     if lower not in _LOWER:
-        raise ValueError(f"“{lower[:40]}” says not why it is lower; write new counter or mistake")
+        raise ValueError(f"“{lower[:40]}” does not say why it is lower; write new counter or mistake")
     moment = at if at.tzinfo else at.replace(tzinfo=UTC)
     return ImportedRead(line, cells["unit"][:120], cells["counter"][:120], value, moment, _LOWER[lower])

@@ -43,9 +43,9 @@ def read_label(text: str, shop: str) -> str:
         said = re.split(r"[?#]", said)[0].rstrip("/").rpartition("/")[2]
     code = re.sub(r"[\s-]", "", said).upper().translate(_MISREAD)
     if not _SHAPE.match(code):
-        raise fault("label", f"“{text.strip()[:60]}” is no label of a unit", _FITS)
+        raise fault("label", f"“{text.strip()[:60]}” is not a unit label", _FITS)
     if _check_of(code[:-1]) != code[-1]:
-        raise fault("label", f"“{text.strip()[:60]}” is mistyped: one of its letters is another", _FITS)
+        raise fault("label", f"“{text.strip()[:60]}” is mistyped: one letter is wrong", _FITS)
     if code[:SHOP_LENGTH] != shop:
         raise fault(
             "label", f"{code[:SHOP_LENGTH]}-{code[SHOP_LENGTH:]} is a label of another shop; this one is {shop}"

@@ -56,7 +56,7 @@ def _hold(key: str, name: str, unit: str, low: float, high: float, help_: str) -
 def _bare(dimension: Dimension, name: str) -> HouseRule:
     """What a number without a unit means on a field of this kind, until the field's own button says otherwise."""
     offered = OFFERED[dimension]
-    help_ = "on a field where nobody chose another; the unit always stands beside the number"
+    help_ = "unless another unit is chosen at the field; the unit always stands beside the number"
     return HouseRule(f"unit_{dimension}", _BARE, name, "", 0, 0, len(offered) - 1, help_, offered)
 
 
@@ -124,15 +124,22 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
     HouseRule(
         "uncertainty",
         _READING,
-        "Caliper on rubber, when nothing is said",
+        "Caliper on rubber, by default",
         "mm",
         DEFAULT_UNCERTAINTY_MM,
         0.005,
         1,
         "half-width that holds 95 of 100 readings; soft diameters count with at least 0.3 % of themselves",
     ),
-    _hold("start_below_pct", "A hold may start below the wanted pressure by", "%", 0, 5, "plus the gauge's own doubt"),
-    _hold("band_pct", "Judged is down to this far under the wanted pressure", "%", 2, 30, "below it nothing is judged"),
+    _hold("start_below_pct", "A hold may start below the test pressure by", "%", 0, 5, "plus the gauge's uncertainty"),
+    _hold(
+        "band_pct",
+        "Readings count down to this far below the test pressure",
+        "%",
+        2,
+        30,
+        "lower readings are not judged",
+    ),
     _hold(
         "stated_least", "True bulk modulus down to, of the one stated", "times", 0.2, 1, "air and hoses make it softer"
     ),
@@ -141,13 +148,13 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
     ),
     _hold("modulus_most", "True bulk modulus up to, of the one stated", "times", 1, 1.5, "hardly more"),
     _hold("volume_doubt_pct", "Test volume known to ±", "%", 0.5, 30, "unless stated"),
-    _hold("drift_k_per_min", "Without a thermometer a drift is assumed of", "K/min", 0, 2, "counts as doubt"),
+    _hold("drift_k_per_min", "Without a thermometer a drift is assumed of", "K/min", 0, 2, "counts as uncertainty"),
     _hold("drift_most_k", "That drift ends at", "K", 0, 20, "a room does not warm for ever"),
     _hold("settling_pct", "Settling may take off a fail", "%", 0, 5, "of the pressure; it never helps a pass"),
-    _hold("sensor_lag_s", "Lag of the thermometer", "s", 0, 600, "what it shows is that old"),
+    _hold("sensor_lag_s", "Lag of the thermometer", "s", 0, 600, "its reading is this old"),
     _hold("least_hold_s", "Shortest hold", "s", 10, 3600, "no pass before"),
-    _hold("drop_ml", "A drop counted at a fitting is", "ml", 0.01, 0.2, "usual 0.03 to 0.07 ml by fluid and edge"),
-    _hold("gas_energy_j", "Gas is refused for liquid above", "J", 10, 100_000, "energy stored in the test volume"),
+    _hold("drop_ml", "One drop counted at a fitting is", "ml", 0.01, 0.2, "usual 0.03 to 0.07 ml by fluid and edge"),
+    _hold("gas_energy_j", "Gas tests are refused above", "J", 10, 100_000, "energy stored in the test volume"),
     _bare(Dimension.LENGTH, "Lengths"),
     _bare(Dimension.PRESSURE, "Pressures"),
     _bare(Dimension.TORQUE, "Torques"),

@@ -47,7 +47,7 @@ SCHOOLS: tuple[School, ...] = (
         "seals",
         "Seals",
         (
-            Way("renew every seal", "the labour is spent already"),
+            Way("renew every seal", "the labour is already spent"),
             Way("keep one that looks sound", "a sound seal of a rare size is better than none"),
         ),
     ),
@@ -80,7 +80,7 @@ SCHOOLS: tuple[School, ...] = (
         "locking",
         "Locking",
         (
-            Way("as the sheet says, thread locker where it is silent", "it fills the thread and keeps rust out"),
+            Way("as the sheet says, thread locker where it says nothing", "it fills the thread and keeps rust out"),
             Way("a locking nut where one fits", "it needs no cure and comes off cold"),
         ),
     ),

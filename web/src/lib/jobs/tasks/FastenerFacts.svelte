@@ -36,7 +36,7 @@
 {#if choices}
 	<details class="mt-1 border-t border-base-300 pt-1">
 		<summary class="flex min-h-11 cursor-pointer items-center font-semibold"
-			>How it is kept from turning{threaded ? ', what it is tapped into' : ''}</summary
+			>Locking{threaded ? ', thread in' : ''}</summary
 		>
 		<div class="flex flex-wrap gap-1" role="group" aria-label="Kept from turning by">
 			{#each choices.locking as way (way.key)}
@@ -51,9 +51,9 @@
 		{#if threaded}
 			<div class="mt-2 flex flex-wrap items-start gap-3">
 				<label class="block font-semibold"
-					>Tapped into
+					>Thread in
 					<select class="entry select mt-1 block" bind:value={facts.into}>
-						<option value="">not said</option>
+						<option value="">not stated</option>
 						{#each choices.into as one (one.key)}<option value={one.key}>{one.says}</option>{/each}
 					</select>
 				</label>

@@ -88,7 +88,7 @@
 						>
 					{/each}
 				</select>
-				{#if trial.coarsest}<p class="faint text-sm">Steps of {trial.coarsest} or finer can tell.</p>{/if}
+				{#if trial.coarsest}<p class="faint text-sm">Steps of {trial.coarsest} or finer are needed.</p>{/if}
 				{#if fault('gauge')}<p class="text-error" role="alert">{fault('gauge')}</p>{/if}
 			</div>
 		{/if}
@@ -121,9 +121,7 @@
 					: 'Judge this run'}
 		</button>
 		<details>
-			<summary class="min-h-11 cursor-pointer content-center font-semibold"
-				>How it is run, step by step</summary
-			>
+			<summary class="min-h-11 cursor-pointer content-center font-semibold">Procedure, step by step</summary>
 			<ol class="ml-6 list-decimal">
 				{#each trial.steps as step (step)}<li>{step}</li>{/each}
 			</ol>

@@ -118,7 +118,7 @@
 			{/if}
 			<label class="block font-semibold" for="gauge">Gauge</label>
 			<select id="gauge" class="entry select w-full" bind:value={gaugeKey}>
-				<option value="" disabled>Choose the gauge on the line</option>
+				<option value="" disabled>Choose the gauge in use</option>
 				{#each gauges as one (one.key)}
 					<option value={one.key}
 						>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended
@@ -148,7 +148,7 @@
 			</div>
 			<details>
 				<summary class="min-h-11 cursor-pointer content-center font-semibold"
-					>Measured in place: how soft is it?</summary
+					>Measure how soft the volume is</summary
 				>
 				<p class="faint text-sm">
 					Better than a stated bulk modulus: at the test pressure let a known volume out once into a measuring
@@ -159,7 +159,7 @@
 			{#if plan && gauge}
 				<details>
 					<summary class="min-h-11 cursor-pointer content-center font-semibold"
-						>The plan, step by step</summary
+						>Procedure, step by step</summary
 					>
 					<ol class="ml-6 list-decimal">
 						{#each plan.steps as step (step)}<li>{step}</li>{/each}
@@ -194,7 +194,7 @@
 				<a
 					class="link inline-flex min-h-11 items-center"
 					href="/api/jobs/{view.job.id}/runs/{run.run}/trace.csv"
-					download>These readings as CSV</a
+					download>Download the readings as CSV</a
 				>
 				<Trace {points} {count} settledFrom={trace.analysis?.settled_from_s ?? null} />
 			{/if}

@@ -196,7 +196,7 @@
 		{#if clock}
 			<label class="mt-1 flex min-h-8 items-center gap-2">
 				<input type="checkbox" class="checkbox" bind:checked={byHand} />
-				Type the times instead: they stand on another clock
+				Type the times instead: they come from another clock
 			</label>
 		{/if}
 	{/if}

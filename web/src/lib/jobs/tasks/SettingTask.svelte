@@ -98,7 +98,7 @@
 			problem = {
 				status: 422,
 				title: '',
-				detail: `“${turned}” is no number of turns: 0.25, or -0.25 for counter-clockwise`,
+				detail: `“${turned}” is not a number of turns; enter 0.25, or -0.25 for counter-clockwise`,
 				errors: []
 			} as unknown as Problem;
 			return;
@@ -169,7 +169,7 @@
 				<Findings findings={advice.findings} />
 			{:else}
 				<p class="text-lg font-semibold">
-					{inFigures ? 'Read it as it stands.' : `As it stands: ${setting.sign}?`}
+					{inFigures ? 'Read it as it is now.' : `As it is now: ${setting.sign}?`}
 				</p>
 			{/if}
 			{#if !advice?.done}
@@ -221,14 +221,14 @@
 					{readings
 						.map((one) => `${one.turns.toFixed(2)}: ${one.value ?? (one.sign ? 'yes' : 'no')}`)
 						.join('  ·  ')}
-					<button type="button" class="link ml-2 min-h-11" onclick={back}>Take the last back</button>
+					<button type="button" class="link ml-2 min-h-11" onclick={back}>Remove the last reading</button>
 				</p>
 			{/if}
 		</section>
 	{/if}
 	{#if setting.advised && !advice?.done && !outright}
 		<button type="button" class="link min-h-11" onclick={() => (outright = true)}
-			>It is set already: tell what it reads</button
+			>Already set? Enter the reading</button
 		>
 	{:else}
 		<form

@@ -28,13 +28,13 @@
 	</ul>
 {/if}
 <p class={view.signing.may_release ? 'faint' : 'font-semibold text-warning'}>
-	{view.signing.why_not ?? `You may release it: ${view.signing.authority}.`}
+	{view.signing.why_not ?? `You may release this unit: ${view.signing.authority}.`}
 </p>
 {#each task.asks as ask (ask.field)}
 	<AskField {ask} bind:value={form.values[ask.field]} />
 {/each}
 <p class="faint text-sm">
-	Your name, {session.person?.name ?? '…'}, stands on the certificate. The maker's manual, local codes and
+	Your name, {session.person?.name ?? '…'}, is printed on the certificate. The maker's manual, local codes and
 	licensed practice win.
 </p>
 <button

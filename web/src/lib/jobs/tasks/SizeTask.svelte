@@ -35,10 +35,10 @@
 
 <div class="flex flex-wrap gap-2">
 	<button class="btn aria-pressed:btn-primary" aria-pressed={measuring} onclick={() => (measuring = true)}
-		>Measure the old one</button
+		>Measure the old ring</button
 	>
 	<button class="btn aria-pressed:btn-primary" aria-pressed={!measuring} onclick={() => (measuring = false)}
-		>Take it from the groove alone</button
+		>Use the groove alone</button
 	>
 </div>
 {#if measuring}

@@ -36,7 +36,7 @@
 	<div class="flex flex-wrap items-baseline gap-x-4">
 		{#if live.lost}
 			<p class="text-warning font-semibold" role="status">
-				The server does not tell what the stand shows; if it runs, it goes on recording.
+				The server does not answer. If it is running, it is still recording.
 			</p>
 		{:else if live.now?.away}
 			<p class="text-warning font-semibold" role="status">{live.now.away}</p>
@@ -48,7 +48,7 @@
 		{#if recording?.goes_on}
 			<p class="text-lg font-semibold text-accent" role="status">
 				{recording.state === 'waiting'
-					? 'Coming to its pressure'
+					? 'Raising the pressure'
 					: `Recording from the stand; ${recording.count} readings in ${duration(recording.held_s)}`}
 			</p>
 		{:else if stage === 'interrupted' || stage === 'ended'}
@@ -60,7 +60,7 @@
 	{#each said as one, index (index)}<p class="text-warning">{one[0]?.toUpperCase()}{one.slice(1)}.</p>{/each}
 	{#if other}
 		<p class="text-warning">
-			{other.who} records job {other.number} on the stand; it is free when that has ended.
+			{other.who} records job {other.number} on the stand; it is free when that recording ends.
 		</p>
 	{:else if recording?.goes_on}
 		<p class="faint">The server records; you may close this screen.</p>
@@ -71,10 +71,12 @@
 			<button class="btn btn-primary min-h-14 flex-1" onclick={() => void record(true)}
 				>Raise to {pressure}, shut the valve and record</button
 			>
-			<button class="btn min-h-14" onclick={() => void record(false)}>It holds already: record</button>
+			<button class="btn min-h-14" onclick={() => void record(false)}>Already holding: record</button>
 		</div>
 	{:else}
-		<button class="btn min-h-14 w-full" onclick={() => void record(false)}>Go on recording this hold</button>
+		<button class="btn min-h-14 w-full" onclick={() => void record(false)}
+			>Continue recording this hold</button
+		>
 	{/if}
 	<ProblemNote {problem} />
 </div>

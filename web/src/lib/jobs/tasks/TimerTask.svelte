@@ -27,7 +27,7 @@
 
 {#if timer}
 	<p class="text-4xl font-extrabold tabular-nums" role="timer" aria-label="Time left">{duration(left)}</p>
-	<p class="faint">It runs on the server's clock, with this screen closed too.</p>
+	<p class="faint">It runs on the server's clock, even with this screen closed.</p>
 	{#if cutting}
 		<form
 			class="space-y-2"
@@ -54,5 +54,5 @@
 		<button class="btn" onclick={() => (cutting = true)}>{task.action} …</button>
 	{/if}
 {:else}
-	<p class="faint">It is not running.</p>
+	<p class="faint">The timer is not running.</p>
 {/if}

@@ -139,7 +139,7 @@
 			<p>
 				<span class="font-semibold">with {wrench.name}</span>
 				<button type="button" class="link ml-2 min-h-11" onclick={() => (choosing = true)}
-					>Another wrench</button
+					>Change wrench</button
 				>
 			</p>
 		{/if}

@@ -38,10 +38,10 @@
 	<section class="panel space-y-3">
 		<h1 class="text-2xl font-extrabold">Test stand</h1>
 		{#if !session.person}
-			<p>Sign in to see the stand: it moves.</p>
+			<p>Sign in to see the live stand.</p>
 		{:else}
 			{#if live.lost}
-				<p class="text-warning font-semibold" role="status">The server does not tell what the stand shows.</p>
+				<p class="text-warning font-semibold" role="status">No reading from the test stand.</p>
 			{:else if live.now?.away}
 				<p class="text-warning font-semibold" role="status">Test stand not reachable: {live.now.away}</p>
 			{/if}
@@ -50,7 +50,7 @@
 					{judged.shown}
 				</p>
 				<p class="text-xl">
-					{#if reading.held_s === null}The stand does not tell whether its valve is shut.
+					{#if reading.held_s === null}The stand does not report whether its valve is shut.
 					{:else if reading.held_s > 0}Held for {duration(reading.held_s)}
 					{:else}The valve is open.{/if}
 				</p>
@@ -76,14 +76,14 @@
 					bind:unit
 				/>
 				<button class="btn btn-primary mb-7 min-h-14 flex-1" disabled={!pressure.trim() || recording !== null}
-					>Pump up, then shut the valve</button
+					>Pump up and shut the valve</button
 				>
 				{#if simulated}
 					<button
 						class="btn mb-7 min-h-14"
 						type="button"
 						disabled={recording !== null}
-						onclick={() => void letDown()}>Let down</button
+						onclick={() => void letDown()}>Release pressure</button
 					>
 				{/if}
 			</form>

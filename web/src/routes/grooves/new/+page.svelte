@@ -58,7 +58,7 @@
 <svelte:head><title>New groove · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
-	<h1 class="sr-only">A groove from scratch</h1>
+	<h1 class="sr-only">New groove</h1>
 	<div class="grid items-start gap-4 lg:grid-cols-[26rem_1fr]">
 		<section class="panel" aria-label="What the groove must do" data-form>
 			<Choice name="Seat" options={SEATS} bind:value={seat} />
@@ -125,8 +125,8 @@
 			{:else}
 				<p class="panel faint">
 					{proposals
-						? 'No usual section has a ring that fits here.'
-						: `Give the ${WALLS[seat].toLowerCase()}: the ways to cut the groove appear here, inch and metric, best first.`}
+						? 'No standard section has a ring that fits here.'
+						: `Enter the ${WALLS[seat].toLowerCase()}: the ways to cut the groove appear here, inch and metric, best first.`}
 				</p>
 			{/each}
 			{#if proposals?.length}

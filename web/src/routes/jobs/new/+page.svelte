@@ -150,14 +150,14 @@
 	{/if}
 	{#if versions.length > 1}
 		<fieldset class="panel mb-3">
-			<legend class="font-semibold">The sheet is newer than that job: which version counts?</legend>
+			<legend class="font-semibold">The sheet has changed since that job. Which version do you want?</legend>
 			<div class="flex flex-wrap gap-2">
 				{#each versions as one (one)}
 					<button
 						class="btn aria-pressed:btn-primary"
 						aria-pressed={version === one}
 						onclick={() => (version = one)}
-						>Version {one}{one === source?.sheet_version ? ', as worked then' : ', the newest'}</button
+						>Version {one}{one === source?.sheet_version ? ', used for that job' : ', the newest'}</button
 					>
 				{/each}
 			</div>
@@ -170,7 +170,7 @@
 		>
 		<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
 		{#if sheets === null}
-			<p>Looking for build sheets …</p>
+			<p>Loading build sheets …</p>
 		{:else}
 			<ul class="space-y-2">
 				{#each shown as one (one.key)}
@@ -188,7 +188,7 @@
 						</button>
 					</li>
 				{:else}
-					<li>No build sheet fits. <a class="link" href="/workshop">Import one</a>.</li>
+					<li>No build sheet matches. <a class="link" href="/workshop">Import one</a>.</li>
 				{/each}
 			</ul>
 		{/if}

@@ -59,7 +59,7 @@
 			</select>
 		</label>
 		<label class="block">
-			<span class="mb-1 block font-semibold">Size holds</span>
+			<span class="mb-1 block font-semibold">Size contains</span>
 			<input class="entry input w-32" autocomplete="off" placeholder="214" data-entry bind:value={name} />
 		</label>
 		<div class="w-60">

@@ -24,7 +24,7 @@
 			<th class="p-1 text-right">Section [mm]</th>
 			<th class="p-1 text-right">Outside [mm]</th>
 			<th class="p-1 text-right">Inside × section [in]</th>
-			<th class="hidden p-1 pl-3 lg:table-cell">How sure</th>
+			<th class="hidden p-1 pl-3 lg:table-cell">Certainty</th>
 		</tr>
 	</thead>
 	<tbody>

@@ -9,7 +9,7 @@
 
 <section class="mb-3 border-t border-base-300 pt-2" aria-live="polite" aria-label="How the rules see it">
 	<p class={['text-xl font-bold', seen.right ? 'text-success' : 'text-error']}>
-		{seen.right ? 'Right.' : 'Not so.'}
+		{seen.right ? 'Right.' : 'Not right.'}
 	</p>
 	<p class="mb-2 text-lg">{seen.because}</p>
 	<div class="grid items-start gap-4 md:grid-cols-2">

@@ -73,14 +73,14 @@
 				</select></label
 			>
 			<label class="font-semibold"
-				>How it works
+				>Motion
 				<select class="entry select mt-1 w-full" bind:value={motion}>
 					<option value="">not known</option>
 					{#each MOTIONS as one (one)}<option value={one}>{one}</option>{/each}
 				</select></label
 			>
 		</div>
-		<h2 id="seen" class="mt-3 text-xl font-bold">What is seen on it?</h2>
+		<h2 id="seen" class="mt-3 text-xl font-bold">What can be seen on it?</h2>
 		<div
 			class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(8.5rem,1fr))] gap-2"
 			role="group"
@@ -113,7 +113,7 @@
 				</select></label
 			>
 			<label class="font-semibold"
-				>What was on it
+				>Lubricant on it
 				<select class="entry select mt-1 w-full" bind:value={lubricant}>
 					<option value="">not known</option>
 					{#each LUBRICANTS as [key, name] (key)}<option value={key}>{name}</option>{/each}

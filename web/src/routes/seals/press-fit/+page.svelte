@@ -21,7 +21,7 @@
 	let fit = $state.raw<Schemas['PressFitOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	const FIELDS = ['bore', 'outside_diameter', 'width', 'depth'];
-	const words = { good: 'Holds as it should', caution: 'Take care', reject: 'Not like this' };
+	const words = { good: 'Interference is correct', caution: 'Take care', reject: 'Do not use' };
 
 	$effect(() => {
 		if (!(bore.trim() && width.trim() && depth.trim())) {

@@ -79,7 +79,7 @@
 								aria-busy={busy}
 								onclick={() => void begin(one.interval)}
 								{@attach focusFirst(one.interval)}
-								>{one.begun ? `Go on with job ${one.begun}` : `Begin: ${one.title.toLowerCase()}`}</button
+								>{one.begun ? `Continue job ${one.begun}` : `Start: ${one.title.toLowerCase()}`}</button
 							>
 						{:else if !one.care && session.may('open_jobs')}
 							<a class="btn" href="/jobs/new?unit={view.unit.label}">Take it in</a>
@@ -103,7 +103,7 @@
 				{#if view.readings.length}
 					<details>
 						<summary class="min-h-11 cursor-pointer content-center"
-							>Read so far: {view.readings.length}</summary
+							>Readings so far: {view.readings.length}</summary
 						>
 						<ul>
 							{#each view.readings as one (one.id)}
@@ -118,5 +118,5 @@
 		{/if}
 		<History {view} />
 	{:else if !problem}<p class="panel">Opening the unit …</p>{/if}
-	{#if problem && !view}<a class="btn" href="/due">To what is due</a>{/if}
+	{#if problem && !view}<a class="btn" href="/due">Services due</a>{/if}
 </main>

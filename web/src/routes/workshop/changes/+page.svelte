@@ -36,7 +36,7 @@
 	<h1 class="text-4xl font-extrabold">Changes</h1>
 	<p class="mb-2">
 		What was changed of people, rights, tools, tokens and shop settings, and entries discarded on a device.
-		Nothing here can be taken back or removed.
+		Nothing here can be changed or removed.
 	</p>
 	<ProblemNote {problem} />
 	<ol>

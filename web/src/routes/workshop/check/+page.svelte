@@ -56,7 +56,7 @@
 	<h1 class="sr-only">Check a sheet</h1>
 	<div class="grid items-start gap-4 lg:grid-cols-[2fr_3fr]">
 		<section class="panel" aria-label="Sheet">
-			<label class="block font-semibold" for="sheet-file">A sheet of format 2 (YAML or JSON)</label>
+			<label class="block font-semibold" for="sheet-file">A build sheet (YAML or JSON)</label>
 			<input
 				id="sheet-file"
 				type="file"
@@ -64,7 +64,7 @@
 				class="entry file-input mb-2 w-full"
 				onchange={take}
 			/>
-			<label class="block font-semibold" for="sheet-text">or its text; nothing is stored</label>
+			<label class="block font-semibold" for="sheet-text">a file or its text; nothing is stored</label>
 			<textarea
 				id="sheet-text"
 				class="entry textarea h-[46vh] w-full font-mono text-sm whitespace-pre"
@@ -130,7 +130,7 @@
 				</section>
 			{:else if !text.trim()}
 				<p class="panel faint">
-					Give a sheet; it is checked as you type: names, figures, the order of work, and whether its seals
+					Enter a sheet; it is checked as you type: names, figures, the order of work, and whether its seals
 					part its pressure spaces.
 				</p>
 			{/if}

@@ -23,12 +23,12 @@
 		if (!problem) await load();
 	}
 	const ordered = (line: Line) =>
-		note(line, { kind: 'part_ordered', what: line.what, note: '' }, 'noted as ordered');
+		note(line, { kind: 'part_ordered', what: line.what, note: '' }, 'marked as ordered');
 	const arrived = (line: Line) =>
 		note(
 			line,
 			{ kind: 'part_arrived', what: line.what, counted: line.missing, source: 'delivery', note: '' },
-			'noted as come'
+			'marked as arrived'
 		);
 </script>
 
@@ -57,17 +57,17 @@
 							>{line.ordered ? 'ordered' : 'to order'}</span
 						>
 						{#if !line.ordered}<button class="btn btn-primary print:hidden" onclick={() => void ordered(line)}
-								>It is ordered<span class="sr-only">: {line.name}</span></button
+								>Mark as ordered<span class="sr-only">: {line.name}</span></button
 							>{/if}
 						<button class="btn print:hidden" onclick={() => void arrived(line)}
-							>It has come<span class="sr-only">: {line.name}</span></button
+							>Mark as arrived<span class="sr-only">: {line.name}</span></button
 						>
 					</li>
 				{:else}<li>No open job waits for a part.</li>{/each}
 			</ul>
 		</section>
 		<section class="panel mt-4" aria-labelledby="for-shelf">
-			<h2 id="for-shelf" class="text-2xl font-bold">The shelf is low on</h2>
+			<h2 id="for-shelf" class="text-2xl font-bold">Low stock</h2>
 			<ul>
 				{#each orders.low as item (item.key)}
 					<li class="border-t border-base-300 py-2">

@@ -34,8 +34,8 @@
 <main class="mx-auto w-full max-w-6xl flex-1 p-4 pt-2">
 	<h1 class="text-4xl font-extrabold">People and rights</h1>
 	<p class="mb-2">
-		Everything that is recorded carries the name of the one who is signed in. Who may release lifting gear,
-		life support or pressure vessels is named here, with the last day it holds.
+		Every record carries the name of the person signed in. Who may release lifting gear, life support or
+		pressure vessels is listed here, with the last valid day.
 	</p>
 	<ProblemNote {problem} />
 	{#if mayManage && register}

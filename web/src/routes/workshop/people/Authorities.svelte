@@ -46,7 +46,7 @@
 					></span
 				>
 				{#if mayManage}
-					<button class="btn btn-ghost" onclick={() => void withdraw(held.authority)}>Take away</button>
+					<button class="btn btn-ghost" onclick={() => void withdraw(held.authority)}>Withdraw</button>
 				{/if}
 			</li>
 		{/each}

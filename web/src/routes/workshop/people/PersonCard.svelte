@@ -50,15 +50,15 @@
 		{:else}<p>{person.role_word}</p>{/if}
 		{#if (mayManage || own) && person.active}
 			<button class="btn" onclick={() => (open = open === 'pin' ? null : 'pin')}
-				>{person.has_pin ? 'New PIN' : 'Give a PIN'}</button
+				>{person.has_pin ? 'New PIN' : 'Set a PIN'}</button
 			>
 			<button class="btn" onclick={() => (open = open === 'badge' ? null : 'badge')}
-				>{person.has_badge ? 'Badge …' : 'Give a badge'}</button
+				>{person.has_badge ? 'Badge …' : 'Assign a badge'}</button
 			>
 		{/if}
 		{#if mayManage && !own}
 			<button class="btn" onclick={() => void change({ active: !person.active })}
-				>{person.active ? 'Has left' : 'Is back'}</button
+				>{person.active ? 'Deactivate' : 'Reactivate'}</button
 			>
 		{/if}
 	</div>

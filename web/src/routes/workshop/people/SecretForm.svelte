@@ -66,7 +66,7 @@
 	<div class="flex gap-2 sm:col-span-2">
 		<button class="btn btn-primary" disabled={!secret}>Set it</button>
 		{#if what === 'badge' && person.has_badge}
-			<button type="button" class="btn" onclick={() => void set(null)}>Take the badge away</button>
+			<button type="button" class="btn" onclick={() => void set(null)}>Remove badge</button>
 		{/if}
 	</div>
 </form>

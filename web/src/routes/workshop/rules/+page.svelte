@@ -45,11 +45,11 @@
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
 	<h1 class="text-4xl font-extrabold">Shop settings</h1>
 	<p class="mb-2">
-		Where good people differ, the shop chooses. What is changed here holds for every calculation from then on
-		and is named on it; the shipped value stands beside it.
+		Where good practice differs, the shop decides. A change here applies to every calculation from then on and
+		is named with it; the shipped value is shown beside it.
 	</p>
 	<ProblemNote {problem} />
-	{#if !mayChange}<p class="mb-2 font-semibold">The workshop lead changes them.</p>{/if}
+	{#if !mayChange}<p class="mb-2 font-semibold">Only the workshop lead can change them.</p>{/if}
 	<div class="grid items-start gap-4 lg:grid-cols-2">
 		{#each groups as group (group)}
 			<section class="panel" aria-label={group}>

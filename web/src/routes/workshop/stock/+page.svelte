@@ -39,7 +39,7 @@
 				]
 			: []),
 		...(kind?.called ? [{ key: 'size', name: kind.called }] : []),
-		...(kind?.key === 'kit' ? [] : [{ key: 'compound', name: 'Compound, where it matters', hint: 'FKM' }]),
+		...(kind?.key === 'kit' ? [] : [{ key: 'compound', name: 'Compound, if it matters', hint: 'FKM' }]),
 		{ key: 'in_stock', name: 'How many', hint: '3' },
 		{ key: 'least', name: 'Order when below', hint: '1' },
 		{ key: 'place', name: 'Place', hint: 'drawer 9' }
@@ -77,7 +77,7 @@
 <main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
 	<h1 class="mb-2 text-4xl font-extrabold">Stock</h1>
 	<ProblemNote {problem} />
-	<label class="block font-semibold" for="words">Find on the shelf</label>
+	<label class="block font-semibold" for="words">Find in stock</label>
 	<input
 		id="words"
 		class="entry input w-full max-w-md"
@@ -98,11 +98,11 @@
 		<tbody>
 			{#each shown as item (item.key)}
 				<StockRow {item} onDone={load} />
-			{:else}<tr><td colspan="6" class="p-1">Nothing on the shelf by these words.</td></tr>{/each}
+			{:else}<tr><td colspan="6" class="p-1">Nothing in stock matches.</td></tr>{/each}
 		</tbody>
 	</table>
 	{#if session.may('change_stock') && kind}
-		<h2 class="mt-6 text-2xl font-bold">Put something on the shelf</h2>
+		<h2 class="mt-6 text-2xl font-bold">Add to stock</h2>
 		<fieldset>
 			<legend class="sr-only">What is it?</legend>
 			<div class="flex flex-wrap gap-2">

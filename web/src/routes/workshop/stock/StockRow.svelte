@@ -45,7 +45,7 @@
 					}}
 				>
 					<span>
-						<label class="block text-left text-sm" for={id}>Counted now</label>
+						<label class="block text-left text-sm" for={id}>Count now</label>
 						<!-- svelte-ignore a11y_autofocus -->
 						<input {id} class="entry input w-24" inputmode="numeric" autofocus bind:value={counted} />
 					</span>

@@ -46,16 +46,16 @@
 	<AddForm
 		what="token"
 		fields={[
-			{ key: 'name', name: 'What it is for', hint: 'stores system' },
+			{ key: 'name', name: 'Purpose', hint: 'stores system' },
 			{ key: 'person', name: 'Acts as', choices: names.map((one) => one.name) }
 		]}
 		{add}
 	/>
 	{#if made}
 		<div class="panel mt-3 border-2 border-warning" role="status">
-			<p class="font-semibold">The token of “{made.name}”. It is shown now and never again:</p>
+			<p class="font-semibold">The token of “{made.name}”. It is shown only now:</p>
 			<p class="my-1 font-mono text-lg break-all select-all">{made.token}</p>
-			<button class="btn" onclick={() => (made = null)}>I have it</button>
+			<button class="btn" onclick={() => (made = null)}>I have saved it</button>
 		</div>
 	{/if}
 	<ul class="mt-3">

@@ -53,14 +53,14 @@
 		problem = answer.problem;
 		if (!answer.data) return;
 		await load();
-		done = 'The map is kept; the next reading is taken by it.';
+		done = 'The map is saved and used from the next reading.';
 	}
 	async function shipped() {
 		const answer = await ask(api.DELETE('/api/stand/map'));
 		problem = answer.problem;
 		if (!answer.data) return;
 		await load();
-		done = 'The map that came with the program is in use.';
+		done = 'The shipped map is in use.';
 	}
 </script>
 
@@ -77,9 +77,9 @@
 		<p class="faint max-w-4xl">
 			Where the stand keeps what it reads (Modbus TCP, holding registers). What is shown is the number in the
 			register · scale + offset, in the unit. The first pressure is the one a hold is judged by. A reading
-			below or above what the channel can show is no reading.
-			{told?.shipped ? 'This map came with the program.' : told ? 'This map is the shop’s own.' : ''}
-			{mayChange ? '' : 'The lead may change it.'}
+			outside the range of the channel is ignored.
+			{told?.shipped ? 'This is the shipped map.' : told ? 'This is the shop’s own map.' : ''}
+			{mayChange ? '' : 'Only the lead can change it.'}
 		</p>
 		{#if told}
 			<form
@@ -180,7 +180,7 @@
 											><button
 												type="button"
 												class="btn px-2 whitespace-nowrap"
-												onclick={() => rows.splice(index, 1)}>Take out</button
+												onclick={() => rows.splice(index, 1)}>Remove</button
 											></td
 										>
 									</tr>
@@ -190,7 +190,7 @@
 
 						{#if mayChange}
 							<div class="flex flex-wrap gap-2">
-								<button class="btn btn-primary min-h-14 flex-1">Keep this map</button>
+								<button class="btn btn-primary min-h-14 flex-1">Save map</button>
 								<button type="button" class="btn min-h-14" onclick={add}>Another channel</button>
 								<button type="button" class="btn min-h-14" onclick={() => void shipped()}
 									>Back to the shipped map</button

@@ -127,7 +127,7 @@
 					{:else}
 						<section class="panel">
 							<h1 class="text-2xl font-extrabold first-letter:uppercase">{title}</h1>
-							<p class="font-semibold text-success" role="status">Everything of this stage is done.</p>
+							<p class="font-semibold text-success" role="status">This stage is complete.</p>
 							{#if next}<a class="btn btn-primary mt-2" href="/jobs/{reference}">Go on: {next.text}</a>{/if}
 						</section>
 					{/if}

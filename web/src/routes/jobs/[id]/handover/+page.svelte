@@ -21,10 +21,10 @@
 		told
 			? ([
 					['Waits for', told.waits],
-					['Off, and where it lies', told.off],
-					['How it lay', told.lay],
+					['Parts removed, and where they are', told.off],
+					['As found', told.lay],
 					['Decided', told.decided],
-					['Left open, and notes', told.open_ends]
+					['Open points and notes', told.open_ends]
 				] as const)
 			: []
 	);
@@ -44,12 +44,12 @@
 			>
 		</div>
 		<p class="faint">
-			{told.job.customer}: {told.job.complaint}. Last hand: {told.job.touched_by},
+			{told.job.customer}: {told.job.complaint}. Last worked on by: {told.job.touched_by},
 			{told.job.touched_at.slice(0, 16).replace('T', ' ')}
 		</p>
 		<a class="panel my-3 block border-l-4 border-l-primary no-underline" href="/jobs/{told.job.number}">
 			<span class="faint">Next, in {told.job.stage_word}:</span>
-			<strong class="block text-2xl">{told.next ?? 'nothing: the job is done'}</strong>
+			<strong class="block text-2xl">{told.next ?? 'nothing: the job is complete'}</strong>
 			{#if told.why}<span class="faint">{told.why}</span>{/if}
 		</a>
 		<div class="columns-1 gap-3 md:columns-2 xl:columns-3 print:columns-2">
@@ -74,8 +74,8 @@
 				{/if}
 			{/each}
 			{#if told.leaks.length}
-				<section class="panel mb-3 break-inside-avoid p-3" aria-label="Ways a leak takes">
-					<h2 class="text-lg font-bold">Ways a leak takes</h2>
+				<section class="panel mb-3 break-inside-avoid p-3" aria-label="Leak paths">
+					<h2 class="text-lg font-bold">Leak paths</h2>
 					{#each told.leaks as leak (leak.words)}<p class="first-letter:uppercase">{leak.words}</p>{/each}
 				</section>
 			{/if}
