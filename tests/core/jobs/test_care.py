@@ -101,7 +101,7 @@ def test_a_job_stays_what_it_was_opened_as() -> None:
     assert job.task("intake").entry["care"] == "fifty"
     with pytest.raises(RuleError, match="no quick service “moon”"):
         cared("moon")
-    with pytest.raises(RuleError, match="no quick care “reseal-unit”"):
+    with pytest.raises(RuleError, match="no quick service “reseal-unit”"):
         cared("reseal-unit")
 
 

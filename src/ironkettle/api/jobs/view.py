@@ -299,7 +299,7 @@ def _care(case: Case) -> CareOut | None:
         return None
     words = f"{care.what}, due every {' or '.join(care.every)}"
     bad = list(condemned(case))
-    reason = f"To be replaced: {', '.join(bad)}" if bad else "More is to be done than its care"
+    reason = f"To be replaced: {', '.join(bad)}" if bad else "More work is needed than this service"
     return CareOut(interval=care.name, words=words, condemned=bad, reason=reason)
 
 

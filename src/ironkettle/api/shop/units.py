@@ -96,7 +96,7 @@ class ImportedOut(BaseModel):
 
 
 class CareBody(Body):
-    """Begins the care of an interval, or gives the one that is begun. Ids come from the client."""
+    """Starts the service of an interval, or gives the one that is open. Ids come from the client."""
 
     id: UUID
     entry_id: UUID
@@ -286,7 +286,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
     fluid = sheet.service.fluids[0] if sheet.service.fluids else sheet.service.medium
     intake = IntakeRecorded(
         unit=found.name, serial=found.serial, customer=found.customer, fluid=fluid, pressure=sheet.service.pressure,
-        complaint=f"Care: {interval.what}, due every {' or '.join(interval.every)}", care=interval.name,
+        complaint=f"Service: {interval.what}, due every {' or '.join(interval.every)}", care=interval.name,
         counters=body.counters,
     )  # fmt: skip
     done = append_entry(

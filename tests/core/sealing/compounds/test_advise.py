@@ -58,7 +58,7 @@ def test_fluids_are_known_by_their_names() -> None:
     assert medium_of("Silicone grease", media()) == "silicone_grease"
     with pytest.raises(RuleError, match="not a known medium"):
         medium_of("treacle", media())
-    with pytest.raises(RuleError, match="not a compound"):
+    with pytest.raises(RuleError, match="not a known compound"):
         find_compound("cork", ALL)
     with pytest.raises(RuleError, match="above the highest"):
         rank_compounds(ALL, ["water"], 50, 20, moving=False)

@@ -30,7 +30,7 @@
 <svelte:head><title>Due · Iron Kettle</title></svelte:head>
 
 <main class="mx-auto w-full max-w-5xl flex-1 space-y-4 p-4">
-	<h1 class="text-4xl font-extrabold">What is due</h1>
+	<h1 class="text-4xl font-extrabold">Services due</h1>
 	<div class="panel"><LabelField /></div>
 	<ProblemNote {problem} />
 	{#snippet cards(listed: Schemas['UnitDueOut'][])}

@@ -18,7 +18,7 @@
 		{model.description.replaceAll('``', '')}
 	</p>{/if}
 {#if model.properties}
-	<table class="table-sm table">
+	<table class="table text-base">
 		<tbody>
 			{#each Object.entries(model.properties) as [field, inner] (field)}
 				<tr>
