@@ -10,9 +10,9 @@ from ironkettle.core.jobs import Tables
 from ironkettle.core.machine.parts import Cleaning
 from ironkettle.core.machine.pressure import Fluid
 from ironkettle.core.machine.tightening import BoltStrength, FastenerTables, NutFactor, Tapped, Thread
+from ironkettle.core.sealing.catalogue import Group
 from ironkettle.core.sealing.compounds import Compound, Rating
 from ironkettle.core.sealing.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
-from ironkettle.core.sealing.failures.model import Group
 from ironkettle.core.sealing.grooves import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
 from ironkettle.core.sealing.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
 from ironkettle.core.sealing.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals

@@ -14,8 +14,7 @@ from ironkettle.reports.style import COPPER, FAINT, INK, IRON, REGULAR, RUBBER, 
 _NEAR = 9.0
 _TALLEST = 260.0
 _METAL = (HexColor("#d6d1cb"), IRON, HexColor("#8f8a84"))
-_HARD = HexColor("#b98a4a")
-_HARD_KINDS = frozenset({"backup_ring", "contoured_backup", "wear_band", "spacer", "slide_ring"})
+_RIGID = HexColor("#b98a4a")
 
 
 class _Plane:
@@ -55,7 +54,7 @@ def section_drawing(picture: Picture, facing: Mapping[str, str], width: float) -
             z0, r0, z1, r1 = element.box
             cavity = plane.points(((z0, r0), (z1, r0), (z1, r1), (z0, r1)), sign)
             drawing.add(Polygon(cavity, fillColor=white, strokeColor=INK, strokeWidth=0.3))
-            fill = _HARD if element.kind in _HARD_KINDS else RUBBER
+            fill = _RIGID if element.rigid else RUBBER
             outline = plane.points(_outline(element, facing), sign)
             drawing.add(Polygon(outline, fillColor=fill, strokeColor=INK, strokeWidth=0.3))
     if plane.mirrored:

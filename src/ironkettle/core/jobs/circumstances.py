@@ -9,7 +9,7 @@ from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.resolved import ElementAt
-from ironkettle.core.sealing.catalogue import BACKUPS, ElementKind
+from ironkettle.core.sealing.catalogue import BACKUPS, KINDS, ElementKind
 from ironkettle.core.sealing.compounds import Compound, find_compound, medium_of
 from ironkettle.core.sealing.failures import Circumstances, Faced, Sign
 from ironkettle.core.sealing.grooves import Gland, GlandCheck, check_gland
@@ -18,8 +18,6 @@ from ironkettle.core.sheets.document.facts import gland_of, zones_by_key
 
 _GASES = frozenset({"air", "gas"})
 _STEAM = "steam"
-# What a missing backup ring leaves without support.
-_BACKED = frozenset({ElementKind.O_RING, ElementKind.LIP_SEAL, ElementKind.CUP_SEAL})
 
 
 def failed(case: Case) -> list[ElementAt]:
@@ -31,7 +29,7 @@ def failed(case: Case) -> list[ElementAt]:
 def _speaks(case: Case, at: ElementAt) -> bool:
     faced = _faced(case, at)
     turned = faced is not None and faced.was != faced.must
-    return bool(_signs(case, at)) or turned or (at.spec.kind in _BACKED and _backup_missing(case, at))
+    return bool(_signs(case, at)) or turned or (KINDS[at.spec.kind].backed and _backup_missing(case, at))
 
 
 def _signs(case: Case, at: ElementAt) -> tuple[Sign, ...]:
@@ -60,7 +58,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
         compound,
         read_temperature(high, "temperature") if high else None,
         pressure=max((abs(zones[key].pressure) for key in at.station.between), default=None),
-        backup_missing=at.spec.kind in _BACKED and _backup_missing(case, at),
+        backup_missing=KINDS[at.spec.kind].backed and _backup_missing(case, at),
         section=_section(case, at),
         lubricant=found.lubricant if found and found.present else None,
     )

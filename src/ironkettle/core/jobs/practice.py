@@ -8,20 +8,12 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.jobs.task import Task
-from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.failures import Sign
 from ironkettle.core.shop.settings import Held
 
 _KEEP = 1
 _LUBRICANT = {0: "clean service fluid", 1: "grease that suits the compound", 2: "dry"}
-
-
-# What slides or is pushed over an edge wants something on it; flat and hard elements go in as the sheet says.
-_LUBRICATED = frozenset({
-    ElementKind.O_RING, ElementKind.LIP_SEAL, ElementKind.CUP_SEAL, ElementKind.SHAFT_SEAL, ElementKind.V_PACKING,
-    ElementKind.HEADER_RING, ElementKind.FOLLOWER_RING, ElementKind.WIPER, ElementKind.SLIDE_RING, ElementKind.ENERGISER,
-    ElementKind.BACKUP_RING, ElementKind.CONTOURED_BACKUP,
-})  # fmt: skip
 
 
 def practice_of(case: Case, at: ElementAt) -> Held | None:
@@ -58,7 +50,7 @@ def lubricant_of(case: Case, at: ElementAt) -> str:
     """What an element is fitted with: what the sheet says, else the house's way."""
     if at.spec.lubricant:
         return at.spec.lubricant
-    if at.spec.kind not in _LUBRICATED:
+    if not KINDS[at.spec.kind].lubricated:
         return _LUBRICANT[2]
     place = next(place for place in _LUBRICANT if case.tables.house.holds("fitting", place))
     return _LUBRICANT[place]

@@ -9,10 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ironkettle.core.base.quantities import read_toleranced_length
-from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind
 from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.failures import Cause, Circumstances, Diagnosed, Faced, Sign, Weight, diagnose
-from ironkettle.core.sealing.failures.model import GROUPS
 from ironkettle.core.sealing.grooves import Gland, GlandCheck, Medium, Motion, Seat, check_gland
 from ironkettle.reference import compounds, failure_table, ring_table, shipped_tables
 
@@ -194,7 +193,7 @@ def test_the_causes_of_a_still_ring_are_not_those_of_a_moving_one() -> None:
 def test_every_sign_and_cause_is_told_and_can_be_put_right() -> None:
     assert set(TABLE.signs) == set(Sign)
     assert set(TABLE.causes) == set(Cause)
-    assert set(GROUPS) == set(ElementKind)
+    assert set(KINDS) == set(ElementKind)
     for sign, facts in TABLE.signs.items():
         speaks = [cause for cause, weight in facts.weights.items() if weight.ratio > 1]
         assert bool(speaks) is (sign is not Sign.NONE), sign

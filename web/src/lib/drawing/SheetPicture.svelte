@@ -145,6 +145,7 @@
 					points={polygon(outline(element))}
 					class="element"
 					data-kind={element.kind}
+					data-rigid={element.rigid || undefined}
 					data-state={lies?.state}
 					data-wrong={lies?.wrong || undefined}
 					data-subject={element.key === subject || undefined}
@@ -307,11 +308,7 @@
 		stroke: var(--rubber-edge);
 		stroke-width: 1px;
 	}
-	.element[data-kind='backup_ring'],
-	.element[data-kind='contoured_backup'],
-	.element[data-kind='wear_band'],
-	.element[data-kind='spacer'],
-	.element[data-kind='slide_ring'] {
+	.element[data-rigid] {
 		fill: var(--hard);
 		stroke: #2a2018;
 	}

@@ -55,14 +55,32 @@ class Law(StrEnum):
     """Its bevel faces the pressure; one alone between two pressures works both ways."""
 
 
+class Group(StrEnum):
+    """Elements that fail alike: the columns of the table of causes."""
+
+    RING = "ring"
+    LIP = "lip"
+    PACKING = "packing"
+    WIPER = "wiper"
+    SLIDE = "slide"
+    FLAT = "flat"
+    BACKUP = "backup"
+    HARD = "hard"
+    ENERGISER = "energiser"
+
+
 @dataclass(frozen=True, slots=True)
 class KindFacts:
-    """``word``: what faces; ``undirected``: what to mind where nothing faces; ``inside``: goes in before the kind named.
+    """All that is known of a kind. ``group``: whose causes of failure it shares; ``word``: what faces; ``undirected``: what to mind
+    where nothing faces; ``inside``: goes in before the kind named.
 
-    ``seals`` and ``one_use`` hold where a sheet does not say otherwise; ``reversed`` is what comes of it the wrong way round.
+    ``seals`` and ``one_use`` hold where a sheet does not say otherwise; ``backed``: a missing backup ring leaves it without support;
+    ``lubricated``: it slides or is pushed over an edge, so it is fitted with a lubricant; ``rigid``: drawn as plastic or metal;
+    ``reversed``: what comes of it the wrong way round.
     """
 
     name: str
+    group: Group
     law: Law = Law.NONE
     word: str = "marked face"
     undirected: str = "no direction"
@@ -71,6 +89,9 @@ class KindFacts:
     inside: ElementKind | None = None
     outline: o.Polygon = o.BLOCK
     round: bool = False
+    backed: bool = False
+    lubricated: bool = False
+    rigid: bool = False
     reversed: str = "it could not work: a likely cause of the failure"
 
 
@@ -80,60 +101,125 @@ _BACKFLOW = "it could not close: a likely cause of what flows back"
 _UNSPREAD = "the packing was not spread as required: a likely cause of the leak"
 
 KINDS: Mapping[ElementKind, KindFacts] = {
-    ElementKind.O_RING: KindFacts("O-ring", undirected="no direction; free of twist", round=True),
+    ElementKind.O_RING: KindFacts(
+        "O-ring", Group.RING, undirected="no direction; free of twist", round=True, backed=True, lubricated=True
+    ),
     ElementKind.BACKUP_RING: KindFacts(
-        "backup ring", undirected="flat backup on the side away from pressure"
+        "backup ring",
+        Group.BACKUP,
+        undirected="flat backup on the side away from pressure",
+        lubricated=True,
+        rigid=True,
     ),
     ElementKind.CONTOURED_BACKUP: KindFacts(
-        "contoured backup ring", Law.RING, "hollow face", "hollow face against its ring", outline=o.HOLLOW,
+        "contoured backup ring",
+        Group.BACKUP,
+        Law.RING,
+        "hollow face",
+        "hollow face against its ring",
+        outline=o.HOLLOW,
         reversed="its hollow did not hold the ring: a likely cause of a nibbled ring",
+        lubricated=True,
+        rigid=True,
     ),
-    ElementKind.LIP_SEAL: KindFacts("lip seal", Law.HELD, "open lips", outline=o.LIPS, reversed=_SHUT),
-    ElementKind.CUP_SEAL: KindFacts("cup seal", Law.HELD, "open side of the cup", outline=o.LIPS, reversed=_SHUT),
-    ElementKind.V_PACKING: KindFacts("V-ring", Law.HELD, "openings of the V", outline=o.VEE, reversed=_SHUT),
-    ElementKind.WIPER: KindFacts("wiper", Law.AIR, "scraping lip", seals=False, outline=o.WIPER, reversed=_DIRT),
+    ElementKind.LIP_SEAL: KindFacts(
+        "lip seal", Group.LIP, Law.HELD, "open lips", outline=o.LIPS, reversed=_SHUT, backed=True, lubricated=True
+    ),
+    ElementKind.CUP_SEAL: KindFacts(
+        "cup seal",
+        Group.LIP,
+        Law.HELD,
+        "open side of the cup",
+        outline=o.LIPS,
+        reversed=_SHUT,
+        backed=True,
+        lubricated=True,
+    ),
+    ElementKind.V_PACKING: KindFacts(
+        "V-ring", Group.PACKING, Law.HELD, "openings of the V", outline=o.VEE, reversed=_SHUT, lubricated=True
+    ),
+    ElementKind.WIPER: KindFacts(
+        "wiper", Group.WIPER, Law.AIR, "scraping lip", seals=False, outline=o.WIPER, reversed=_DIRT, lubricated=True
+    ),
     ElementKind.METAL_CLAD_WIPER: KindFacts(
-        "metal-clad wiper", Law.AIR, "scraping lip", seals=False, outline=o.CLAD_WIPER, reversed=_DIRT
+        "metal-clad wiper", Group.WIPER, Law.AIR, "scraping lip", seals=False, outline=o.CLAD_WIPER, reversed=_DIRT
     ),
-    ElementKind.SHAFT_SEAL: KindFacts("shaft seal", Law.HIGHER, "spring side", outline=o.SHAFT_SEAL, reversed=_SHUT),
+    ElementKind.SHAFT_SEAL: KindFacts(
+        "shaft seal", Group.LIP, Law.HIGHER, "spring side", outline=o.SHAFT_SEAL, reversed=_SHUT, lubricated=True
+    ),
     ElementKind.SLIDE_RING: KindFacts(
-        "slide ring", Law.BEVEL, "bevelled edge", "works both ways; no direction", outline=o.BEVELLED,
+        "slide ring",
+        Group.SLIDE,
+        Law.BEVEL,
+        "bevelled edge",
+        "works both ways; no direction",
+        outline=o.BEVELLED,
         reversed="pressure could not get under its edge: a likely cause of the leak",
+        lubricated=True,
+        rigid=True,
     ),
     ElementKind.ENERGISER: KindFacts(
-        "energiser ring", undirected="no direction; goes in before the ring it presses", inside=ElementKind.SLIDE_RING,
+        "energiser ring",
+        Group.ENERGISER,
+        undirected="no direction; goes in before the ring it presses",
+        inside=ElementKind.SLIDE_RING,
         round=True,
+        lubricated=True,
     ),
-    ElementKind.WEAR_BAND: KindFacts("wear band", undirected="no direction; gap free of burrs", seals=False, one_use=False),
-    ElementKind.HEADER_RING: KindFacts("header ring", Law.PACKING, "flat face", outline=o.CRESTED, reversed=_UNSPREAD),
+    ElementKind.WEAR_BAND: KindFacts(
+        "wear band", Group.HARD, undirected="no direction; gap free of burrs", seals=False, one_use=False, rigid=True
+    ),
+    ElementKind.HEADER_RING: KindFacts(
+        "header ring", Group.PACKING, Law.PACKING, "flat face", outline=o.CRESTED, reversed=_UNSPREAD, lubricated=True
+    ),
     ElementKind.FOLLOWER_RING: KindFacts(
-        "follower ring", Law.PACKING, "flat face", outline=o.CUPPED, reversed=_UNSPREAD
+        "follower ring", Group.PACKING, Law.PACKING, "flat face", outline=o.CUPPED, reversed=_UNSPREAD, lubricated=True
     ),
     ElementKind.LANTERN_RING: KindFacts(
-        "lantern ring", word="chamfer", undirected="holes in line with the supply port", seals=False, one_use=False
+        "lantern ring",
+        Group.HARD,
+        word="chamfer",
+        undirected="holes in line with the supply port",
+        seals=False,
+        one_use=False,
     ),
     ElementKind.CONED_WASHER: KindFacts(
-        "coned washer", word="crown", undirected="crown towards the nut", one_use=False, outline=o.DISHED,
+        "coned washer",
+        Group.HARD,
+        word="crown",
+        undirected="crown towards the nut",
+        one_use=False,
+        outline=o.DISHED,
         reversed="it gave no spring: a likely cause of a loose joint",
     ),
     ElementKind.GASKET: KindFacts(
-        "gasket", undirected="marked face as the sheet says; clean and dry",
+        "gasket",
+        Group.FLAT,
+        undirected="marked face as the sheet says; clean and dry",
         reversed="its holes or bead lay wrong: a likely cause of the leak",
     ),
     ElementKind.DIAPHRAGM: KindFacts(
-        "diaphragm", undirected="convolution free to roll the way it was moulded",
+        "diaphragm",
+        Group.FLAT,
+        undirected="convolution free to roll the way it was moulded",
         reversed="it was bent against its mould: a likely cause of a crack or a drift",
     ),
     ElementKind.SEAT_DISC: KindFacts(
-        "seat disc", word="sealing face", undirected="pressed fully home, flat and clean", outline=o.DISC,
+        "seat disc",
+        Group.FLAT,
+        word="sealing face",
+        undirected="pressed fully home, flat and clean",
+        outline=o.DISC,
         reversed="its sealing face did not meet the seat: the likely cause of the leak",
     ),
     ElementKind.VALVE_LEAF: KindFacts(
-        "valve leaf", Law.LOWER, "sealing face", one_use=False, outline=o.LEAF, reversed=_BACKFLOW
+        "valve leaf", Group.FLAT, Law.LOWER, "sealing face", one_use=False, outline=o.LEAF, reversed=_BACKFLOW
     ),
-    ElementKind.CHECK_BALL: KindFacts("check ball", Law.LOWER, "seat side", one_use=False, round=True, reversed=_BACKFLOW),
-    ElementKind.SPACER: KindFacts("spacer", seals=False, one_use=False),
-}  # fmt: skip
+    ElementKind.CHECK_BALL: KindFacts(
+        "check ball", Group.HARD, Law.LOWER, "seat side", one_use=False, round=True, reversed=_BACKFLOW
+    ),
+    ElementKind.SPACER: KindFacts("spacer", Group.HARD, seals=False, one_use=False, rigid=True),
+}
 
 BACKUPS = frozenset({ElementKind.BACKUP_RING, ElementKind.CONTOURED_BACKUP})
 WIPERS = frozenset({ElementKind.WIPER, ElementKind.METAL_CLAD_WIPER})

@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import exp, log
 
+from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.failures.evidence import Circumstances, evidence_of
-from ironkettle.core.sealing.failures.model import GROUPS, Cause, Correction, FailureTable, Weight
+from ironkettle.core.sealing.failures.model import Cause, Correction, FailureTable, Weight
 
 _HOW = {Weight.STRONG: "speaks strongly for it", Weight.TYPICAL: "is typical of it", Weight.POSSIBLE: "may come of it"}
 
@@ -32,7 +33,7 @@ def diagnose(known: Circumstances, table: FailureTable) -> tuple[Diagnosed, ...]
 
     Source: Bayes' rule with signs taken as independent; the table is this project's own judgement, and a guide only.
     """
-    group = GROUPS[known.element]
+    group = KINDS[known.element].group
     speaks_for: dict[Cause, list[str]] = {cause: [] for cause in table.causes}
     against: dict[Cause, list[str]] = {cause: [] for cause in table.causes}
     score: dict[Cause, float] = {}

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from ironkettle.core.sealing.catalogue import ElementKind
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind, Group
 
 
 class Sign(StrEnum):
@@ -80,32 +80,6 @@ class Weight(StrEnum):
         return {"3": 25.0, "2": 35 / 3, "1": 4.0, "": 1.0, "x": 0.4 / 3}[self.value]
 
 
-class Group(StrEnum):
-    """Elements that fail alike."""
-
-    RING = "ring"
-    LIP = "lip"
-    PACKING = "packing"
-    WIPER = "wiper"
-    SLIDE = "slide"
-    FLAT = "flat"
-    BACKUP = "backup"
-    HARD = "hard"
-    ENERGISER = "energiser"
-
-
-GROUPS: Mapping[ElementKind, Group] = {
-    ElementKind.O_RING: Group.RING, ElementKind.ENERGISER: Group.ENERGISER, ElementKind.LIP_SEAL: Group.LIP,
-    ElementKind.CUP_SEAL: Group.LIP, ElementKind.SHAFT_SEAL: Group.LIP, ElementKind.V_PACKING: Group.PACKING,
-    ElementKind.HEADER_RING: Group.PACKING, ElementKind.FOLLOWER_RING: Group.PACKING, ElementKind.WIPER: Group.WIPER,
-    ElementKind.METAL_CLAD_WIPER: Group.WIPER, ElementKind.SLIDE_RING: Group.SLIDE, ElementKind.GASKET: Group.FLAT,
-    ElementKind.DIAPHRAGM: Group.FLAT, ElementKind.SEAT_DISC: Group.FLAT, ElementKind.VALVE_LEAF: Group.FLAT,
-    ElementKind.BACKUP_RING: Group.BACKUP, ElementKind.CONTOURED_BACKUP: Group.BACKUP,
-    ElementKind.WEAR_BAND: Group.HARD, ElementKind.LANTERN_RING: Group.HARD, ElementKind.CONED_WASHER: Group.HARD,
-    ElementKind.CHECK_BALL: Group.HARD, ElementKind.SPACER: Group.HARD,
-}  # fmt: skip
-
-
 # Signs that only some elements can show. The wrong way round is asked for by itself.
 _ONLY: Mapping[Sign, frozenset[Group]] = {
     Sign.LIP_TORN: frozenset({Group.LIP, Group.WIPER, Group.PACKING}),
@@ -167,7 +141,7 @@ class FailureTable:
     @cached_property
     def offered(self) -> Mapping[ElementKind, tuple[SignFacts, ...]]:
         """The signs each kind of element can show, *nothing* first, then by how often they are seen on its kind."""
-        return {kind: self._offered_for(group) for kind, group in GROUPS.items()}
+        return {kind: self._offered_for(facts.group) for kind, facts in KINDS.items()}
 
     def _offered_for(self, group: Group) -> tuple[SignFacts, ...]:
         can = [

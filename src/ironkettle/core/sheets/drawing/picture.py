@@ -11,7 +11,7 @@ from enum import StrEnum
 import shapely
 from shapely.geometry.base import BaseGeometry as Geometry
 
-from ironkettle.core.sealing.catalogue import ElementKind, Polygon
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind, Polygon
 from ironkettle.core.sealing.facing import Zone
 from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.sheets.document.facts import orientation_of, zones_by_key
@@ -65,11 +65,12 @@ class PartPicture:
 
 @dataclass(frozen=True, slots=True)
 class ElementPicture:
-    """``outlines`` by the zone faced, ``"-"`` where it has no direction; ``number``: which of several alike."""
+    """``outlines`` by the zone faced, ``"-"`` where it has no direction; ``number``: which of several alike; ``rigid``: plastic or metal."""
 
     key: str
     name: str
     kind: str
+    rigid: bool
     station: str
     number: int
     faces: str | None
@@ -177,7 +178,16 @@ def _element(
     else:
         outlines = {zone: _outline(seat, laid, zone == second, free) for zone in (first, second)}
     return ElementPicture(
-        spec.key, spec.name, spec.kind, seat.station.key, laid.number, faces, instruction, laid.box.corners, outlines
+        spec.key,
+        spec.name,
+        spec.kind,
+        KINDS[spec.kind].rigid,
+        seat.station.key,
+        laid.number,
+        faces,
+        instruction,
+        laid.box.corners,
+        outlines,
     )
 
 
