@@ -24,10 +24,11 @@ from ironkettle.prepare import prepare
 from ironkettle.store.base import Base, make_engine, session_of
 from ironkettle.store.migrate import migrate
 from ironkettle.store.shop import people
+from tests.laws import TIMES, USUAL
 from tests.people import BenchClient
 
 # Speed is measured by ./kettle bench; a slow moment of the machine is no fault of a rule.
-settings.register_profile("kettle", deadline=None)
+settings.register_profile("kettle", deadline=None, max_examples=USUAL * TIMES)
 settings.load_profile("kettle")
 
 # A hash that costs next to nothing: the workshop is loaded for hundreds of tests.

@@ -63,6 +63,13 @@ class Server:
                     break
         pytest.fail("the server did not start")
 
+    def ensure(self) -> None:
+        """Up again, where a test that failed left it down: no other test pays for it."""
+        if self._stand.poll() is not None:
+            self.start_stand()
+        if self._server.poll() is not None:
+            self.start()
+
     def kill(self) -> None:
         """SIGKILL: no goodbye, as when the plug is pulled."""
         self._server.send_signal(signal.SIGKILL)
@@ -99,6 +106,7 @@ def browser_context_args() -> dict[str, Any]:
 
 def sign_in_quietly(page: Page, server: Server, person: str) -> None:
     """Signs this browser in without its screens; those have tests of their own."""
+    server.ensure()
     body = {"person": person, "pin": PINS[person]}
     assert page.context.request.post(f"{server.address}/api/session", data=body).ok
 

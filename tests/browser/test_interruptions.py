@@ -160,7 +160,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     # One entry began the run, one took its readings into the log.
     expect(page.get_by_role("button", name=f"Log ({before + 2})")).to_be_visible()
     page.get_by_role("button", name="Continue recording this hold").click()
-    expect(page.get_by_text("Gone on after")).to_be_visible()
+    expect(page.get_by_text("Continued after")).to_be_visible()
     steps.accept_result(page)
     expect(page.get_by_text(re.compile("are needed"))).to_be_visible()
 
@@ -180,7 +180,7 @@ def test_a_server_killed_in_the_hold_leaves_an_interrupted_run_with_its_readings
     begin_recording(page)
     expect(page.get_by_text(re.compile(r"Recording from the stand; (\d{3}|[2-9]\d) readings"))).to_be_visible()
     server.kill()
-    expect(page.get_by_text(re.compile("The server does not tell"))).to_be_visible()
+    expect(page.get_by_text(re.compile("The server does not answer"))).to_be_visible()
     server.start()
     expect(page.get_by_text(re.compile(r"Interrupted; readings kept: [1-9]\d"))).to_be_visible()
     expect(page.get_by_text(re.compile("The server stopped after"))).to_be_visible()

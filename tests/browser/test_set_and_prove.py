@@ -34,7 +34,7 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     expect(field(page, "What was read")).to_have_value("284 bar")
     field(page, "Read again, the lock nut tight").fill("292 bar")
     card.get_by_role("button", name="Set", exact=True).click()
-    expect(card).to_contain_text("292 bar is not set: 280.0 bar to 290.0 bar is wanted")
+    expect(card).to_contain_text("292 bar is outside the limits: set it to 280.0 bar to 290.0 bar")
     field(page, "Read again, the lock nut tight").fill("283 bar")
     card.get_by_role("button", name="Set", exact=True).click()
     expect(hand(page)).to_have_attribute("data-task", "test:opening-test:as_left")
@@ -66,7 +66,7 @@ def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page
     expect(card).to_contain_text("It is set")
     field(page, "Read again, the lock nut tight").fill("4.2 bar")
     card.get_by_role("button", name="Set", exact=True).click()
-    expect(card).to_contain_text("4.2 bar is not set: 3.9 bar to 4.1 bar is wanted")
+    expect(card).to_contain_text("4.2 bar is outside the limits: set it to 3.9 bar to 4.1 bar")
     field(page, "Read again, the lock nut tight").fill("4.05 bar")
     card.get_by_role("button", name="Set", exact=True).click()
     expect(hand(page)).not_to_have_attribute("data-task", "set:line")
@@ -83,7 +83,7 @@ def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
     card.get_by_role("radio", name="Yes").click()
     card.get_by_role("button", name="Judge this run").click()
     expect(card.get_by_role("row", name=re.compile("Mean opening"))).to_contain_text("within limits")
-    expect(card.get_by_role("row", name=re.compile("Mean reseat"))).to_contain_text("does not hold")
+    expect(card.get_by_role("row", name=re.compile("Mean reseat"))).to_contain_text("outside limits")
 
 
 def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(bench: Page) -> None:

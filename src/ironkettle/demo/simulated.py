@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure, read_volume
+from ironkettle.core.base.quantities import find_unit, from_base, read_gauge_pressure
 from ironkettle.core.jobs import Task
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.trials import HoldTest
@@ -22,7 +22,7 @@ def simulated_trace(
     """The readings that a hold of the simulated stand gives, as often as the task asks for and so many times as long. [µm]"""
     needs = dict(task.asks[0].needs or {})
     spec = next(one for one in sheet.tests if isinstance(one, HoldTest) and one.key == task.subject)
-    volume = read_volume(spec.volume, "volume")
+    volume = spec.volume.value
     unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
     stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})
     stand.raise_to(needs["pressure_mpa"], 1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import subprocess
 import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
@@ -11,11 +12,13 @@ from ironkettle.launch.environment import Environment, ensure_environment, proje
 from ironkettle.launch.frontend import ensure_build, ensure_modules, npm
 from ironkettle.launch.machine import ensure_chromium, free_port
 from ironkettle.launch.roles import OWNER, SUPERUSER
-from ironkettle.launch.trouble import run, say
+from ironkettle.launch.trouble import PROJECT, run, say
 
 _BROWSER = "tests/browser"
 # What is run behind the browser, so that both halves take about as long.
 _AFTER_IT = ("tests/faults",)
+# How many times as often as in the tests a law is tried.
+_MANY = "30"
 
 
 def check() -> int:
@@ -64,6 +67,13 @@ def test(arguments: list[str]) -> int:
             checked.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
+
+
+def bench_of_tests(environment: Environment, what: str) -> int:
+    """``laws``: the laws of the core with many more examples; ``mutants``: how many small changes to it the tests notice."""
+    command = ["pytest", "-q", "-m", "hypothesis", "tests/core"] if what == "laws" else ["tests.mutants"]
+    env = project_env(KETTLE_LAWS=_MANY) if what == "laws" else project_env()
+    return subprocess.call([str(environment.python), "-m", *command], cwd=PROJECT, env=env)
 
 
 def _check_build_and_browse(environment: Environment) -> None:

@@ -7,7 +7,7 @@ import uuid
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.jobs.kinds.observation import OBSERVED
@@ -19,6 +19,7 @@ from ironkettle.core.jobs.snapshot import from_snapshot, to_snapshot
 from ironkettle.core.jobs.state import Mark, State
 from ironkettle.core.jobs.task import Status
 from tests.bench import START, TAMSIN, Job, filled
+from tests.laws import tried
 from tests.tiny import sheet_of, unit
 
 
@@ -27,7 +28,7 @@ def through_text(state: State) -> State:
 
 
 @given(chance=st.randoms(use_true_random=False), key=st.sampled_from(["header-tank-valve", "swing-bridge-ram"]))
-@settings(max_examples=8, deadline=None)
+@tried(8)
 def test_entry_by_entry_it_is_the_state_of_the_whole_log(chance: Any, key: str) -> None:
     job, kept = Job(sheet_of(unit(key)), intake=False), State()
     job.author = TAMSIN

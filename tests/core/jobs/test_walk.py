@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.jobs.kinds.find import FOUND
@@ -14,6 +14,7 @@ from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.task import Stage, Status
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import BEDE, INTAKE, TAMSIN, Job, filled
+from tests.laws import tried
 from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
 
 # The most actions that the trade's patience allows, intake included.
@@ -139,7 +140,7 @@ def _station(key: str, carrier: str, at: float, elements: list[dict[str, Any]]) 
 
 
 @given(parts=st.integers(1, 4), rings=st.integers(1, 2), backups=st.booleans(), band=st.booleans())
-@settings(max_examples=20, deadline=None)
+@tried(20)
 def test_sound_sheets_made_up_here_are_walked_too(parts: int, rings: int, backups: bool, band: bool) -> None:
     document = chain(parts, rings, backups, band)
     assert check_document(document, TABLES).faults == []
@@ -183,7 +184,7 @@ def test_an_entry_needs_an_intake_first() -> None:
 
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
 @given(chance=st.randoms(use_true_random=False))
-@settings(max_examples=2, deadline=None)
+@tried(2)
 def test_whatever_open_task_is_taken_the_job_still_ends(key: str, chance: Any) -> None:
     """Two people, interruptions, another order: anything that is open may be done, and nothing is ever stuck."""
     job = Job(sheet_of(unit(key)))
@@ -198,7 +199,7 @@ def test_whatever_open_task_is_taken_the_job_still_ends(key: str, chance: Any) -
 
 
 @given(chance=st.randoms(use_true_random=False))
-@settings(max_examples=6, deadline=None)
+@tried(6)
 def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
     """A third of the tasks skipped with a reason; the rest can still be done, and it can be signed."""
     job = Job(sheet_of(unit("swing-bridge-ram")))

@@ -39,7 +39,7 @@ class Surface:
         named = headers.getlist("host")
         if len(named) != 1 or host_of(named[0]) not in self._hosts:
             shown = ", ".join(named)[:100] or "none"
-            text = f"this server does not answer to the name {shown}; see “Other devices” in docs/guide/shop.md"
+            text = f"this server does not answer to the name {shown}; see “Other devices” in the guide"
             await problem(421, "other-host", "Not this server", text)(scope, receive, dressed)
         elif scope["method"] not in _SAFE and not from_own_page(headers, scope["scheme"], named[0]):
             text = "this request came from a page at another address; nothing was saved"

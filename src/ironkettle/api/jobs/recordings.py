@@ -99,7 +99,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
             raise RefusedError("recorded", text)
         judged = stand.pressure(body.channel)
         reach = _PAST_RANGE * read_gauge_pressure(run.gauge.range, "gauge.range")
-        asked = read_gauge_pressure(spec.pressure, "pressure") if body.raise_first else None
+        asked = spec.pressure.value if body.raise_first else None
         plan = RecordingPlan.model_validate(row.plan) if row else plan_of(stand, judged.key, asked, reach)
         recording = Recording(body.run, job.id, job.number, caller.author.name, plan, body.raise_first)
         if row is None:

@@ -17,7 +17,7 @@ USUAL_GAUGE = GaugeUsed(name="Digital gauge 250 bar", range="250 bar", resolutio
 
 
 def check_gauge(case: Case, spec: HoldTest, gauge: GaugeUsed) -> None:
-    if read_gauge_pressure(gauge.range, "gauge.range") < read_gauge_pressure(spec.pressure, "pressure"):
+    if read_gauge_pressure(gauge.range, "gauge.range") < spec.pressure.value:
         raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
     if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
         raise fault("gauge.resolution", "must be above zero", "0.1 bar")
@@ -46,7 +46,7 @@ def check_reach(samples: Sequence[SampleRead], gauge: GaugeUsed) -> None:
 
 def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     """The shop's gauge that needs the shortest hold, those in calibration first; an imagined one where none reaches."""
-    pressure = read_gauge_pressure(spec.pressure, "pressure")
+    pressure = spec.pressure.value
     reach = [one for one in case.gauges.values() if read_gauge_pressure(one.range, "gauge.range") >= pressure]
     today = case.now.date()
     ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Protocol
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.base.quantities import Dimension, read_flow, read_gauge_pressure, read_quantity, read_volume
+from ironkettle.core.base.quantities import read_flow, read_gauge_pressure, read_volume
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace
 from ironkettle.core.machine.pressure import (
@@ -46,7 +46,7 @@ def volume_of(case: Case, spec: HoldTest, measured: MeasuredInPlace | None = Non
         drop = read_gauge_pressure(measured.drop, "compliance.drop")
         compliance = Compliance(read_volume(measured.volume, "compliance.volume"), drop)
     fluid = find_fluid(spec.medium, case.tables.fluids, "medium")
-    return TestVolume(read_volume(spec.volume, "volume"), fluid, spec.bulk_modulus_gpa, compliance=compliance)
+    return TestVolume(spec.volume.value, fluid, spec.bulk_modulus_gpa, compliance=compliance)
 
 
 def gauge_of(used: GaugeUsed) -> Gauge:
@@ -65,16 +65,16 @@ def limit_of(case: Case, spec: HoldTest) -> float:
 
 def planned_hold(case: Case, spec: HoldTest, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> float:
     """How long a hold must last: what the formula needs, and what the sheet plans. [s]"""
-    wanted = read_gauge_pressure(spec.pressure, "pressure")
+    wanted = spec.pressure.value
     volume = volume_of(case, spec, measured)
     needed = hold_needed(volume, gauge_of(used), limit_of(case, spec), wanted, case.tables.hold_rules)
-    planned = read_quantity(spec.hold, Dimension.TIME, "hold").value if spec.hold else 0.0
+    planned = spec.hold.value if spec.hold else 0.0
     return max(needed, planned)
 
 
 def plan_of_hold(case: Case, spec: HoldTest, used: GaugeUsed, measured: MeasuredInPlace | None = None) -> HoldPlan:
     """How a hold of the sheet is run on a gauge; it lasts at least what the sheet plans. [s, ml/min, J]"""
-    wanted = read_gauge_pressure(spec.pressure, "pressure")
+    wanted = spec.pressure.value
     volume = volume_of(case, spec, measured)
     found = plan_hold(wanted, volume, gauge_of(used), limit_of(case, spec), case.tables.hold_rules)
     return replace(found, hold_needed=max(found.hold_needed, planned_hold(case, spec, used, measured)))
@@ -92,7 +92,7 @@ def analysis_of(case: Case, spec: HoldTest, run: RunFacts, read: Sequence[Sample
             volume_of(case, spec, run.compliance),
             gauge_of(run.gauge),
             limit_of(case, spec),
-            wanted=read_gauge_pressure(spec.pressure, "pressure"),
+            wanted=spec.pressure.value,
             planned_hold=planned_hold(case, spec, run.gauge, run.compliance),
             rules=case.tables.hold_rules,
         )

@@ -18,6 +18,7 @@ from ironkettle.core.sheets.document.fastening import (
     TorquePhase,
     TurnsPhase,
 )
+from ironkettle.core.sheets.document.fields import Measure
 from ironkettle.core.sheets.document.parts import Read
 
 
@@ -35,19 +36,25 @@ def _told(case: Case, phase: Phase) -> Phase:
         return phase
     marked = case.state.book(STEPS).get(step.key)
     if marked is not None and marked.value.note:
-        return phase.model_copy(update={"target": marked.value.note})
+        return phase.model_copy(update={"target": _torque(marked.value.note)})
     unit, ends, _ = measured(Read.TORQUE, step.note.limit, "limit")
     low, high = ends or (0.0, 0.0)
-    return phase.model_copy(update={"low": f"{low:g} {unit}", "high": f"{high:g} {unit}"})
+    return phase.model_copy(update={name: _torque(f"{end:g} {unit}") for name, end in (("low", low), ("high", high))})
+
+
+def _torque(text: str) -> Measure[float]:
+    return Measure(text, read_torque(text, "note"))
 
 
 def range_of(phase: TorquePhase) -> TorqueRange:
     """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
     if phase.target is not None:
-        target = read_torque(phase.target, "target")
+        target = phase.target.value
         spread = target * (phase.tolerance_pct or BARE_TARGET_PCT) / 100
         return TorqueRange(target - spread, target + spread)
-    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
+    assert phase.low is not None
+    assert phase.high is not None
+    return TorqueRange(phase.low.value, phase.high.value)
 
 
 def passes(group: FastenerGroup, phase: TorquePhase) -> tuple[Turn, ...]:

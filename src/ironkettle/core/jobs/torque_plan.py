@@ -104,10 +104,12 @@ def _pitch(case: Case, thread: str) -> float:
 
 def _range(phase: TorquePhase) -> TorqueRange:
     if phase.target is not None:
-        target = read_torque(phase.target, "target")
+        target = phase.target.value
         spread = target * (phase.tolerance_pct or 0.0) / 100
         return TorqueRange(target - spread, target + spread)
-    return TorqueRange(read_torque(phase.low or "", "low"), read_torque(phase.high or "", "high"))
+    assert phase.low is not None
+    assert phase.high is not None
+    return TorqueRange(phase.low.value, phase.high.value)
 
 
 def _wrench(used: WrenchUsed | None) -> Wrench | None:

@@ -14,7 +14,7 @@ from ironkettle.core.sheets.document.trials import HoldTest
 # What a measuring glass of a bench is read to at best, and its own tolerance. [ml, share]
 _READ_TO_ML, _GLASS = 0.1, 0.05
 _MOST_ML = 10_000.0
-_BASIS = "two measurements of one hold (docs/guide/pressure-tests.md)"
+_BASIS = "two measurements of one hold (guide: Pressure holds)"
 
 
 def check_collected(spec: HoldTest, collected: str | None) -> None:

@@ -6,11 +6,12 @@ import random
 from collections.abc import Callable
 
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.machine.adjusters import Advice, Reading, Sense, Target, advise
+from tests.laws import tried
 
 UP, DOWN = Sense.CLOCKWISE_RAISES, Sense.CLOCKWISE_LOWERS
 
@@ -147,7 +148,7 @@ READINGS = st.lists(
 )
 
 
-@settings(max_examples=200, deadline=None)
+@tried(60)
 @given(READINGS, st.floats(1, 900), st.floats(0, 50), st.floats(0, 100), st.sampled_from(list(Sense)))
 def test_nothing_is_ever_suggested_through_a_floor_or_past_the_thread(
     readings: list[Reading], value: float, tolerance: float, under: float, sense: Sense
@@ -163,7 +164,7 @@ def test_nothing_is_ever_suggested_through_a_floor_or_past_the_thread(
         assert target.low - 1e-6 <= here.value <= target.high + 1e-6
 
 
-@settings(max_examples=200, deadline=None)
+@tried(60)
 @example(rate=121.0, start=340.0, value=350.0, minus=0.0, plus=5.0, under=0.0)
 @example(rate=50.0, start=-20.0, value=0.0, minus=0.0, plus=4.0, under=None)
 @given(
@@ -190,7 +191,7 @@ def test_it_never_stands_still_before_it_is_done(
     assert found.done, readings
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @example(rate=121.0, noise=0.0, start=340.0)
 @given(rate=st.floats(20, 200), noise=st.floats(0, 0.02), start=st.floats(150, 340))
 def test_followed_turn_by_turn_it_arrives_from_below(rate: float, noise: float, start: float) -> None:

@@ -7,7 +7,7 @@ import random
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.errors import RuleError
@@ -17,6 +17,7 @@ from ironkettle.core.machine.pressure import (
 )
 from tests.core.machine.pressure.judged import LIMIT, MEASURED, codes, first_verdict, judge
 from tests.core.machine.pressure.rig import AIR, SOFT, VOLUME, hold, leaking
+from tests.laws import tried
 
 
 def test_looking_often_does_not_help_a_leak_over_the_limit() -> None:
@@ -128,7 +129,7 @@ def test_a_limit_of_nothing_is_refused() -> None:
         judge(hold(lambda t: 21.0), limit=0.0)
 
 
-@settings(max_examples=80)
+@tried(60)
 @given(
     rate=st.floats(0.0, 3.0),
     modulus=st.floats(0.6, 1.0),
@@ -147,7 +148,7 @@ def test_whatever_is_true_within_the_stated_doubt_the_verdict_does_not_lie(
     assert found.verdict != "invalid"
 
 
-@settings(max_examples=40)
+@tried(40)
 @given(data=st.data())
 def test_any_trace_at_all_is_judged_or_refused_in_words(data: st.DataObject) -> None:
     pressures = data.draw(st.lists(st.floats(-0.1, 40), min_size=3, max_size=30))

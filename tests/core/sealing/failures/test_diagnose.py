@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.quantities import read_toleranced_length
@@ -14,6 +14,7 @@ from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.failures import Cause, Circumstances, Diagnosed, Faced, Sign, Weight, diagnose
 from ironkettle.core.sealing.grooves import Gland, GlandCheck, Medium, Motion, Seat, check_gland
 from ironkettle.reference import compounds, failure_table, ring_table, shipped_tables
+from tests.laws import tried
 
 TABLE = failure_table()
 NBR = next(one for one in compounds() if one.name == "NBR")
@@ -222,7 +223,7 @@ KNOWN = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=150, deadline=None)
+@tried(60)
 @given(ELEMENTS, SIGNS, KNOWN)
 def test_shares_add_up_and_the_likeliest_is_first(
     element: ElementKind, signs: list[Sign], known: dict[str, object]
@@ -234,7 +235,7 @@ def test_shares_add_up_and_the_likeliest_is_first(
     assert all(share > 0 for share in shares)
 
 
-@settings(max_examples=150, deadline=None)
+@tried(60)
 @given(ELEMENTS, SIGNS, KNOWN, st.sampled_from([sign for sign in Sign if sign is not Sign.NONE]))
 def test_a_sign_never_lowers_the_cause_it_speaks_for_most(
     element: ElementKind, signs: list[Sign], known: dict[str, object], further: Sign
@@ -247,7 +248,7 @@ def test_a_sign_never_lowers_the_cause_it_speaks_for_most(
             assert after[cause] >= before[cause] - 1e-12
 
 
-@settings(max_examples=100, deadline=None)
+@tried(60)
 @given(ELEMENTS, SIGNS)
 def test_what_is_not_known_moves_nothing(element: ElementKind, signs: list[Sign]) -> None:
     bare = diagnose(Circumstances(element, tuple(signs)), TABLE)
@@ -260,7 +261,7 @@ def test_what_is_not_known_moves_nothing(element: ElementKind, signs: list[Sign]
     )
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(st.floats(0.01, 0.8), st.floats(0.0, 0.4))
 def test_a_wider_gap_never_lowers_extrusion(clearance: float, wider: float) -> None:
     one, other = gland(f"{clearance:.3f} mm"), gland(f"{clearance + wider:.3f} mm")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.quantities import Toleranced
@@ -20,6 +20,7 @@ from ironkettle.core.sealing.grooves import (
 )
 from ironkettle.core.sealing.rings import AS568
 from ironkettle.reference import extrusion_limits, gland_rows, ring_table
+from tests.laws import tried
 
 TABLES = GlandTables(extrusion_limits(), gland_rows())
 
@@ -41,7 +42,7 @@ def test_a_static_piston_of_50_gets_the_inch_groove_of_its_row() -> None:
     assert inch.corner_radius == pytest.approx((0.010 * 25.4, 0.025 * 25.4))
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(
     across=st.floats(12, 240),
     seat=st.sampled_from(list(Seat)),

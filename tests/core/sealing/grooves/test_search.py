@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.quantities import Toleranced
 from ironkettle.core.sealing.grooves import Gland, GlandTables, Seat, check_gland, search_rings
 from ironkettle.core.sealing.rings import AS568
 from ironkettle.reference import extrusion_limits, gland_rows, ring_table
+from tests.laws import tried
 
 TABLES = GlandTables(extrusion_limits(), gland_rows())
 
@@ -31,7 +32,7 @@ def test_a_groove_for_nothing_says_why() -> None:
     assert all(miss.reasons for miss in found.near)
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(groove=st.floats(10, 200), depth=st.floats(1.2, 5.5), width=st.floats(1.3, 1.6))
 def test_every_size_offered_passes_its_own_check(groove: float, depth: float, width: float) -> None:
     gland = Gland(Seat.PISTON, Toleranced(groove), Toleranced(depth * width), bore=Toleranced(groove + 2 * depth))

@@ -7,10 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.sheets.document.loosening import Weight, changes, loosens
+from tests.laws import tried
 from tests.tiny import sheet_of, unit
 
 RAM = unit("swing-bridge-ram")
@@ -103,7 +104,7 @@ def test_what_loosens_stands_on_top_and_the_authority_weighs_as_safety() -> None
     assert rest[0].weight is Weight.TEXT
 
 
-@settings(max_examples=40, deadline=None)
+@tried(40)
 @given(was=st.floats(0.05, 50), now=st.floats(0.05, 50))
 def test_of_two_leaks_the_larger_is_the_looser(was: float, now: float) -> None:
     one, other = copy.deepcopy(RAM), copy.deepcopy(RAM)

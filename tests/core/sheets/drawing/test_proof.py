@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Point, box
 
@@ -15,6 +15,7 @@ from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.drawing.proof import prove
 from ironkettle.core.sheets.drawing.section import section, views_of
 from ironkettle.core.sheets.drawing.zones import narrowest, spaces_of
+from tests.laws import tried
 from tests.tiny import UNITS, plug, sheet_of, told, unit
 
 
@@ -161,7 +162,7 @@ def test_more_combinations_than_can_be_proved_are_a_fault() -> None:
 
 
 @given(at=st.floats(14, 44), width=st.floats(2.5, 6), clearance=st.floats(0.03, 0.4))
-@settings(max_examples=25, deadline=None)
+@tried(25)
 def test_taking_the_ring_out_joins_its_zones_wherever_it_lies(at: float, width: float, clearance: float) -> None:
     document = plug(
         stations__0__seats__0__at=at,
@@ -174,7 +175,7 @@ def test_taking_the_ring_out_joins_its_zones_wherever_it_lies(at: float, width: 
 
 
 @given(shift=st.floats(-200, 200))
-@settings(max_examples=15, deadline=None)
+@tried(15)
 def test_a_unit_moved_along_its_axis_has_the_same_zones(shift: float) -> None:
     def moved(value: Any, key: str = "") -> Any:
         if isinstance(value, dict):

@@ -107,7 +107,7 @@ def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
         return
     if payload.depth_below is None:
         raise fault("depth_below", f"how deep does the {at.spec.name} lie? {at.spec.depth_below} is wanted")
-    wanted, read = read_length(at.spec.depth_below, "depth_below"), read_length(payload.depth_below, "depth_below")
+    wanted, read = at.spec.depth_below.value, read_length(payload.depth_below, "depth_below")
     if abs(read - wanted) > _DEPTH_SHARE * wanted + 1e-9:
         raise fault("depth_below", f"{payload.depth_below} is not {at.spec.depth_below}", at.spec.depth_below)
 
@@ -158,7 +158,7 @@ def _task(case: Case, at: ElementAt) -> Task:
     if spec.offset:
         asks.append(Ask("offset", Read.TEXT, spec.offset))
     if spec.depth_below:
-        wanted = read_length(spec.depth_below, "depth_below")
+        wanted = spec.depth_below.value
         unit, _, _ = measured(Read.LENGTH, spec.depth_below, "depth_below")
         low, high = 0.9 * wanted, 1.1 * wanted
         asks.append(Ask("depth_below", Read.LENGTH, "How deep does it lie?", unit="mm", limit=(low, high), hint=unit))

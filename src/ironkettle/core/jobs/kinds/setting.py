@@ -195,7 +195,7 @@ def _check_read(aim: Aim, field: str, text: str) -> None:
             field, f"{text} lies above the ceiling of {show(aim.ceiling, aim.unit)}: do not leave it there", right
         )
     if not aim.low - 1e-9 * abs(aim.low) <= value <= aim.high + 1e-9 * abs(aim.high):
-        raise fault(field, f"{text} is not within limits: {right} is wanted", right)
+        raise fault(field, f"{text} is outside the limits: set it to {right}", right)
 
 
 def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:

@@ -9,7 +9,6 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.json import JsonObject
-from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -247,7 +246,7 @@ def shown_sum(resolved: Resolved, name: str) -> str:
     if name == "oil_to_drain":
         return f"up to {oil_to_drain(cylinder):.0f} ml comes out: the bore over the whole stroke"
     if name == "blocked_rod_pressure":
-        pressure = read_gauge_pressure(resolved.sheet.service.pressure, "pressure")
+        pressure = resolved.sheet.service.pressure.value
         blocked = size_cylinder(cylinder, pressure).blocked_rod_pressure
         if blocked is None:
             return "a plunger has no rod side that can be blocked"

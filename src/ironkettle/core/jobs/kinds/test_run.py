@@ -10,7 +10,7 @@ from pydantic import Field, JsonValue, field_validator, model_validator
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
-from ironkettle.core.base.quantities import OFFERED, find_unit, read_gauge_pressure, show
+from ironkettle.core.base.quantities import OFFERED, find_unit, show
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.figure_tests import in_words, judged_of
@@ -253,7 +253,7 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
 
 
 def _hold_asks(case: Case, spec: HoldTest, held: float) -> Iterator[Ask]:
-    pressure = read_gauge_pressure(spec.pressure, "pressure")
+    pressure = spec.pressure.value
     seconds = round(1.1 * held + 20, 1)
     needs = {"pressure_mpa": pressure, "seconds": seconds, "every_s": round(max(held / 60, 2.0), 1)}
     yield Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit)

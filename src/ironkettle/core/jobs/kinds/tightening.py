@@ -223,7 +223,7 @@ def _check_measured(phase: Phase, payload: GroupTightened) -> None:
         if payload.gap is None:
             raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
         gap = read_quantity(payload.gap, Dimension.LENGTH, "gap").value
-        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        low, high = (end.value for end in phase.gap)
         if not low - 1e-9 <= gap <= high + 1e-9:
             text = f"a gap of {payload.gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
             raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}")
@@ -397,7 +397,7 @@ def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
             "back", Read.ANGLE, f"How far {way} to the slot", unit="°", limit=(0.0, 360 / phase.slots), optional=True
         )
     if isinstance(phase, GapPhase):
-        low, high = (read_quantity(end, Dimension.LENGTH, "gap").value for end in phase.gap)
+        low, high = (end.value for end in phase.gap)
         yield Ask("gap", Read.LENGTH, "Remaining gap", unit="mm", limit=(low, high))
 
 

@@ -9,7 +9,7 @@ from ironkettle.core.machine.pressure.held import Held
 from ironkettle.core.machine.pressure.model import LEAST_READINGS, Gauge, HoldRules, TestVolume
 from ironkettle.core.machine.pressure.touched import Gap
 
-BASIS = "rules of judging a hold (docs/guide/pressure-tests.md)"
+BASIS = "rules of judging a hold (guide: Pressure holds)"
 
 
 @dataclass(frozen=True, slots=True)

@@ -217,7 +217,7 @@ def _in_two_states(
                 f"If the ring is {measurement.condition.value} and {other.value} as well, it reads as {likeliest.series} "
                 f"{likeliest.designation}. Tick all that is true of it, or measure the groove."
             )
-            return caution(OTHERWISE, text, "conditions that go together (docs/guide/ring-match.md)")
+            return caution(OTHERWISE, text, "conditions that go together (guide: The ring match)")
     return None
 
 

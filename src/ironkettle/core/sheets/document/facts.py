@@ -5,16 +5,11 @@ from __future__ import annotations
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.quantities import (
     Dimension,
-    Toleranced,
-    read_gauge_pressure,
-    read_length,
-    read_toleranced_length,
 )
 from ironkettle.core.machine.cylinders import Cylinder
 from ironkettle.core.sealing.catalogue import BACKUPS
 from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
 from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
-from ironkettle.core.sheets.document.fields import FULL_VACUUM
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.places import (
     FaceSeat,
@@ -38,7 +33,7 @@ def zones_by_key(sheet: Sheet) -> dict[str, Zone]:
 
 
 def _pressure(zone: ZoneSpec) -> float:
-    return read_gauge_pressure(zone.pressure, "pressure", low=FULL_VACUUM) if zone.pressure else 0.0
+    return zone.pressure.value if zone.pressure else 0.0
 
 
 def orientation_of(sheet: Sheet) -> Orientation:
@@ -63,8 +58,8 @@ def orientation_of(sheet: Sheet) -> Orientation:
 
 def rating_of(sheet: Sheet) -> float:
     """The weakest rating of the unit: of its service, or of a part that has its own. [MPa]"""
-    rated = [read_gauge_pressure(part.rated, "rated") for part in sheet.parts if part.rated]
-    return min([read_gauge_pressure(sheet.service.pressure, "pressure"), *rated])
+    rated = [part.rated.value for part in sheet.parts if part.rated]
+    return min([sheet.service.pressure.value, *rated])
 
 
 def cylinder_of(sheet: Sheet) -> Cylinder:
@@ -72,9 +67,9 @@ def cylinder_of(sheet: Sheet) -> Cylinder:
     if sheet.cylinder is None:
         raise RuleError([FieldFault("cylinder", "this sheet has no cylinder")])
     return Cylinder(
-        read_toleranced_length(sheet.cylinder.bore, "bore").nominal,
-        read_toleranced_length(sheet.cylinder.rod, "rod").nominal,
-        read_length(sheet.cylinder.stroke, "stroke"),
+        sheet.cylinder.bore.value.nominal,
+        sheet.cylinder.rod.value.nominal,
+        sheet.cylinder.stroke.value,
     )
 
 
@@ -97,22 +92,18 @@ def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None
         seat=GROOVES[seat.kind],
         motion=station.motion.of_groove,
         medium=seat.medium or (Medium.LIQUID if sheet.service.medium in _WET else Medium.GAS),
-        groove_diameter=read_toleranced_length(seat.groove_diameter, "groove_diameter"),
-        groove_width=read_toleranced_length(seat.groove_width, "groove_width"),
-        bore=_optional(seat.bore if isinstance(seat, PistonSeat) else None, "bore"),
-        rod=_optional(seat.rod if isinstance(seat, RodSeat) else None, "rod"),
-        groove_depth=_optional(seat.groove_depth if isinstance(seat, FaceSeat) else None, "groove_depth"),
-        diametral_clearance=_optional(seat.diametral_clearance, "diametral_clearance"),
+        groove_diameter=seat.groove_diameter.value,
+        groove_width=seat.groove_width.value,
+        bore=seat.bore.value if isinstance(seat, PistonSeat) else None,
+        rod=seat.rod.value if isinstance(seat, RodSeat) else None,
+        groove_depth=seat.groove_depth.value if isinstance(seat, FaceSeat) else None,
+        diametral_clearance=None if seat.diametral_clearance is None else seat.diametral_clearance.value,
         pressure=pressure,
         pressure_direction=given or (PressureDirection.BOTH_SIDES if both else PressureDirection.ONE_SIDE),
         hardness_shore_a=seat.hardness_shore_a,
         backup_rings_fitted=sum(element.kind in BACKUPS for element in seat.elements),
         pressed_from=PressedFrom.OUTSIDE if isinstance(seat, FaceSeat) and outer_presses else PressedFrom.INSIDE,
     )
-
-
-def _optional(text: str | None, field: str) -> Toleranced | None:
-    return None if text is None else read_toleranced_length(text, field)
 
 
 _DIMENSIONS = {

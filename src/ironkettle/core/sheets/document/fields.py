@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from typing import Annotated, Any
+from typing import Annotated, Any, Generic, Self, TypeVar
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, GetPydanticSchema, StringConstraints
+from pydantic_core import core_schema
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import (
     Dimension,
+    Toleranced,
     read_flow,
     read_gauge_pressure,
     read_length,
@@ -27,25 +29,44 @@ from ironkettle.core.base.text import Figure, Plain, PlainLines
 FULL_VACUUM = -0.101325
 
 
-def _quantity(read: Callable[[str, str], object]) -> Callable[[str], str]:
-    def check(text: str) -> str:
+T = TypeVar("T")
+
+
+class Measure(str, Generic[T]):
+    """A quantity as a sheet writes it, and its ``value``, read once when the sheet is. [base unit]"""
+
+    value: T
+
+    def __new__(cls, text: str, value: T) -> Self:
+        made = super().__new__(cls, text)
+        made.value = value
+        return made
+
+    def __getnewargs__(self) -> tuple[str, T]:  # type: ignore[override]
+        """What a copy is made from."""
+        return str(self), self.value
+
+
+def _quantity(read: Callable[[str, str], T]) -> GetPydanticSchema:
+    def keep(text: str) -> Measure[T]:
         try:
-            read(text, "value")
+            return Measure(text, read(text, "value"))
         except RuleError as error:
             fault = error.faults[0]
             fits = f" (fits: {', '.join(fault.accepts)})" if fault.accepts else ""
             raise ValueError(f"{fault.message}{fits}") from None
-        return text
 
-    return check
-
-
-def _of(dimension: Dimension) -> Callable[[str, str], object]:
-    return lambda text, field: read_quantity(text, dimension, field)
+    return GetPydanticSchema(
+        lambda _, handler: core_schema.no_info_after_validator_function(keep, handler.generate_schema(Written))
+    )
 
 
-def _toleranced(dimension: Dimension) -> Callable[[str, str], object]:
-    return lambda text, field: read_toleranced(text, dimension, field)
+def _of(dimension: Dimension) -> Callable[[str, str], float]:
+    return lambda text, field: read_quantity(text, dimension, field).value
+
+
+def _toleranced(dimension: Dimension) -> Callable[[str, str], Toleranced]:
+    return lambda text, field: read_toleranced(text, dimension, field)[1]
 
 
 def _as_text(value: Any) -> Any:
@@ -65,22 +86,22 @@ Name = Annotated[
 ]
 Names = Annotated[list[Name], BeforeValidator(_as_list)]
 Written = Annotated[str, StringConstraints(max_length=60), Plain]
-Length = Annotated[Written, AfterValidator(_quantity(read_length))]
-TolerancedLength = Annotated[Written, AfterValidator(_quantity(read_toleranced_length))]
+Length = Annotated[Measure[float], _quantity(read_length)]
+TolerancedLength = Annotated[Measure[Toleranced], _quantity(read_toleranced_length)]
 # No unit of a workshop sees more: water jets end at 4000 bar. [MPa]
-Pressure = Annotated[Written, AfterValidator(_quantity(partial(read_gauge_pressure, high=500.0)))]
+Pressure = Annotated[Measure[float], _quantity(partial(read_gauge_pressure, high=500.0))]
 # A diameter that may be nothing: the inner edge of a disc.
 InnerDiameter = Annotated[
-    Written, AfterValidator(_quantity(lambda text, field: read_toleranced_length(text, field, low=-1e-9)))
+    Measure[Toleranced], _quantity(lambda text, field: read_toleranced_length(text, field, low=-1e-9))
 ]
 # Of a zone: below zero it is a vacuum.
-ZonePressure = Annotated[Written, AfterValidator(_quantity(partial(read_gauge_pressure, low=FULL_VACUUM, high=500.0)))]
-TolerancedPressure = Annotated[Written, AfterValidator(_quantity(_toleranced(Dimension.PRESSURE)))]
-Torque = Annotated[Written, AfterValidator(_quantity(partial(read_torque, high=20_000.0)))]
-Volume = Annotated[Written, AfterValidator(_quantity(read_volume))]
-Flow = Annotated[Written, AfterValidator(_quantity(read_flow))]
-Temperature = Annotated[Written, AfterValidator(_quantity(read_temperature))]
-Time = Annotated[Written, AfterValidator(_quantity(_of(Dimension.TIME)))]
+ZonePressure = Annotated[Measure[float], _quantity(partial(read_gauge_pressure, low=FULL_VACUUM, high=500.0))]
+TolerancedPressure = Annotated[Measure[Toleranced], _quantity(_toleranced(Dimension.PRESSURE))]
+Torque = Annotated[Measure[float], _quantity(partial(read_torque, high=20_000.0))]
+Volume = Annotated[Measure[float], _quantity(read_volume)]
+Flow = Annotated[Measure[float], _quantity(read_flow)]
+Temperature = Annotated[Measure[float], _quantity(read_temperature)]
+Time = Annotated[Measure[float], _quantity(_of(Dimension.TIME))]
 Millimetres = Annotated[Figure, Field(ge=-5000, le=5000)]
 Radius = Annotated[Figure, Field(ge=0, le=5000)]
 Place = tuple[Millimetres, Millimetres]

@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from ironkettle.core.base.quantities import read_toleranced_length
 from ironkettle.core.sheets.document.sheet import Sheet
 
 _NUMBER = re.compile(r"^\d+([.,]\d+)?$")
@@ -48,5 +47,5 @@ def _texts(sheet: Sheet) -> Iterator[tuple[str, str]]:
 
 def _sizes(sheet: Sheet) -> Iterator[tuple[str, float]]:
     if sheet.cylinder is not None:
-        yield "bore", read_toleranced_length(sheet.cylinder.bore, "bore").nominal
-        yield "rod", read_toleranced_length(sheet.cylinder.rod, "rod").nominal
+        yield "bore", sheet.cylinder.bore.value.nominal
+        yield "rod", sheet.cylinder.rod.value.nominal

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal, TypeAlias, get_args
 
 from pydantic import BaseModel, BeforeValidator, Field
 
+from ironkettle.core.base.quantities import Toleranced
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.facing import ZoneKind
 from ironkettle.core.sealing.grooves import Medium, Motion, PressureDirection
@@ -15,6 +16,7 @@ from ironkettle.core.sheets.document.fields import (
     Item,
     Key,
     Length,
+    Measure,
     Millimetres,
     Name,
     Named,
@@ -132,7 +134,7 @@ class PistonSeat(_GrooveSeat):
     bore: TolerancedLength
 
     @property
-    def edges(self) -> tuple[str, str, str]:
+    def edges(self) -> tuple[Measure[Toleranced], Measure[Toleranced], Measure[Toleranced]]:
         """Inner and outer diameter, and how long it is along the axis."""
         return self.groove_diameter, self.bore, self.groove_width
 
@@ -144,7 +146,7 @@ class RodSeat(_GrooveSeat):
     rod: TolerancedLength
 
     @property
-    def edges(self) -> tuple[str, str, str]:
+    def edges(self) -> tuple[Measure[Toleranced], Measure[Toleranced], Measure[Toleranced]]:
         """Inner and outer diameter, and how long it is along the axis."""
         return self.rod, self.groove_diameter, self.groove_width
 
@@ -162,7 +164,7 @@ class _BoxSeat(_Seat):
     length: TolerancedLength
 
     @property
-    def edges(self) -> tuple[str, str, str]:
+    def edges(self) -> tuple[Measure[Toleranced], Measure[Toleranced], Measure[Toleranced]]:
         """Inner and outer diameter, and how long it is along the axis."""
         return self.shaft, self.bore, self.length
 
@@ -185,7 +187,7 @@ class _DiscSeat(_Seat):
     thickness: TolerancedLength
 
     @property
-    def edges(self) -> tuple[str, str, str]:
+    def edges(self) -> tuple[Measure[Toleranced], Measure[Toleranced], Measure[Toleranced]]:
         """Inner and outer diameter, and how long it is along the axis."""
         return self.inner, self.outer, self.thickness
 

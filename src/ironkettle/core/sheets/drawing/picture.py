@@ -27,7 +27,7 @@ from ironkettle.core.sheets.document.places import (
 )
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.drawing.profiles import half_ball, profile
-from ironkettle.core.sheets.drawing.seats import ALONG, Laid, figure
+from ironkettle.core.sheets.drawing.seats import ALONG, Laid
 from ironkettle.core.sheets.drawing.section import SeatAt, Section, section, views_of
 from ironkettle.core.sheets.drawing.zones import spaces_of
 
@@ -241,7 +241,7 @@ def _dimensions(seat: SeatAt) -> list[DrawnDimension]:
         found.append(across("groove ⌀", spec.groove_diameter, r1))
     elif isinstance(spec, FaceSeat):
         # A face ring that is pressed from outside rests on the inner wall.
-        inside = figure(spec.groove_diameter, "groove_diameter") / 2 < (r0 + r1) / 2 - axis
+        inside = spec.groove_diameter.value.nominal / 2 < (r0 + r1) / 2 - axis
         found = [along("groove depth", spec.groove_depth, r0)]
         found.append(DrawnDimension(Way.RADIAL, "groove width", spec.groove_width, (z1, r0), (z1, r1)))
         found.append(across("groove ⌀", spec.groove_diameter, r0 if inside else r1))

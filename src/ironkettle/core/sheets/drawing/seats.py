@@ -8,7 +8,6 @@ import shapely
 from shapely import box
 from shapely.geometry.base import BaseGeometry as Geometry
 
-from ironkettle.core.base.quantities import read_length, read_toleranced_length
 from ironkettle.core.sealing.catalogue import KINDS, ElementKind
 from ironkettle.core.sheets.document.places import ElementSpec, FaceSeat, SeatKind, SeatSpec
 
@@ -38,11 +37,6 @@ class Box:
         return self.z0, self.r0, self.z1, self.r1
 
 
-def figure(text: str, field: str) -> float:
-    """A figure of a seat: its nominal. [mm]"""
-    return read_toleranced_length(text, field, low=-1e-9).nominal
-
-
 def box_of(seat: SeatSpec, counterface: Geometry | None = None, *, rests_inside: bool = False) -> Box:
     """The box of a seat. [mm]
 
@@ -54,13 +48,13 @@ def box_of(seat: SeatSpec, counterface: Geometry | None = None, *, rests_inside:
     if isinstance(seat, FaceSeat):
         return _face_box(seat, counterface, rests_inside=rests_inside)
     inner, outer, length = seat.edges
-    low, high = figure(inner, "inner") / 2, figure(outer, "outer") / 2
-    return Box(seat.at, seat.axis + low, seat.at + figure(length, "length"), seat.axis + high)
+    low, high = inner.value.nominal / 2, outer.value.nominal / 2
+    return Box(seat.at, seat.axis + low, seat.at + length.value.nominal, seat.axis + high)
 
 
 def _face_box(seat: FaceSeat, counterface: Geometry | None, *, rests_inside: bool) -> Box:
-    at, wall = seat.at, figure(seat.groove_diameter, "groove_diameter") / 2
-    width, depth = figure(seat.groove_width, "groove_width"), figure(seat.groove_depth, "groove_depth")
+    at, wall = seat.at, seat.groove_diameter.value.nominal / 2
+    width, depth = seat.groove_width.value.nominal, seat.groove_depth.value.nominal
     r0, r1 = (wall, wall + width) if rests_inside else (wall - width, wall)
     r0, r1 = seat.axis + max(r0, 0.0), seat.axis + r1
     right = Box(at, r0, at + depth, r1)
@@ -93,7 +87,7 @@ def lay(seat: SeatSpec, whole: Box, *, carrier_inside: bool) -> list[Laid]:
     rows = [(row, row[0].count if seat.kind in STACKED else 1) for row in pairs]
     along = seat.kind in ALONG
     room = (whole.z1 - whole.z0) if along else (whole.r1 - whole.r0)
-    given = [read_length(row[0].length, "length") if row[0].length else None for row, _ in rows]
+    given = [row[0].length.value if row[0].length else None for row, _ in rows]
     taken = sum(length * count for length, (_, count) in zip(given, rows, strict=True) if length is not None)
     shared = sum(count for length, (_, count) in zip(given, rows, strict=True) if length is None)
     rest = max(room - taken, 0.02 * room) / shared if shared else 0.0

@@ -7,10 +7,7 @@ from dataclasses import dataclass
 
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.quantities import (
-    read_gauge_pressure,
-    read_length,
     read_temperature,
-    read_torque,
 )
 from ironkettle.core.machine.parts import Cleaning, cleaning_of, read_limit
 from ironkettle.core.machine.pressure import Fluid, find_fluid
@@ -31,7 +28,6 @@ from ironkettle.core.sheets.document.places import FaceSeat
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.trials import DriftTest, HoldTest
 from ironkettle.core.sheets.document.work import StepSpec
-from ironkettle.core.sheets.drawing.seats import figure
 from ironkettle.core.shop.service import read_every
 from ironkettle.core.shop.settings.limits import FAMILIES, PART_LIMITS, part_limit
 
@@ -91,7 +87,7 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
             if set(station.between) <= known:
                 yield from _refused(path, lambda s=station, t=seat: gland_of(sheet, s, t))  # type: ignore[misc]
             if not isinstance(seat, FaceSeat):
-                inner, outer = (figure(text, "edge") for text in seat.edges[:2])
+                inner, outer = (edge.value.nominal for edge in seat.edges[:2])
                 if inner >= outer:
                     yield FieldFault(path, f"inner {inner:g} mm is not below outer {outer:g} mm")
             for at, element in enumerate(seat.elements):
@@ -172,11 +168,11 @@ def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Itera
 
 def _phase_faults(at: str, phase: Phase) -> Iterator[FieldFault]:
     if isinstance(phase, TorquePhase) and phase.low and phase.high:
-        if read_torque(phase.low, "low") > read_torque(phase.high, "high"):
+        if phase.low.value > phase.high.value:
             yield FieldFault(f"{at}.low", f"{phase.low} is above {phase.high}")
     elif isinstance(phase, TurnsPhase) and isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
         yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
-    elif isinstance(phase, GapPhase) and read_length(phase.gap[0], "gap") > read_length(phase.gap[1], "gap"):
+    elif isinstance(phase, GapPhase) and phase.gap[0].value > phase.gap[1].value:
         yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
 
 
@@ -187,6 +183,6 @@ def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
         if medium is not None:
             yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]
         pressure = test.pressure if isinstance(test, HoldTest | DriftTest) else None
-        if pressure and read_gauge_pressure(pressure, "pressure") > PROOF_FACTOR * rating + 1e-9:
+        if pressure and pressure.value > PROOF_FACTOR * rating + 1e-9:
             text = f"{pressure} is more than {PROOF_FACTOR:g} times the weakest rating, {rating * 10:g} bar"
             yield FieldFault(f"tests.{index}.pressure", text, (f"up to {PROOF_FACTOR * rating * 10:g} bar",))
