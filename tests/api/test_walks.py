@@ -29,7 +29,7 @@ def test_a_sheet_is_worked_from_intake_to_release(client: BenchClient, sheet: st
     assert view["job"]["entry_count"] <= MOST.get(sheet, 90)
     assert {task["status"] for task in view["tasks"]} == {"done"}
     # The walker waits for nothing; where the sheet lets its timers be cut, that is no deviation.
-    ending = ". Read what stands beside it." if sheet in CUT else ", and fit for service."
+    ending = ". See the remarks." if sheet in CUT else ", and fit for service."
     assert view["statement"][0] == f"Repaired as recorded, and tested{ending}"
     by_number = client.get(f"/api/jobs/{view['job']['number']}").json()
     assert by_number["tasks"] == view["tasks"]

@@ -38,7 +38,7 @@ def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) ->
     steps.to_task(bench, "cause:rod-lip", serial="FN-0416")
     card = hand(bench)
     expect(card.get_by_role("radio").first).to_contain_text("dirt in the fluid")
-    expect(card.get_by_role("radio").first).to_contain_text("scored along the stroke: speaks strongly for it")
+    expect(card.get_by_role("radio").first).to_contain_text("scored along the stroke: strong evidence for it")
     card.get_by_role("radio").first.click()
     # Correction is offered for this cause alone, the first of it chosen.
     expect(card.get_by_role("button", name="Flush the unit")).to_have_attribute("aria-pressed", "true")

@@ -26,7 +26,7 @@ def test_a_cause_stands_on_job_and_certificate_in_a_customers_words(client: Benc
     assert view["causes"] == ["rod lip seal: dirt in the fluid or from outside"]
     text = certificate(client, job)
     assert "Cause, rod lip seal: Dirt had got between seal and surface." in text
-    assert "Put right: Flush the unit and its lines, change the filter" in text
+    assert "Corrected: Flush the unit and its lines, change the filter" in text
 
 
 def test_the_pattern_over_earlier_jobs_on_the_same_unit_is_told(client: BenchClient) -> None:

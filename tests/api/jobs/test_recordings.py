@@ -127,7 +127,7 @@ def test_a_run_is_recorded_by_the_server_and_sealed_into_the_log(bench: BenchCli
     assert "are needed" in refused.json()["detail"]
     assert record(bench, job, run, raise_first=False).status_code == 200
     wait_for(lambda: recording(bench, run)["count"] > stopped["count"])
-    assert "gone on after" in recording(bench, run)["said"][-1]
+    assert "continued after" in recording(bench, run)["said"][-1]
     assert bench.post(f"/api/stand/recordings/{run}/stop").status_code == 200
     times = [one["t_s"] for one in bench.get(f"/api/jobs/{job}/runs/{run}").json()["points"]]
     assert times == sorted(set(times))

@@ -43,7 +43,7 @@ def test_a_unit_that_leaks_is_not_released_and_says_so(client: BenchClient) -> N
     judged = view["runs"][0]["judgement"]
     assert judged["verdict"] in {"fail", "invalid"}
     assert task_of(view, task["key"])["status"] == "next"
-    assert "not tested as it must be" in view["statement"][0]
+    assert "not tested as required" in view["statement"][0]
     refused = send(client, job, {"kind": "released"}, who="tamsin")
     assert refused.status_code == 409
     assert "Hold on the rod side" in refused.json()["detail"]
@@ -183,7 +183,7 @@ def test_two_people_at_once_lose_nothing_and_are_told_of_each_other(client: Benc
         ({"kind": "stage_skipped", "stage": "safe", "reason": "long enough"}, 422, "stage", "one task at a time"),
         ({"kind": "element_fitted", "element": "rod-lip", "faces": "outside"}, 422, "faces", "reversed"),
         ({"kind": "element_fitted", "element": "rod-lip", "reused": True}, 422, "reused", "one use"),
-        ({"kind": "kit_counted", "kit": "FN-K-1", "lines": [{"line": "x", "counted": 1}]}, 422, "kit", "no kit"),
+        ({"kind": "kit_counted", "kit": "FN-K-1", "lines": [{"line": "x", "counted": 1}]}, 422, "kit", "not a kit"),
         ({"kind": "kit_counted", "kit": "FN-K-5028", "lines": [{"line": "k-lip-cap", "counted": -1}]}, 422, None, "must be 0"),
         ({"kind": "entry_struck", "entry": str(uuid.uuid4()), "reason": "a mistake"}, 422, "entry", "no such entry"),
         ({"kind": "released"}, 409, None, "first: "),

@@ -124,7 +124,7 @@ def test_the_server_works_out_share_and_evidence_whatever_was_sent() -> None:
     told = job.state.get(CAUSES, "rod-lip")
     assert told.share < 1
     assert told.named == "dirt in the fluid or from outside"
-    assert "scored along the stroke: speaks strongly for it" in told.evidence
+    assert "scored along the stroke: strong evidence for it" in told.evidence
     assert "because I say so" not in told.evidence
 
 

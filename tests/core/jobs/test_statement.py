@@ -36,8 +36,8 @@ def test_a_unit_that_was_worked_and_tested_is_fit_and_nothing_stands_beside_it_b
 
 def test_one_that_was_not_tested_is_not_said_to_be() -> None:
     told = stated(worked(HOLD))
-    claim = "Repaired as recorded, and not tested as it must be: Hold on the rod side, Hold on the cap side"
-    assert told[0] == f"{claim}. Read what stands beside it."
+    claim = "Repaired as recorded, but not tested as required: Hold on the rod side, Hold on the cap side"
+    assert told[0] == f"{claim}. See the remarks."
     assert "Hold on the rod side: not run." in told
 
 
@@ -66,7 +66,7 @@ def test_work_after_a_test_takes_the_claim_back() -> None:
     job = worked("account")
     job.do(filled(job.task("fit:rod-lip")))
     told = stated(job)
-    assert "not tested as it must be" in told[0]
+    assert "not tested as required" in told[0]
     assert "Hold on the rod side: passed, and the unit was worked on after it." in told
 
 
@@ -76,7 +76,7 @@ def test_what_was_skipped_stands_against_it_with_ground_and_reason() -> None:
     job.author = TAMSIN
     job.walk(until=lambda task: task.key == "sign")
     told = stated(job)
-    assert told[0].endswith("Read what stands beside it.")
+    assert told[0].endswith("See the remarks.")
     assert any("Skipped: Bleed both sides" in one and "never under pressure; came in pieces." in one for one in told)
 
 
@@ -113,7 +113,7 @@ def test_a_pressure_read_on_no_gauge_of_the_shop_stands_against_it() -> None:
     for job in (with_gauge, without):
         job.walk(until=lambda task: task.key == "sign")
     assert words in stated(without)
-    assert stated(without)[0].endswith("Read what stands beside it.")
+    assert stated(without)[0].endswith("See the remarks.")
     assert not any("no gauge of the shop" in one for one in stated(with_gauge))
     assert not any(one.startswith(("Spray was", "Leak-off was")) for one in stated(without))
 

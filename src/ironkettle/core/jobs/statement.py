@@ -38,10 +38,10 @@ def compose_statement(case: Case, tasks: Sequence[Task]) -> tuple[str, ...]:
     elif not tests:
         claim = "Repaired as recorded; the build sheet asks for no test"
     elif untested:
-        claim = f"Repaired as recorded, and not tested as it must be: {', '.join(untested)}"
+        claim = f"Repaired as recorded, but not tested as required: {', '.join(untested)}"
     else:
         claim = "Repaired as recorded, and tested"
-    ending = ". Read what stands beside it." if against else FIT
+    ending = ". See the remarks." if against else FIT
     return (claim + ending, *against, *_to_know(case))
 
 

@@ -71,7 +71,7 @@ def test_one_sign_points_where_the_classical_picture_does(element: str, motion: 
     found = causes(element, sign, motion=motion)
     ranked = list(found)
     assert ranked[0] == cause, [(key, round(one.share, 2)) for key, one in found.items()][:4]
-    assert any("speaks strongly for it" in text for text in found[cause].speaks_for)
+    assert any("strong evidence for it" in text for text in found[cause].speaks_for)
 
 
 def test_hard_and_cracked_is_heat_or_age_and_a_fact_decides() -> None:
@@ -273,8 +273,8 @@ def test_a_wider_gap_never_lowers_extrusion(clearance: float, wider: float) -> N
 
 def test_a_sign_speaks_for_against_or_not_at_all() -> None:
     found = causes("o_ring", "soft_swollen")
-    assert found["old_age"].speaks_against == ("soft and swollen: speaks against it",)
-    assert found["chemical_swell"].speaks_for == ("soft and swollen: speaks strongly for it",)
+    assert found["old_age"].speaks_against == ("soft and swollen: evidence against it",)
+    assert found["chemical_swell"].speaks_for == ("soft and swollen: strong evidence for it",)
     assert found["twist"].speaks_for == ()
     assert found["twist"].speaks_against == ()
 

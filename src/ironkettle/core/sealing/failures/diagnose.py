@@ -9,7 +9,7 @@ from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.failures.evidence import Circumstances, evidence_of
 from ironkettle.core.sealing.failures.model import Cause, Correction, FailureTable, Weight
 
-_HOW = {Weight.STRONG: "speaks strongly for it", Weight.TYPICAL: "is typical of it", Weight.POSSIBLE: "may come of it"}
+_HOW = {Weight.STRONG: "strong evidence for it", Weight.TYPICAL: "typical of it", Weight.POSSIBLE: "possible with it"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +48,7 @@ def diagnose(known: Circumstances, table: FailureTable) -> tuple[Diagnosed, ...]
             if weight in _HOW:
                 speaks_for[cause].append(f"{told.says}: {_HOW[weight]}")
             elif weight is Weight.AGAINST:
-                against[cause].append(f"{told.says}: speaks against it")
+                against[cause].append(f"{told.says}: evidence against it")
     for fact in evidence_of(known):
         score[fact.cause] += log(fact.ratio)
         (speaks_for if fact.ratio > 1 else against)[fact.cause].append(fact.text)
