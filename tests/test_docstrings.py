@@ -18,27 +18,24 @@ import ironkettle
 import ironkettle.core
 
 CORE = "ironkettle.core."
-PACKAGES = [m.name.removeprefix(CORE) for m in pkgutil.walk_packages(ironkettle.core.__path__, CORE) if m.ispkg]
+CORE_MODULES = [m.name for m in pkgutil.walk_packages(ironkettle.core.__path__, CORE)]
 MODULES = [
     m.name
     for m in pkgutil.walk_packages(ironkettle.__path__, "ironkettle.")
     if not m.name.endswith("__main__") and ".migrations" not in m.name
 ]
 # What a number may be: a bound, an end, or a word for one.
-RANGE = re.compile(
-    r"(?i)[<>≤≥]|\bup to\b|\babove\b|\bbelow\b|\bat least\b|\bany\b|\d to \d|\bbetween\b|\bfrom 1\b|\brising\b"
-)
+RANGE = re.compile(r"(?i)[<>≤≥]|\bup to\b|\babove\b|\bbelow\b|\bat least\b|\d to \d|\bbetween\b|\bfrom 1\b|\brising\b")
 NUMBER = re.compile(r"\b(float|int|Floats|ArrayLike|Toleranced)\b")
 SOURCE = re.compile(r"\bSources?\b|\bBasis\b|\bby definition\b")
 
 
 def public() -> Iterator[tuple[str, Callable[..., Any]]]:
-    for noun in PACKAGES:
-        package = importlib.import_module(CORE + noun)
-        for name in getattr(package, "__all__", ()):
-            item = getattr(package, name)
-            if inspect.isfunction(item):
-                yield f"{noun}.{name}", item
+    for name in CORE_MODULES:
+        module = importlib.import_module(name)
+        for called, item in vars(module).items():
+            if inspect.isfunction(item) and item.__module__ == name and not called.startswith("_"):
+                yield f"{name.removeprefix(CORE)}.{called}", item
 
 
 FUNCTIONS = dict(public())

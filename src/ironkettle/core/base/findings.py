@@ -24,14 +24,17 @@ class Finding:
 
 
 def info(code: str, message: str, basis: str) -> Finding:
+    """Something to know. ``basis``: the rule or standard it is judged by."""
     return Finding(code, Severity.INFO, message, basis)
 
 
 def caution(code: str, message: str, basis: str) -> Finding:
+    """Something to take care of."""
     return Finding(code, Severity.CAUTION, message, basis)
 
 
 def reject(code: str, message: str, basis: str) -> Finding:
+    """Something that must not be so."""
     return Finding(code, Severity.REJECT, message, basis)
 
 

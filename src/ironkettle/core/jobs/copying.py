@@ -10,7 +10,7 @@ from ironkettle.core.jobs.state import State
 
 
 def carried_from(number: int, state: State) -> Carried:
-    """What another job's state gives a copy of it."""
+    """What another job's state gives a copy of it. ``number``: of that job, from 1. [-]"""
     return Carried(
         number,
         {key: marked.value.size for key, marked in state.book(SIZES).items()},

@@ -17,6 +17,7 @@ USUAL_GAUGE = GaugeUsed(name="Digital gauge 250 bar", range="250 bar", resolutio
 
 
 def check_gauge(case: Case, spec: HoldTest, gauge: GaugeUsed) -> None:
+    """Whether a hold may be read on this gauge. Raises RuleError naming the field where its range is too short or its figures are not those of the shop's list."""
     if read_gauge_pressure(gauge.range, "gauge.range") < spec.pressure.value:
         raise fault("gauge.range", f"{gauge.range} does not reach the test pressure", f"{spec.pressure} or more")
     if read_gauge_pressure(gauge.resolution, "gauge.resolution") <= 0:
@@ -25,6 +26,7 @@ def check_gauge(case: Case, spec: HoldTest, gauge: GaugeUsed) -> None:
 
 
 def check_listed(case: Case, gauge: GaugeUsed) -> None:
+    """Whether a gauge is as the shop's list has it. Raises RuleError with the listed figures where it is not."""
     listed = next((one for one in case.gauges.values() if one.name == gauge.name), None)
     if listed is not None and listed != gauge:
         text = f"the shop's list has {listed.name} with {listed.range}, {listed.resolution}, ±{listed.accuracy_pct:g} %"

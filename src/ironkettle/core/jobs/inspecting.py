@@ -174,7 +174,7 @@ def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
 
 
 def computed(spec: MeasuredPoint, values: Sequence[str]) -> float:
-    """What the readings of a point come to, in the base unit: what the sheet computes of them, else the worst of them."""
+    """What the readings of a point come to, in the base unit: what the sheet computes of them, else the worst of them. [base unit]"""
     read = [value_of(text, spec.read, "values") for text in values]
     if spec.compute is not None:
         return figure_of(spec.compute, read, nominal_of(spec))
@@ -185,7 +185,7 @@ def computed(spec: MeasuredPoint, values: Sequence[str]) -> float:
 
 
 def nominal_of(spec: MeasuredPoint) -> float | None:
-    """What a point was made to, in the base unit; None where the sheet does not say."""
+    """What a point was made to, in the base unit; None where the sheet does not say. [base unit]"""
     dimension = dimension_of(spec.read)
     if spec.nominal is None or dimension is None:
         return None
@@ -198,7 +198,10 @@ def _how_far(value: float, low: float | None, high: float | None) -> float:
 
 
 def far_off(spec: MeasuredPoint, value: float) -> str | None:
-    """Why a reading looks like a slip of unit or of point, in words; None where it does not."""
+    """Why a reading looks like a slip of unit or of point, in words; None where it does not.
+
+    ``value``: every finite number, above or below 0. [base unit]
+    """
     nominal = nominal_of(spec)
     if nominal is not None:
         far = not nominal / _FAR_FROM_NOMINAL <= value <= nominal * _FAR_FROM_NOMINAL

@@ -50,6 +50,7 @@ def volume_of(case: Case, spec: HoldTest, measured: MeasuredInPlace | None = Non
 
 
 def gauge_of(used: GaugeUsed) -> Gauge:
+    """The gauge of a run as holds are judged with it. [MPa]"""
     return Gauge(
         read_gauge_pressure(used.range, "gauge.range"),
         read_gauge_pressure(used.resolution, "gauge.resolution"),
@@ -101,6 +102,7 @@ def analysis_of(case: Case, spec: HoldTest, run: RunFacts, read: Sequence[Sample
 
 
 def judged(spec: HoldTest, found: Analysis | None) -> Judgement:
+    """What a hold came to, as it is recorded with its run; undecided where it has too few readings."""
     limit, wanted = spec.leak_limit, spec.pressure
     if found is None:
         return Judgement(verdict="invalid", limit=limit, wanted=wanted, words=["too few readings"])

@@ -58,6 +58,7 @@ def range_of(phase: TorquePhase) -> TorqueRange:
 
 
 def passes(group: FastenerGroup, phase: TorquePhase) -> tuple[Turn, ...]:
+    """The passes of a torque phase: one for a single fastener, else those of the sheet or the usual ones, with a last round in order."""
     layout = group.layout if group.count > 1 else Layout.SINGLE
     return turns_of(layout, group.count, phase.passes_pct)
 

@@ -24,6 +24,7 @@ SHORTEST_WORD = 4
 
 
 def spec_of(case: Case, key: str) -> TestSpec:
+    """The test of that key. Raises RuleError for a key the sheet does not have."""
     tests = {one.key: one for one in case.resolved.sheet.tests}
     known("test", key, tests, "test")
     return tests[key]
@@ -38,6 +39,7 @@ def hold_of(case: Case, key: str) -> HoldTest:
 
 
 def may_run(case: Case, test: str, when: When) -> TestSpec:
+    """The test, if it may be run now. Raises RuleError where it is not run then, RefusedError where the unit is apart."""
     spec = spec_of(case, test)
     if spec.when not in {when, "both"}:
         raise fault("when", f"{spec.name} is run {'as found' if spec.when == 'as_found' else 'as left'}", spec.when)
@@ -59,6 +61,7 @@ def refuse_used_trace(case: Case) -> None:
 
 
 def check_forward(samples: Sequence[SampleRead], last: float) -> None:
+    """Whether times run forward, each above the one before and the first above ``last``. [s] Raises RuleError naming the sample."""
     for index, sample in enumerate(samples):
         if sample.t_s <= last:
             text = f"time {sample.t_s:g} s does not come after {last:g} s"
@@ -67,6 +70,7 @@ def check_forward(samples: Sequence[SampleRead], last: float) -> None:
 
 
 def open_run(case: Case, key: UUID) -> Run:
+    """The run of that key while it is open. Raises RuleError where there is none, RefusedError where it is closed."""
     run = case.state.runs.get(str(key))
     if run is None:
         raise fault("run", "no such test run in this job")

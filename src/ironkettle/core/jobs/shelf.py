@@ -71,6 +71,7 @@ def best(items: Iterable[OnShelf]) -> OnShelf | None:
 
 
 def of_compound(item: OnShelf, compound: str | None) -> bool:
+    """Whether an item may be of that compound: any where the item or the element names none."""
     return not item.compound or not compound or bare(item.compound) == bare(compound)
 
 

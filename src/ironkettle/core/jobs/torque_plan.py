@@ -48,6 +48,7 @@ def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> 
     """The plan of one phase of a group; None for one without a figure: by hand, loosened, to a mark, to a gap. [N·m, deg]
 
     Raises RuleError for a thread, grade or material that no table has.
+    ``index``: of the phase, from 0 up to the last.
     """
     group = told_group(case, group_key)
     phase = group.phases[index]

@@ -33,6 +33,7 @@ def with_glass(judgement: Judgement, spec: HoldTest, collected: str | None, limi
     """The judgement of a hold with what its glass says beside it; ``limit`` in ml/min, ``held`` in s.
 
     Two witnesses that disagree are undecided: what leaks somewhere else does not run into the glass.
+    Range: both above 0. [ml/min, s]
     """
     if collected is None or judgement.verdict == "invalid" or held <= 0:
         return judgement
@@ -70,6 +71,7 @@ def collected_rate(collected: str, held: float) -> tuple[float, float]:
     """The least and the most that ran into a glass, by how it was read and how it was written. [ml/min]
 
     Parameters: held : how long, > 0 [s]. Source: no published source; typical bench glassware.
+    Raises RuleError for a volume that no measuring glass holds.
     """
     volume = read_quantity(collected, Dimension.VOLUME, "collected").value
     if not 0 <= volume <= _MOST_ML:

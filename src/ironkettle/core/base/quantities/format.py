@@ -30,13 +30,16 @@ _LOST_AT_MOST = 0.005
 
 
 def show(value: float, unit: str | Unit) -> str:
-    """Any value [base unit] written in a unit, with its usual decimals; three figures where those would lose it."""
+    """Any value [base unit] written in a unit, with its usual decimals; three figures where those would lose it.
+
+    Range: every finite number, above or below 0.
+    """
     found = _unit(unit)
     return f"{_figure(from_base(value, found), found)} {found.symbol}"
 
 
 def in_both(value: float, unit: str | Unit) -> str:
-    """Any value [base unit] in the unit asked in, the other unit in brackets behind it."""
+    """Any value [base unit] in the unit asked in, the other unit in brackets behind it. Range: every finite number, above or below 0."""
     asked = _unit(unit)
     base = BASE_UNIT[asked.dimension]
     other = _COUNTERPART.get(asked.symbol, base if base != asked.symbol else None)
@@ -44,7 +47,10 @@ def in_both(value: float, unit: str | Unit) -> str:
 
 
 def show_tolerance(tolerance: Toleranced, unit: Unit) -> str:
-    """Any allowance of a value [base unit] in the unit it is written in: ``±0.1``, ``+0.03/−0``; empty where there is none."""
+    """Any allowance of a value [base unit] in the unit it is written in: ``±0.1``, ``+0.03/−0``; empty where there is none.
+
+    Range: minus and plus with -minus ≤ plus.
+    """
     scale, _ = scale_and_offset(unit)
     minus, plus = tolerance.minus / scale, tolerance.plus / scale
     if abs(minus - plus) < 1e-9:

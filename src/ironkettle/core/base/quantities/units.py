@@ -212,7 +212,7 @@ def _is_other_prefix(text: str, found: Unit) -> bool:
 
 
 def with_drop(unit: Unit, drop_ml: float) -> Unit:
-    """The unit with the shop's size of a drop [ml], where it counts drops; else the unit itself."""
+    """The unit with the shop's size of a drop [ml], where it counts drops; else the unit itself. Range: ``drop_ml`` above 0."""
     return unit if unit.drops is None else replace(unit, drops=drop_ml)
 
 
@@ -257,6 +257,7 @@ def to_base(value: float, unit: Unit) -> float:
     """Any value in the given unit, in the base unit of its dimension. [unit of ``unit``] to [base unit]
 
     Source: the definition of the unit.
+    Range: every finite number, above or below 0.
     """
     scale, offset = scale_and_offset(unit)
     return scale * value + offset
@@ -266,6 +267,7 @@ def from_base(value: float, unit: Unit) -> float:
     """Any value in the base unit, in the given unit. [base unit] to [unit of ``unit``]
 
     Source: the definition of the unit.
+    Range: every finite number, above or below 0.
     """
     scale, offset = scale_and_offset(unit)
     return (value - offset) / scale

@@ -39,7 +39,7 @@ def forget_account(state: State) -> None:
     state.drop(ACCOUNTED, _ONLY)
 
 
-def check(case: Case, payload: Accounted) -> None:
+def _check(case: Case, payload: Accounted) -> None:
     if not payload.tray:
         raise fault("tray", f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}", "yes")
     if not payload.kit and not payload.note:
@@ -95,7 +95,7 @@ def _words(resolved: Resolved, payload: Accounted) -> str:
 
 KIND = EntryKind(
     payload=Accounted,
-    check=check,
+    check=_check,
     apply=keep(ACCOUNTED, lambda one: _ONLY),
     words=_words,
     tasks=_tasks,

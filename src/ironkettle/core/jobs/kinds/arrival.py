@@ -37,7 +37,7 @@ CAME: Book[str, PartArrived] = Book("came")
 FROM_SHELF: Book[str, PartArrived] = Book("from_shelf")
 
 
-def check(case: Case, payload: PartArrived) -> None:
+def _check(case: Case, payload: PartArrived) -> None:
     short = shortages(case)
     known("what", payload.what, short, "missing item")
     if payload.counted > short[payload.what]:
@@ -88,7 +88,7 @@ def _words(resolved: Resolved, payload: PartArrived) -> str:
 
 KIND = EntryKind(
     payload=PartArrived,
-    check=check,
+    check=_check,
     apply=_apply,
     words=_words,
     tasks=_tasks,

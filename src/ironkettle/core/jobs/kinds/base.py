@@ -51,6 +51,7 @@ def known(field: str, key: str, names: Iterable[str], what: str) -> None:
 
 
 def delicate_of(parts: Iterable[PartSpec]) -> tuple[str, ...]:
+    """What is delicate about some parts, each with its name."""
     return tuple(dict.fromkeys(f"{part.name}: {part.delicate}" for part in parts if part.delicate))
 
 
@@ -61,7 +62,7 @@ def zone_choices(resolved: Resolved, between: tuple[str, str], right: str | None
 
 
 def measured(read: Read, limit: str | None, field: str) -> tuple[str | None, tuple[float, float] | None, Limit | None]:
-    """Unit, finite range and limit of something measured; the range within the limit where there is one."""
+    """Unit, finite range and limit of something measured; the range within the limit where there is one. [unit of what is read]"""
     dimension = dimension_of(read)
     if dimension is None and read is not Read.NUMBER:
         return None, None, None
@@ -76,7 +77,7 @@ def measured(read: Read, limit: str | None, field: str) -> tuple[str | None, tup
 
 
 def value_of(text: str, read: Read, field: str) -> float:
-    """A reading in the base unit of what is read; a plain number where it has none. Raises RuleError."""
+    """A reading in the base unit of what is read; a plain number where it has none. Raises RuleError. [base unit]"""
     dimension = dimension_of(read)
     if dimension is None:
         try:
@@ -109,6 +110,7 @@ def _finite(limit: Limit | None) -> tuple[float, float]:
 
 
 def ask_yes(field: str, label: str) -> Ask:
+    """A question that only *yes* answers well."""
     return Ask(field, Read.YES_NO, label)
 
 
@@ -118,6 +120,7 @@ def after_steps(case: Case, step: str) -> dict[str, str]:
 
 
 def merged(*afters: Mapping[str, str]) -> dict[str, str]:
+    """Several lists of what comes before as one; the first reason given for each is kept."""
     found: dict[str, str] = {}
     for after in afters:
         found.update({key: why for key, why in after.items() if key not in found})

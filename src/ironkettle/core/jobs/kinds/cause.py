@@ -48,7 +48,7 @@ class CauseDecided(Payload):
 CAUSES: Book[str, CauseDecided] = Book("causes")
 
 
-def check(case: Case, payload: CauseDecided) -> None:
+def _check(case: Case, payload: CauseDecided) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     if not case.state.has(FOUND, payload.element):
         raise RefusedError("not-found", "first record how it was found")
@@ -74,7 +74,7 @@ def complete(case: Case, payload: CauseDecided) -> CauseDecided:
     return payload.model_copy(update={"named": one.name, "share": round(one.share, 4), "evidence": told[:24]})
 
 
-def as_sent(payload: CauseDecided) -> CauseDecided:
+def _as_sent(payload: CauseDecided) -> CauseDecided:
     return payload.model_copy(update={"named": None, "share": None, "evidence": []})
 
 
@@ -154,12 +154,12 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=CauseDecided,
-    check=check,
+    check=_check,
     apply=keep(CAUSES, lambda one: one.element),
     words=_words,
     tasks=_tasks,
     completes="cause:{element}",
     complete=complete,
-    as_sent=as_sent,
+    as_sent=_as_sent,
     hand_over=_hand_over,
 )

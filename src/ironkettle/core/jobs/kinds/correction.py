@@ -40,7 +40,7 @@ class CorrectionMade(Payload):
 CORRECTED: Book[tuple[str, str], CorrectionMade] = Book("corrected")
 
 
-def check(case: Case, payload: CorrectionMade) -> None:
+def _check(case: Case, payload: CorrectionMade) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     decided = case.state.get(CAUSES, payload.element)
     if decided is None:
@@ -133,7 +133,7 @@ def _words(resolved: Resolved, payload: CorrectionMade) -> str:
 
 KIND = EntryKind(
     payload=CorrectionMade,
-    check=check,
+    check=_check,
     apply=keep(CORRECTED, lambda one: (one.element, one.correction)),
     words=_words,
     tasks=_tasks,

@@ -24,7 +24,7 @@ DISPOSED: Book[str, Disposed] = Book("disposed")
 _ONLY = "disposed"
 
 
-def check(case: Case, payload: Disposed) -> None:
+def _check(case: Case, payload: Disposed) -> None:
     if not payload.done:
         raise fault("done", "say when it is done", "yes")
 
@@ -39,7 +39,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 KIND = EntryKind(
     payload=Disposed,
-    check=check,
+    check=_check,
     apply=keep(DISPOSED, lambda one: _ONLY),
     words=lambda resolved, payload: "waste disposed of",
     tasks=_tasks,

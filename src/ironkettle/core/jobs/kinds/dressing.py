@@ -28,7 +28,7 @@ class PartDressed(Payload):
 DRESSED: Book[str, PartDressed] = Book("dressed")
 
 
-def check(case: Case, payload: PartDressed) -> None:
+def _check(case: Case, payload: PartDressed) -> None:
     known("part", payload.part, case.resolved.parts, "part")
 
 
@@ -68,4 +68,4 @@ def _words(resolved: Resolved, payload: PartDressed) -> str:
     return f"{part.name if part else payload.part} dressed{f': {payload.note}' if payload.note else ''}"
 
 
-KIND = EntryKind(payload=PartDressed, check=check, apply=_apply, words=_words, tasks=_tasks, completes="dress:{part}")
+KIND = EntryKind(payload=PartDressed, check=_check, apply=_apply, words=_words, tasks=_tasks, completes="dress:{part}")

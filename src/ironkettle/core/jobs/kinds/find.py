@@ -54,7 +54,7 @@ class ElementFound(Payload):
 FOUND: Book[str, ElementFound] = Book("found")
 
 
-def check(case: Case, payload: ElementFound) -> None:
+def _check(case: Case, payload: ElementFound) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     at = case.resolved.elements[payload.element]
     if payload.faced is not None:
@@ -74,7 +74,7 @@ def check(case: Case, payload: ElementFound) -> None:
         raise fault("lubricant", "a lubricant is not needed for a missing seal")
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     suspected = suspicions(case)
     for step in resolved.sheet.steps:
@@ -144,7 +144,7 @@ def reversed_words(case: Case) -> dict[str, str]:
     return told
 
 
-def words(resolved: Resolved, payload: ElementFound) -> str:
+def _words(resolved: Resolved, payload: ElementFound) -> str:
     at, oriented = resolved.elements.get(payload.element), resolved.oriented.get(payload.element)
     name = at.spec.name if at else payload.element
     facing = ""
@@ -177,10 +177,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=ElementFound,
-    check=check,
+    check=_check,
     apply=keep(FOUND, lambda one: one.element),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="find:{element}",
     hand_over=_hand_over,
 )

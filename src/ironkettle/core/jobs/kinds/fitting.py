@@ -60,7 +60,7 @@ _SHORTEST_REASON = 5
 _DEPTH_SHARE = 0.2
 
 
-def check(case: Case, payload: ElementFitted) -> None:
+def _check(case: Case, payload: ElementFitted) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     at = case.resolved.elements[payload.element]
     name = at.spec.name
@@ -112,7 +112,7 @@ def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
         raise fault("depth_below", f"{payload.depth_below} is not {at.spec.depth_below}", at.spec.depth_below)
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     counts = {f"count:{kit.number}": "count the kit first" for kit in resolved.sheet.kits}
     for step in resolved.sheet.steps:
@@ -184,7 +184,7 @@ def _task(case: Case, at: ElementAt) -> Task:
     )
 
 
-def words(resolved: Resolved, payload: ElementFitted) -> str:
+def _words(resolved: Resolved, payload: ElementFitted) -> str:
     at, oriented = resolved.elements.get(payload.element), resolved.oriented.get(payload.element)
     name = at.spec.name if at else payload.element
     facing = (
@@ -212,10 +212,10 @@ def _beside(case: Case) -> Iterator[str]:
 
 KIND = EntryKind(
     payload=ElementFitted,
-    check=check,
+    check=_check,
     apply=keep(FITTED, lambda one: one.element),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="fit:{element}",
     against=_against,
     beside=_beside,

@@ -33,7 +33,7 @@ def care_in(state: State) -> str | None:
     return None if intake is None or state.has(MADE_FULL, _ONLY) else intake.value.care
 
 
-def check(case: Case, payload: CareWidened) -> None:
+def _check(case: Case, payload: CareWidened) -> None:
     if care_in(case.state) is None:
         raise RefusedError("no-care", "this is already a full job")
 
@@ -49,7 +49,7 @@ def condemned(case: Case) -> tuple[str, ...]:
 
 KIND = EntryKind(
     payload=CareWidened,
-    check=check,
+    check=_check,
     apply=keep(MADE_FULL, lambda one: _ONLY),
     words=lambda resolved, payload: f"made a full job: {payload.reason}",
     about_unit=True,

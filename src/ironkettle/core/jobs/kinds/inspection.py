@@ -49,7 +49,7 @@ class PointsRead(Payload):
 POINTS: Book[str, PointsRead] = Book("points")
 
 
-def check(case: Case, payload: PointsRead) -> None:
+def _check(case: Case, payload: PointsRead) -> None:
     known("part", payload.part, case.resolved.parts, "part")
     part = case.resolved.parts[payload.part]
     specs = {point.key: point for point in points_of(case, part)}
@@ -105,7 +105,7 @@ def complete(case: Case, payload: PointsRead) -> PointsRead:
     return payload.model_copy(update={"judged": judged})
 
 
-def as_sent(payload: PointsRead) -> PointsRead:
+def _as_sent(payload: PointsRead) -> PointsRead:
     return payload.model_copy(update={"judged": None})
 
 
@@ -216,12 +216,12 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=PointsRead,
-    check=check,
+    check=_check,
     apply=keep(POINTS, lambda one: one.part),
     words=_words,
     tasks=_tasks,
     completes="measure:{part}",
     complete=complete,
-    as_sent=as_sent,
+    as_sent=_as_sent,
     hand_over=_hand_over,
 )

@@ -79,7 +79,7 @@ def intake_of(state: State) -> Marked[IntakeRecorded] | None:
     return state.book(INTAKE).get(_ONLY)
 
 
-def check(case: Case, payload: IntakeRecorded) -> None:
+def _check(case: Case, payload: IntakeRecorded) -> None:
     rating = rating_of(case.resolved.sheet)
     if read_gauge_pressure(payload.pressure, "pressure") > rating + 1e-9:
         text = f"{payload.pressure} is above the rating of this unit"
@@ -154,7 +154,7 @@ def _words(resolved: Resolved, payload: IntakeRecorded) -> str:
 
 KIND = EntryKind(
     payload=IntakeRecorded,
-    check=check,
+    check=_check,
     apply=keep(INTAKE, lambda one: _ONLY),
     words=_words,
     tasks=_tasks,

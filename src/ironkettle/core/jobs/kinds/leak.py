@@ -46,7 +46,7 @@ class Suspect:
     look: str
 
 
-def check(case: Case, payload: LeakSeen) -> None:
+def _check(case: Case, payload: LeakSeen) -> None:
     known("zone", payload.zone, [DRY, *(zone.key for zone in case.resolved.sheet.zones)], "zone")
 
 
@@ -80,7 +80,7 @@ def suspicions(case: Case) -> dict[str, str]:
     return {one.station: f"suspect: the leak to {where} may have come through here" for one in suspects(case)}
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     if case.resolved.care is not None:
         return
     zones = [zone for zone in case.resolved.sheet.zones if zone.kind in _SEEN_IN]
@@ -113,11 +113,11 @@ def drafts(case: Case) -> Iterator[Draft]:
     yield Draft(task, case.state.has(LEAK, "leak"))
 
 
-def words(resolved: Resolved, payload: LeakSeen) -> str:
+def _words(resolved: Resolved, payload: LeakSeen) -> str:
     seen = "nothing wet" if payload.zone == DRY else f"leak seen: {resolved.zone_names.get(payload.zone, payload.zone)}"
     return f"{seen}{f', {payload.note}' if payload.note else ''}"
 
 
 KIND = EntryKind(
-    payload=LeakSeen, check=check, apply=keep(LEAK, lambda one: _ONLY), words=words, tasks=drafts, completes="leak"
+    payload=LeakSeen, check=_check, apply=keep(LEAK, lambda one: _ONLY), words=_words, tasks=_drafts, completes="leak"
 )

@@ -28,7 +28,7 @@ class Observed(Payload):
 OBSERVED: Book[tuple[str, str], Observed] = Book("observed")
 
 
-def check(case: Case, payload: Observed) -> None:
+def _check(case: Case, payload: Observed) -> None:
     known("observation", payload.observation, [one.key for one in case.resolved.sheet.observations], "observation")
 
 
@@ -59,7 +59,7 @@ def _words(resolved: Resolved, payload: Observed) -> str:
 
 KIND = EntryKind(
     payload=Observed,
-    check=check,
+    check=_check,
     apply=keep(OBSERVED, lambda one: (one.observation, one.when)),
     words=_words,
     tasks=_tasks,

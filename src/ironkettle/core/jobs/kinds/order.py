@@ -30,7 +30,7 @@ class PartOrdered(Payload):
 ORDERED: Book[str, PartOrdered] = Book("ordered")
 
 
-def check(case: Case, payload: PartOrdered) -> None:
+def _check(case: Case, payload: PartOrdered) -> None:
     known("what", payload.what, shortages(case), "missing item")
 
 
@@ -101,7 +101,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 
 KIND = EntryKind(
     payload=PartOrdered,
-    check=check,
+    check=_check,
     apply=keep(ORDERED, lambda one: one.what),
     words=_words,
     tasks=_tasks,

@@ -46,7 +46,7 @@ class PhotoTaken(Payload):
 PHOTOS: Book[str, PhotoTaken] = Book("photos")
 
 
-def check(case: Case, payload: PhotoTaken) -> None:
+def _check(case: Case, payload: PhotoTaken) -> None:
     if str(payload.photo) not in case.photos:
         raise fault("photo", "no such photo was sent for this job; send it first")
 
@@ -56,11 +56,11 @@ def complete(case: Case, payload: PhotoTaken) -> PhotoTaken:
     return payload.model_copy(update={"sha256": case.photos[str(payload.photo)]})
 
 
-def as_sent(payload: PhotoTaken) -> PhotoTaken:
+def _as_sent(payload: PhotoTaken) -> PhotoTaken:
     return payload.model_copy(update={"sha256": None})
 
 
-def words(resolved: Resolved, payload: PhotoTaken) -> str:
+def _words(resolved: Resolved, payload: PhotoTaken) -> str:
     when = f", {payload.time}" if payload.time else ""
     marked = f", {len(payload.arrows)} {'arrow' if len(payload.arrows) == 1 else 'arrows'}" if payload.arrows else ""
     chosen = ", for the certificate" if payload.on_certificate else ""
@@ -69,9 +69,9 @@ def words(resolved: Resolved, payload: PhotoTaken) -> str:
 
 KIND = EntryKind(
     payload=PhotoTaken,
-    check=check,
+    check=_check,
     apply=keep(PHOTOS, lambda one: str(one.photo)),
-    words=words,
+    words=_words,
     complete=complete,
-    as_sent=as_sent,
+    as_sent=_as_sent,
 )

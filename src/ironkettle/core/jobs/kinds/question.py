@@ -34,7 +34,7 @@ def answers_in(state: State) -> dict[str, str]:
     return {key: marked.value.choice for key, marked in state.book(ANSWERS).items()}
 
 
-def check(case: Case, payload: QuestionAnswered) -> None:
+def _check(case: Case, payload: QuestionAnswered) -> None:
     questions = {one.key: one for one in case.resolved.whole.questions}
     known("question", payload.question, questions, "question")
     known("choice", payload.choice, [choice.key for choice in questions[payload.question].choices], "choice")
@@ -51,7 +51,7 @@ def check(case: Case, payload: QuestionAnswered) -> None:
         )
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     steps = {step.key: step for step in case.resolved.whole.steps}
     for question in case.resolved.whole.questions:
         seen = steps.get(question.seen_at or "")
@@ -78,7 +78,7 @@ def _sign(sign: str | None, carried: Carried | None) -> str | None:
     return "; ".join(part for part in (sign, carried.words if carried else None) if part) or None
 
 
-def words(resolved: Resolved, payload: QuestionAnswered) -> str:
+def _words(resolved: Resolved, payload: QuestionAnswered) -> str:
     question = next(one for one in resolved.whole.questions if one.key == payload.question)
     says = next(one.says for one in question.choices if one.key == payload.choice)
     return f"{question.ask} {says}"
@@ -94,10 +94,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=QuestionAnswered,
-    check=check,
+    check=_check,
     apply=keep(ANSWERS, lambda one: one.question),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="answer:{question}",
     hand_over=_hand_over,
 )

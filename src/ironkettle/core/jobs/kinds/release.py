@@ -57,7 +57,7 @@ def take_back_release(state: State) -> None:
     state.drop(RELEASED, _ONLY)
 
 
-def check(case: Case, payload: Released) -> None:
+def _check(case: Case, payload: Released) -> None:
     if needs_lead(case.state) and case.author is not None and case.author.role is not Role.LEAD:
         text = "a safety step was skipped on this job: only the workshop lead can sign it"
         raise NotAllowedError("lead-signs", text)
@@ -111,7 +111,7 @@ def _words(resolved: Resolved, payload: Released) -> str:
 
 KIND = EntryKind(
     payload=Released,
-    check=check,
+    check=_check,
     apply=keep(RELEASED, lambda one: _ONLY),
     words=_words,
     tasks=_tasks,

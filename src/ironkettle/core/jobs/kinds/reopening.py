@@ -24,7 +24,7 @@ class Reopened(Payload):
 REOPENED: Book[int, Reopened] = Book("reopened")
 
 
-def check(case: Case, payload: Reopened) -> None:
+def _check(case: Case, payload: Reopened) -> None:
     if closed_by(case.state) is None:
         raise RefusedError("not-released", "the job is not released, so there is nothing to reopen")
 
@@ -38,7 +38,7 @@ def _apply(state: State, payload: Reopened, mark: Mark) -> None:
 
 KIND = EntryKind(
     payload=Reopened,
-    check=check,
+    check=_check,
     apply=_apply,
     words=lambda resolved, payload: f"reopened: {payload.reason}",
     signers_write=True,

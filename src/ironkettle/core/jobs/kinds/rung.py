@@ -28,7 +28,7 @@ _SHORTEST_NOTE = 4
 RUNGS: Book[tuple[str, str], RungTried] = Book("rungs")
 
 
-def check(case: Case, payload: RungTried) -> None:
+def _check(case: Case, payload: RungTried) -> None:
     ladder = next((one for one in case.resolved.sheet.ladders if one.part == payload.part), None)
     known("part", payload.part, [one.part for one in case.resolved.sheet.ladders], "part with a ladder")
     assert ladder is not None
@@ -38,7 +38,7 @@ def check(case: Case, payload: RungTried) -> None:
         raise fault("note", "say what damage it caused")
 
 
-def apply(state: State, payload: RungTried, mark: Mark) -> None:
+def _apply(state: State, payload: RungTried, mark: Mark) -> None:
     # Harm once done stays done, whatever a second try did.
     before = state.get(RUNGS, (payload.part, payload.rung))
     kept = payload.model_copy(update={"harm": payload.harm or bool(before and before.harm)})
@@ -47,7 +47,7 @@ def apply(state: State, payload: RungTried, mark: Mark) -> None:
         state.changed[f"part:{payload.part}"] = mark.seq
 
 
-def words(resolved: Resolved, payload: RungTried) -> str:
+def _words(resolved: Resolved, payload: RungTried) -> str:
     part = resolved.parts.get(payload.part)
     rungs = {
         one.key: one.do for ladder in resolved.sheet.ladders if ladder.part == payload.part for one in ladder.rungs
@@ -74,4 +74,4 @@ def _do(case: Case, part: str, rung: str) -> str:
     return next((one.do for ladder in ladders for one in ladder.rungs if one.key == rung), rung)
 
 
-KIND = EntryKind(payload=RungTried, check=check, apply=apply, words=words, hand_over=_hand_over)
+KIND = EntryKind(payload=RungTried, check=_check, apply=_apply, words=_words, hand_over=_hand_over)

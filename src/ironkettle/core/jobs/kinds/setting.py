@@ -147,7 +147,7 @@ def is_advised(spec: SettingSpec) -> bool:
     return not isinstance(spec, TargetSetting) or (aim_of(spec) is not None and spec.adjuster is not None)
 
 
-def check(case: Case, payload: SettingMade) -> None:
+def _check(case: Case, payload: SettingMade) -> None:
     settings = {one.key: one for one in case.resolved.sheet.settings}
     known("setting", payload.setting, settings, "setting")
     spec = settings[payload.setting]
@@ -214,7 +214,7 @@ def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
         )
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     bound = {key: step for step in case.resolved.sheet.steps for key in step.sets}
     rebuilt = {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
     for spec in case.resolved.sheet.settings:
@@ -319,7 +319,7 @@ def setting_words(spec: SettingSpec) -> str:
     return f"until {spec.contact.until}"
 
 
-def words(resolved: Resolved, payload: SettingMade) -> str:
+def _words(resolved: Resolved, payload: SettingMade) -> str:
     spec = next((one for one in resolved.sheet.settings if one.key == payload.setting), None)
     name = spec.name if spec else payload.setting
     told = [
@@ -336,10 +336,10 @@ def words(resolved: Resolved, payload: SettingMade) -> str:
 
 KIND = EntryKind(
     payload=SettingMade,
-    check=check,
+    check=_check,
     apply=keep(SETTINGS, lambda one: one.setting),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="set:{setting}",
     screens=(SettingScreen,),
 )

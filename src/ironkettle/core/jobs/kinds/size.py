@@ -55,7 +55,7 @@ class SizeChosen(Payload):
 SIZES: Book[str, SizeChosen] = Book("sizes")
 
 
-def check(case: Case, payload: SizeChosen) -> None:
+def _check(case: Case, payload: SizeChosen) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     if case.resolved.elements[payload.element].spec.kind.value == "o_ring":
         ring_of(case, payload.size)
@@ -76,7 +76,7 @@ def groove_of(case: Case, element: str) -> Gland | None:
         return None
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     for key, at in case.resolved.elements.items():
         if at.spec.identify:
             opened = any(at.station.key in step.opens for step in case.resolved.sheet.steps)
@@ -140,7 +140,7 @@ def _fitting(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     )
 
 
-def words(resolved: Resolved, payload: SizeChosen) -> str:
+def _words(resolved: Resolved, payload: SizeChosen) -> str:
     at = resolved.elements.get(payload.element)
     return f"size of the {at.spec.name if at else payload.element}: {payload.size}"
 
@@ -170,10 +170,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=SizeChosen,
-    check=check,
+    check=_check,
     apply=keep(SIZES, lambda one: one.element),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="identify:{element}",
     screens=(SizeScreen,),
     against=_against,

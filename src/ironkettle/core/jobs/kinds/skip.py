@@ -53,7 +53,7 @@ def is_skipped(state: State, task: str) -> bool:
     return state.has(SKIPPED, task)
 
 
-def check(case: Case, payload: TaskSkipped) -> None:
+def _check(case: Case, payload: TaskSkipped) -> None:
     if payload.task in _NEVER:
         raise fault("task", "this cannot be skipped")
     danger = danger_of(case, payload.task)
@@ -111,7 +111,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=TaskSkipped,
     former=("move_skipped",),
-    check=check,
+    check=_check,
     apply=keep(SKIPPED, lambda one: one.task),
     words=_words,
     signed=True,

@@ -35,7 +35,7 @@ def stage_is_skipped(state: State, task: Task) -> bool:
     return state.has(SKIPPED_STAGES, stage)
 
 
-def check(case: Case, payload: StageSkipped) -> None:
+def _check(case: Case, payload: StageSkipped) -> None:
     raise fault("stage", "a stage is not skipped as a whole any more; skip one task at a time")
 
 
@@ -55,5 +55,9 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 
 
 KIND = EntryKind(
-    payload=StageSkipped, check=check, apply=keep(SKIPPED_STAGES, lambda one: one.stage), words=_words, against=_against
+    payload=StageSkipped,
+    check=_check,
+    apply=keep(SKIPPED_STAGES, lambda one: one.stage),
+    words=_words,
+    against=_against,
 )

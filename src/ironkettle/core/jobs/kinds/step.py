@@ -63,7 +63,7 @@ class StepDone(Payload):
 STEPS: Book[str, StepDone] = Book("steps")
 
 
-def check(case: Case, payload: StepDone) -> None:
+def _check(case: Case, payload: StepDone) -> None:
     known("step", payload.step, case.resolved.steps, "step")
     step = case.resolved.steps[payload.step]
     if step.note and not payload.note:
@@ -131,7 +131,7 @@ def _work_ahead(case: Case) -> bool:
     return any(step.stage in {"strip", "rebuild"} and step.key not in done for step in case.resolved.sheet.steps)
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     safe = {f"step:{one.key}": "" for one in resolved.sheet.steps if one.stage == "safe"}
     found = {f"test:{one.key}:as_found": "" for one in resolved.sheet.tests if one.when in {"as_found", "both"}}
@@ -272,7 +272,7 @@ def renewed(resolved: Resolved, part: str) -> bool:
     return resolved.parts[part].fate in {Fate.RENEW, Fate.ONE_USE}
 
 
-def words(resolved: Resolved, payload: StepDone) -> str:
+def _words(resolved: Resolved, payload: StepDone) -> str:
     step = resolved.steps.get(payload.step)
     text = step.text if step else payload.step
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
@@ -329,10 +329,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=StepDone,
-    check=check,
+    check=_check,
     apply=keep(STEPS, lambda one: one.step),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="step:{step}",
     hand_over=_hand_over,
 )

@@ -28,6 +28,7 @@ STRUCK: Book[str, EntryStruck] = Book("struck")
 
 
 def check_strike(case: Case, payload: EntryStruck) -> None:
+    """Whether the author of the case may strike the target out. Raises RuleError, RefusedError or NotAllowedError."""
     if case.target is None:
         raise fault("entry", "no such entry in this job")
     owner, _ = case.target

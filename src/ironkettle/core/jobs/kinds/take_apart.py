@@ -26,14 +26,14 @@ class TakenApart(Payload):
 APART: Book[str, TakenApart] = Book("apart")
 
 
-def check(case: Case, payload: TakenApart) -> None:
+def _check(case: Case, payload: TakenApart) -> None:
     strip = [step.key for step in case.resolved.sheet.steps if step.stage == "strip"]
     known("step", payload.step, strip, "step of the strip-down")
     if f"step:{payload.step}" not in case.state.completed:
         raise RefusedError("not-apart", "this step is not done yet; there is nothing to take apart again")
 
 
-def words(resolved: Resolved, payload: TakenApart) -> str:
+def _words(resolved: Resolved, payload: TakenApart) -> str:
     step = resolved.steps.get(payload.step)
     return f"taken apart again from: {step.text if step else payload.step}: {payload.reason}"
 
@@ -103,8 +103,8 @@ def apart_since(case: Case, mark: Mark) -> bool:
 
 KIND = EntryKind(
     payload=TakenApart,
-    check=check,
+    check=_check,
     apply=keep(APART, lambda one: one.step),
-    words=words,
+    words=_words,
     loose_asks=(Ask("reason", Read.TEXT, "Reason"),),
 )

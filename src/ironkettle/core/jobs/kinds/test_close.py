@@ -38,7 +38,7 @@ class TestClosed(Payload):
     compliance: MeasuredInPlace | None = None
 
 
-def check(case: Case, payload: TestClosed) -> None:
+def _check(case: Case, payload: TestClosed) -> None:
     _check_closing(case, open_run(case, payload.run), payload)
 
 
@@ -90,7 +90,7 @@ def _words(resolved: Resolved, payload: TestClosed) -> str:
 
 KIND = EntryKind(
     payload=TestClosed,
-    check=check,
+    check=_check,
     apply=_apply,
     words=_words,
     judge=_judge,

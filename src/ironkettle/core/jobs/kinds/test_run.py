@@ -190,7 +190,7 @@ def _apply(state: State, payload: TestRun, mark: Mark) -> None:
     state.runs[run.key] = run
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     sheet = case.resolved.sheet
     safe = {f"step:{step.key}": "make it safe first" for step in sheet.steps if step.stage == "safe"}
     runs = {key: step for step in sheet.steps for key in step.runs}
@@ -283,7 +283,7 @@ KIND = EntryKind(
     check=_check,
     apply=_apply,
     words=_words,
-    tasks=drafts,
+    tasks=_drafts,
     completes="test:{test}:{when}",
     judge=_judge,
     screens=(HoldScreen, FiguresScreen),

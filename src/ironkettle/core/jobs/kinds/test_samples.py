@@ -34,7 +34,7 @@ class TestSamples(Payload):
     said: list[Note] = Field(default_factory=list, max_length=MOST_SAID)
 
 
-def check(case: Case, payload: TestSamples) -> None:
+def _check(case: Case, payload: TestSamples) -> None:
     _check_samples(open_run(case, payload.run), payload)
 
 
@@ -63,4 +63,4 @@ def _words(resolved: Resolved, payload: TestSamples) -> str:
     return f"readings recorded{''.join(f'; {one}' for one in payload.said)}"
 
 
-KIND = EntryKind(payload=TestSamples, check=check, apply=_apply, words=_words)
+KIND = EntryKind(payload=TestSamples, check=_check, apply=_apply, words=_words)

@@ -32,7 +32,7 @@ class TestStarted(Payload):
     compliance: MeasuredInPlace | None = None
 
 
-def check(case: Case, payload: TestStarted) -> None:
+def _check(case: Case, payload: TestStarted) -> None:
     spec = may_run(case, payload.test, payload.when)
     if not isinstance(spec, HoldTest):
         raise fault("test", f"{spec.name} is recorded in one entry: {case.resolved.figure_tests[spec.key].bound.says}")
@@ -53,4 +53,4 @@ def _words(resolved: Resolved, payload: TestStarted) -> str:
     return f"{test_name(resolved, payload.test, payload.when)}: started with {payload.gauge.name}{beside}"
 
 
-KIND = EntryKind(payload=TestStarted, check=check, apply=_apply, words=_words, completes="test:{test}:{when}")
+KIND = EntryKind(payload=TestStarted, check=_check, apply=_apply, words=_words, completes="test:{test}:{when}")

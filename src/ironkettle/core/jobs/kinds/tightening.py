@@ -148,7 +148,7 @@ TIGHTENED: Book[tuple[str, int, int], GroupTightened] = Book("tightened")
 _SHORTEST_REASON = 8
 
 
-def check(case: Case, payload: GroupTightened) -> None:
+def _check(case: Case, payload: GroupTightened) -> None:
     known("group", payload.group, case.resolved.groups, "fastener group")
     group = told_group(case, payload.group)
     if payload.phase >= len(group.phases):
@@ -240,12 +240,12 @@ def complete(case: Case, payload: GroupTightened) -> GroupTightened:
     return payload.model_copy(update={"wrench_used": _listed(case, payload.wrench)})
 
 
-def as_sent(payload: GroupTightened) -> GroupTightened:
+def _as_sent(payload: GroupTightened) -> GroupTightened:
     """The entry without what the server set."""
     return payload.model_copy(update={"wrench_used": None})
 
 
-def apply(state: State, payload: GroupTightened, mark: Mark) -> None:
+def _apply(state: State, payload: GroupTightened, mark: Mark) -> None:
     """Readings of one pass that came in several entries are kept together."""
     key = (payload.group, payload.phase, payload.turn)
     before = state.get(TIGHTENED, key)
@@ -289,7 +289,7 @@ def passes_of(group: FastenerGroup) -> Iterator[_At]:
             yield _At(group, index, phase, turn, turns)
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     bound = {key: step for step in case.resolved.sheet.steps if step.stage == "rebuild" for key in step.tightens}
     for listed in case.resolved.sheet.fasteners:
         group = told_group(case, listed.key)
@@ -407,7 +407,7 @@ def _screws(group: FastenerGroup) -> str | None:
     return f"Screws: {'; '.join(told)}" if told else None
 
 
-def words(resolved: Resolved, payload: GroupTightened) -> str:
+def _words(resolved: Resolved, payload: GroupTightened) -> str:
     group = resolved.groups.get(payload.group)
     name = group.name if group else payload.group
     if payload.readings:
@@ -439,13 +439,13 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 
 KIND = EntryKind(
     payload=GroupTightened,
-    check=check,
-    apply=apply,
-    words=words,
-    tasks=drafts,
+    check=_check,
+    apply=_apply,
+    words=_words,
+    tasks=_drafts,
     completes="tighten:{group}:{phase}:{turn}",
     complete=complete,
     screens=(TorqueScreen, TurnScreen),
-    as_sent=as_sent,
+    as_sent=_as_sent,
     against=_against,
 )

@@ -86,7 +86,7 @@ def _was_cut(case: Case, key: str, step: StepSpec) -> bool:
     return cut is not None and started is not None and cut.mark.seq > started.mark.seq
 
 
-def check(case: Case, payload: TimerCut) -> None:
+def _check(case: Case, payload: TimerCut) -> None:
     timed = _timed(case.resolved)
     known("timer", payload.timer, timed, "timer")
     step = timed[payload.timer]
@@ -101,7 +101,7 @@ def check(case: Case, payload: TimerCut) -> None:
         raise NotAllowedError("timer-stands", "only the workshop lead cuts this timer short, as a deviation")
 
 
-def drafts(case: Case) -> Iterator[Draft]:
+def _drafts(case: Case) -> Iterator[Draft]:
     for key, step in _timed(case.resolved).items():
         assert step.timer is not None
         ends = ends_at(case, step)
@@ -119,7 +119,7 @@ def drafts(case: Case) -> Iterator[Draft]:
         yield Draft(task, over, waits=ends is not None and not over, step=step.key, after={f"step:{step.key}": ""})
 
 
-def words(resolved: Resolved, payload: TimerCut) -> str:
+def _words(resolved: Resolved, payload: TimerCut) -> str:
     step = _timed(resolved).get(payload.timer)
     what = step.timer.what_for if step and step.timer else payload.timer
     return f"timer cut short, {what}: {payload.reason}"
@@ -141,10 +141,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 KIND = EntryKind(
     payload=TimerCut,
-    check=check,
+    check=_check,
     apply=keep(CUT, lambda one: one.timer),
-    words=words,
-    tasks=drafts,
+    words=_words,
+    tasks=_drafts,
     completes="timer:{timer}",
     against=_against,
     screens=(TimerScreen,),

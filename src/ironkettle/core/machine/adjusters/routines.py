@@ -21,7 +21,7 @@ _DEG = 360.0
 
 
 def sign_of(direction: Direction) -> int:
-    """+1 for clockwise, −1 for counter-clockwise."""
+    """+1 for clockwise, −1 for counter-clockwise. [-]"""
     return 1 if direction == "clockwise" else -1
 
 

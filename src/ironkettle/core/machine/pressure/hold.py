@@ -230,6 +230,7 @@ def warming_ends(warming: Trend | None, span: float, rules: HoldRules) -> tuple[
 
     A sensor lags: over a short hold hardly anything of what it shows is sure. Without a sensor a drift
     is assumed, which ends at some kelvin.
+    ``span`` above 0 [s]. Source: no published source; first-order lag of a sensor.
     """
     if warming is None:
         drift = min(rules.drift_k_per_min / 60, rules.drift_most_k / span)
@@ -270,6 +271,7 @@ def swing_of(
     """How far temperature may move the pressure of this volume, at the most and at the least. Raises RuleError for a pressure below vacuum.
 
     Source: definition of the bulk modulus; ideal gas law.
+    [MPa]
     """
     pressure = samples[0].pressure if wanted is None else wanted
     soft = softness_of(volume, gauge, rules, pressure, ROOM_C)

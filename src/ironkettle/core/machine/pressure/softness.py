@@ -54,6 +54,7 @@ def softness_of(volume: TestVolume, gauge: Gauge, rules: HoldRules, pressure: fl
     error of scale and widens ``lost``; it drops out where the drop was read on the same gauge.
 
     Source: definition of the bulk modulus; ideal gas law.
+    Range: pressure above −0.101 MPa, temperature above −273.15 °C. Raises RuleError below a full vacuum, and for a fluid without bulk modulus.
     """
     share = (rules.volume_doubt_pct if volume.volume_doubt_pct is None else volume.volume_doubt_pct) / 100
     scale = gauge.accuracy_pct / 100

@@ -65,6 +65,7 @@ def thermometer_step(temperature: Floats) -> float:
     """A step of the thermometer as far as its readings show one; a whole kelvin where they never differ. [K]
 
     Parameters: temperature : those that were read [°C]. Source: the smallest difference of two readings.
+    Range: above −273.15 °C.
     """
     found = np.unique(np.round(temperature, 6))
     return float(np.diff(found).min()) if len(found) > 1 else CONSTANT_STEP_K
@@ -88,6 +89,7 @@ def gaps_of(t: Floats, read: Floats, gauge: Gauge) -> tuple[Gap, ...]:
     """Every gap of a trace: longer than three usual distances and than 10 s. Parameters: t [s]; read [MPa].
 
     Source: the shop's rules (docs/guide/pressure-tests.md).
+    Range: t rising, read above −0.101 MPa.
     """
     if len(t) < 2:
         return ()
@@ -130,6 +132,7 @@ def risen(t: Floats, read: Floats, temperature: Floats, gauge: Gauge, swing: Swi
 
     Over any time, so that many small strokes count as one large. Parameters: t [s]; read [MPa]; temperature [°C, NaN where
     not read]. Source: the shop's rules (docs/guide/pressure-tests.md).
+    Range: t rising, read above −0.101 MPa.
     """
     if len(read) < 3:
         return False
@@ -160,6 +163,7 @@ def frozen(t: Floats, read: Floats, temperature: Floats, gauge: Gauge, swing: Sw
 
     A channel that never moved is frozen where the temperature that was read, or the least drift that any shop has, would
     have moved it by more than a step in the softest volume that it may be. Parameters and source as for ``risen``.
+    Parameters: t, rising [s]; read, above −0.101 [MPa]; temperature [°C].
     """
     moved = np.flatnonzero(np.diff(read) != 0)
     if len(moved) == 0:

@@ -266,6 +266,7 @@ def encode(base: float, channel: StandChannel) -> tuple[int, ...]:
     """The registers that make a channel hold a value, any [base unit]. Source: the reverse of ``value_in``.
 
     Raises RuleError for a value its format cannot hold.
+    Range: what the format of the register can hold, from its least up to its most.
     """
     unit = find_unit(channel.unit) if channel.unit else None
     shown = base if unit is None else from_base(base, unit)

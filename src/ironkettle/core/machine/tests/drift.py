@@ -74,6 +74,7 @@ class DriftRecord(Record):
 
 
 def cylinder_of(criteria: DriftCriteria) -> Cylinder:
+    """The cylinder that drifts. Raises RuleError where the rod side holds the load and no rod is given."""
     bore = read_length(criteria.bore, "bore")
     rod = read_length(criteria.rod, "rod") if criteria.rod else 0.0
     if criteria.side == "rod" and rod == 0.0:

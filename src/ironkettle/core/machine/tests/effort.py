@@ -123,6 +123,7 @@ def _good(criteria: EffortCriteria) -> tuple[Unit, float, float]:
 
 
 def wanted(criteria: EffortCriteria) -> tuple[Wanted, ...]:
+    """The readings of the effort, as many as are asked for."""
     unit, low, high = _good(criteria)
     good = in_unit(low, unit), in_unit(high, unit)
     return tuple(

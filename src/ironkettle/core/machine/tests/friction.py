@@ -161,6 +161,7 @@ def _of_stroke(record: FrictionRecord, unit: Unit, dimension: Dimension) -> _Rea
 
 
 def wanted(criteria: FrictionCriteria) -> tuple[Wanted, ...]:
+    """What to read as it breaks away and while it runs."""
     limit = any_of(criteria.breakaway, _READ, "breakaway")
     read = limit.unit.dimension.value
 

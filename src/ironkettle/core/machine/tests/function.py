@@ -41,6 +41,7 @@ def analyse(criteria: FunctionCriteria, record: FunctionRecord, instrument: Inst
 
 
 def wanted(criteria: FunctionCriteria) -> tuple[Wanted, ...]:
+    """Whether the sign was seen, and what was seen."""
     return (
         Wanted("seen", "yes_no", says(criteria)),
         Wanted("value", "text", "What was seen or read", optional=True),

@@ -112,6 +112,7 @@ def unit_in(limit: str, dimension: Dimension) -> Unit:
 
 
 def wanted(criteria: ReadingCriteria) -> tuple[Wanted, ...]:
+    """The reading, as often as it is asked for."""
     limit, dimension = limit_of(criteria.limit)
     unit = unit_in(criteria.limit, dimension)
     good = good_of(limit, unit)

@@ -62,6 +62,7 @@ def analyse(criteria: PumpUpCriteria, record: PumpUpRecord, instrument: Instrume
     FAD = V·(p₂·T₁/T₂ − p₁)/(p_a·t), pressures absolute, of the air outside. Not hot air: where no temperatures were read,
     the receiver may be 20 K warmer at the end, and that is in the doubt. A gauge off by its accuracy stops the clock as much
     too early or late. Source: ideal gas law; definition of free air.
+    Raises RuleError for a time of 0 or less, and a pressure that is not above its start.
     """
     volume = read_volume(criteria.volume, "volume")
     to, start = quantity_of(criteria.to, Dimension.PRESSURE, "to").value, _start(criteria)
@@ -118,6 +119,7 @@ def _start(criteria: PumpUpCriteria) -> float:
 
 
 def wanted(criteria: PumpUpCriteria) -> tuple[Wanted, ...]:
+    """The time it took."""
     limit = read_quantity(criteria.within, Dimension.TIME, "within")
     top = limit.value
     return (Wanted("time", "time", f"Time to {criteria.to}", "s", (0.5 * top, 0.9 * top)),)

@@ -153,7 +153,7 @@ def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[
 
 
 def read_each(texts: Sequence[str], dimension: Dimension, field: str) -> list[Reading]:
-    """Readings as written, every fault named by its place. [base unit]"""
+    """Readings as written, every fault named by its place. [base unit] Raises RuleError with every fault."""
     found: list[Reading] = []
     faults: list[FieldFault] = []
     for place, text in enumerate(texts):
@@ -216,14 +216,19 @@ def alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
 
 def doubt_of(readings: Sequence[Reading], instrument: Instrument, value: float) -> float:
     """How far readings of a value may be off: the instrument's accuracy and half its step; where it is not known, half of the
-    last figure that was written. [base unit] Source: by definition of rounding."""
+    last figure that was written. [base unit] Source: by definition of rounding.
+    Range: every finite number, above or below 0.
+    """
     rounded = max((one.written for one in readings), default=0.0)
     step = rounded if instrument.step is None else instrument.step / 2
     return step + (instrument.accuracy_pct or 0.0) / 100 * abs(value)
 
 
 def held(interval: tuple[float, float], within: Within) -> Verdict:
-    """pass where the whole interval lies within, fail where none of it does, else undecided. [base unit]"""
+    """pass where the whole interval lies within, fail where none of it does, else undecided. [base unit]
+
+    Range: the interval from its lower end up to its upper; ends of ``within`` may be None.
+    """
     low, high = interval
     least, most = within
     slack = 1e-9 * max(abs(low), abs(high), 1e-9)
@@ -241,7 +246,7 @@ def worst(verdicts: Iterable[Verdict | None]) -> Verdict:
 
 
 def far_off(readings: Sequence[Reading]) -> int | None:
-    """The place of a reading that lies far from all others, as a misread one does; None where none does."""
+    """The place of a reading that lies far from all others, as a misread one does; None where none does. [base unit]"""
     if len(readings) < 4:
         return None
     values = sorted(one.value for one in readings)
@@ -287,7 +292,7 @@ def allowed(target: Wide, findings: list[Finding], basis: str) -> Wide:
 
 
 def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: float) -> tuple[Finding, ...]:
-    """Whether the gauge can show what is asked of it: its step, and how far it reaches. [base unit]"""
+    """Whether the gauge can show what is asked of it: its step, and how far it reaches. [base unit] Range: ``coarsest`` and ``top`` above 0."""
     found = []
     if coarsest is not None and instrument.step is not None and instrument.step > coarsest * (1 + 1e-9):
         text = f"the gauge shows steps of {show(instrument.step, unit)}; {show(coarsest, unit)} or finer is needed to decide"
@@ -302,7 +307,7 @@ def coarse(instrument: Instrument, coarsest: float | None, unit: Unit, top: floa
 
 
 def shown(value: float, unit: Unit | str) -> str:
-    """Any value in its unit, as it is told. [base unit, or the plain number]"""
+    """Any value in its unit, as it is told. [base unit, or the plain number] Range: every finite number, above or below 0."""
     return f"{value:.3g} {unit}".strip() if isinstance(unit, str) else show(value, unit)
 
 
@@ -322,5 +327,5 @@ def within_words(result: Result) -> str | None:
 
 
 def in_unit(value: float, unit: Unit | str) -> float:
-    """Any value [base unit] as the number in its unit. Source: the definition of the unit."""
+    """Any value [base unit] as the number in its unit. Source: the definition of the unit. Range: every finite number, above or below 0."""
     return value if isinstance(unit, str) else from_base(value, unit)

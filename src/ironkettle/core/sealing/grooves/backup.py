@@ -76,6 +76,7 @@ def groove_width_for(section: float, backups: int, motion: Motion, rows: Sequenc
 
     Read off the inch groove table in proportion between its sections; beyond its ends the
     nearest ratio of width to section is kept. Parameters: section in mm.
+    Source: usual inch groove table (reference/tables/gland_inch.csv).
     """
     use = "static_radial" if motion is Motion.STATIC else "reciprocating"
     table = sorted((row for row in rows if row.use == use), key=lambda row: row.section)

@@ -43,6 +43,7 @@ def allowed_gap(limits: Iterable[ExtrusionLimit], hardness: int, pressure: float
 
     Parameters: hardness in Shore A, pressure in MPa gauge, section in mm.
     Source: reference/tables/extrusion_gap_mm.csv.
+    Range: hardness from 1 up to 100 Shore A, pressure ≥ 0 MPa, section above 0 mm.
     """
     known = list(limits)
     counted = pressure * softer_by(known, hardness)
@@ -64,6 +65,7 @@ def is_off_the_table(gland: Gland, limits: Iterable[ExtrusionLimit], section: fl
     """Whether a radial gland is above the pressure to which the table gives any gap; section in mm.
 
     A face that is bolted metal to metal has no gap at any pressure.
+    ``section`` above 0. [mm]
     """
     if gland.load is None or gland.seat is Seat.FACE:
         return False
@@ -113,6 +115,7 @@ def gap_of(gland: Gland, limits: Iterable[ExtrusionLimit], section: float, backu
 
     Parameters: section of the ring [mm]; backup_factor: pressure a backup stands over that of a
     90 Shore A ring in the same gap [-].
+    Range: section and backup factor above 0.
     """
     if gland.diametral_clearance is None or gland.pressure is None:
         return None
@@ -149,6 +152,7 @@ def growth_at(gland: Gland, pressure: float) -> float:
 
     A housing that grows more with heat than the steel inside it opens the gap; one that grows less is
     not reckoned to close it.
+    Range: pressure ≥ 0. Source: thick-walled cylinder (Lamé), open ends; linear expansion.
     """
     around = {Seat.PISTON: gland.bore, Seat.ROD: gland.rod, Seat.FACE: None}[gland.seat]
     if around is None:

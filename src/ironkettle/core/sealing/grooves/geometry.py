@@ -115,6 +115,7 @@ def worst_case(
     ring by its compound, the housing by its material, a piston or rod as steel.
 
     Parameters: ring arrays in mm, tolerances as ±. Returns arrays shaped like ``inside``.
+    Range: sizes above 0, tolerances ≥ 0. [mm]
     """
     # One row per case: the nominal first, then the corners. Columns: d₁, d₂, bore or rod or depth, groove, width.
     signs = np.array([(0,) * 5, *product((-1, 1), repeat=5)], dtype=float)[:, :, None]
@@ -131,7 +132,7 @@ def worst_case(
 
 
 def nominal_case(gland: Gland, inside: Floats, section: Floats) -> Figures:
-    """All figures at the nominal dimensions alone: the quick pass of a search. Arrays in mm."""
+    """All figures at the nominal dimensions alone: the quick pass of a search. Arrays in mm. Range: sizes above 0. [mm]"""
     return _figures_at(gland, inside, section, np.zeros((1, 3, 1))[0])
 
 

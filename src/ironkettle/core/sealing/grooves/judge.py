@@ -88,7 +88,7 @@ def oversize_findings(oversize: Span, gland: Gland, limits: HouseLimits) -> list
 def gap_findings(
     gland: Gland, gap: Gap | None, backup: BackupAdvice, tables: GlandTables, section: float
 ) -> list[Finding]:
-    """The gap against the table, and the way out in order of ease: backup ring, tighter gap, harder compound."""
+    """The gap against the table, and the way out in order of ease: backup ring, tighter gap, harder compound. ``section`` above 0. [mm]"""
     if gap is None:
         return _gap_unknown(gland, backup)
     found = [] if gap.growth == 0.0 else [_growth(gland, gap)]

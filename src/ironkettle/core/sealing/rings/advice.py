@@ -83,6 +83,7 @@ def advise_measurement(
     groove_known : a groove given already is not asked for again.
 
     Source: expected value of a further observation, by quadrature.
+    ``joint``: shares from 0 up to 1.
     """
     weights = joint.sum(axis=0)
     order = np.argsort(-weights, kind="stable")[:_MOST_LOOKED_AT]

@@ -210,6 +210,7 @@ def groove_reading(what: Read, table: RingTable, reading_deviation: float) -> tu
     """What a groove made for each size would read: mean and standard deviation. [mm]
 
     Parameters: what : groove diameter (where the ring sits) or groove width; reading_deviation [mm].
+    ``reading_deviation`` above 0. Source: usual groove dimensions of the tables (reference/tables/gland_inch.csv).
     """
     if what is Read.GROOVE_DIAMETER:
         seat = table.inside_diameter

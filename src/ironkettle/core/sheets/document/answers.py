@@ -46,6 +46,7 @@ def geometry_answers(sheet: Sheet, most: int) -> list[dict[str, str]]:
     """Every combination of answers that can change what is drawn. [at most ``most``]
 
     Raises RuleError when there are more.
+    ``most``: from 1.
     """
     asked: set[str] = set()
     for items in (

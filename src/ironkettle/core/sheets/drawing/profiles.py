@@ -30,6 +30,7 @@ def profile(
     opens_right : towards the second zone, towards the first, or None where it has no direction.
     free_section : section of a round ring, so that the squeezed outline keeps its area. [mm]
     runs_outside : its lip or edge runs on what lies round it, as a piston's does.
+    ``free_section`` above 0 where it is given.
     """
     z0, r0, z1, r1 = box
     facts = KINDS[kind]
@@ -45,7 +46,7 @@ def profile(
 
 
 def half_ball(box: tuple[float, float, float, float]) -> Polygon:
-    """A ball on the axis, as far as it lies above it."""
+    """A ball on the axis, as far as it lies above it. [mm]"""
     z0, _, z1, r1 = box
     wide, middle = min(2 * r1, z1 - z0), (z0 + z1) / 2
     half = (math.pi * i / _ROUND_POINTS for i in range(_ROUND_POINTS + 1))

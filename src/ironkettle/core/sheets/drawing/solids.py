@@ -28,7 +28,10 @@ def half(area: Geometry) -> Geometry:
 
 
 def area_of(primitive: s.Primitive, axis: float = 0.0) -> Geometry:
-    """The area of one primitive, on both sides of its own axis, whole where it touches the axis. [mm]"""
+    """The area of one primitive, on both sides of its own axis, whole where it touches the axis. [mm]
+
+    ``axis``: how far it lies from the axis of the drawing, above or below 0.
+    """
     upper = _upper(primitive)
     if isinstance(primitive, s.Pin):
         return translate(upper, yoff=axis) if axis else upper
@@ -70,7 +73,7 @@ def coils(spring: s.Spring) -> list[tuple[float, float]]:
 
 
 def mouth_of(port: s.Port, axis: float) -> Geometry:
-    """The strip that shuts a port where its pipe would be screwed in."""
+    """The strip that shuts a port where its pipe would be screwed in. ``axis``: of the port, above or below 0. [mm]"""
     end = box(
         port.at - port.radius - _MOUTH, port.end - _MOUTH / 2, port.at + port.radius + _MOUTH, port.end + _MOUTH / 2
     )
@@ -126,6 +129,7 @@ def shut_in(parts: Iterable[PartSpec], view: str, first: str) -> list[Geometry]:
 
 
 def passages_in(parts: Iterable[PartSpec], view: str, first: str) -> list[s.Passage]:
+    """The passages of the parts that lie in a view; ``first``: the view of parts that name none."""
     return [
         solid.body
         for part in parts

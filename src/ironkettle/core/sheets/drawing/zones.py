@@ -175,6 +175,7 @@ def narrowest(
 
     Found by growing everything round it until the two are parted; width 0 where no neck parts them: the
     room of one of them is the narrowest.
+    Source: erosion of a polygon (shapely), by definition.
     """
     z0, r0, z1, r1 = space.bounds
     low, high = 0.0, min(z1 - z0, r1 - r0) / 2 + 0.01
