@@ -98,7 +98,7 @@ def test_a_care_by_touch_takes_no_more_taps_and_every_target_is_large(bench: Pag
             page.get_by_label("Your PIN").fill(PINS["bede"])
             page.keyboard.press("Enter")
             taps += 1
-    expect(page.get_by_text("Looked after as recorded")).to_be_visible()
+    expect(page.get_by_text("Serviced as recorded")).to_be_visible()
     assert taps <= MOST_ACTIONS
 
 
@@ -135,9 +135,9 @@ def test_a_label_mistyped_or_of_another_shop_is_told(bench: Page) -> None:
     label = label_of(page, "FN-9019")
     last = "2" if label[-1] != "2" else "3"
     scan(page, label[:-1] + last)
-    expect(page.get_by_role("alert")).to_contain_text("is mistyped: one of its letters is another")
+    expect(page.get_by_role("alert")).to_contain_text("is mistyped: one letter is wrong")
     scan(page, "https://elsewhere.example/u/12345")
-    expect(page.get_by_role("alert")).to_contain_text("is no label of a unit")
+    expect(page.get_by_role("alert")).to_contain_text("is not a unit label")
     expect(page.get_by_label("Scan a label")).to_have_value("https://elsewhere.example/u/12345")
 
 
@@ -162,7 +162,7 @@ def test_what_is_due_is_listed_with_what_is_over_first(bench: Page, shot: Shot) 
     page.get_by_role("link", name="Due", exact=True).click()
     over = page.get_by_role("region", name=re.compile("^Overdue"))
     expect(over.get_by_role("listitem").filter(has_text="Needle scaler 5")).to_contain_text("over")
-    expect(page.get_by_role("region", name=re.compile("^No reading"))).to_contain_text("no counter is read")
+    expect(page.get_by_role("region", name=re.compile("^No reading"))).to_contain_text("no counter reading")
     shot("due")
     page.get_by_text("In a calendar program").click()
     page.get_by_role("button", name="Make a link for my calendar").click()

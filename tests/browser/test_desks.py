@@ -133,7 +133,7 @@ def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     field(page, "Worst gap").fill("0.12")
     field(page, "Section").fill("3.53")
     field(page, "Pressure").fill("70")
-    expect(page.get_by_role("status")).to_contain_text("90 Shore A stands this gap")
+    expect(page.get_by_role("status")).to_contain_text("90 Shore A resists this gap")
 
 
 def test_cylinder_sums_warn_before_a_side_is_blocked(bench: Page) -> None:
@@ -181,7 +181,7 @@ def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
     page.get_by_role("button", name="Pump up and shut the valve").click()
     expect(page.get_by_text(re.compile(r"^(99|100)\.\d\d bar$")).first).to_be_visible()
     expect(page.get_by_text(re.compile("Held for"))).to_be_visible()
-    page.get_by_label("Gap past the piston, µm").fill("6")
+    page.get_by_label("Gap at the piston seal, µm").fill("6")
     page.get_by_role("button", name="Apply").click()
     expect(shown.get_by_text(re.compile(r"[1-9]\.\d+ ml/min"))).to_be_visible()
     page.get_by_role("button", name="beyond its range").click()

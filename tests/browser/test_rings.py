@@ -81,7 +81,7 @@ def test_a_reading_near_no_size_is_never_called_settled(bench: Page) -> None:
     page.get_by_role("button", name="New", exact=True).click()
     field(page, "Inside diameter").fill("5000")
     field(page, "Section").fill("7")
-    expect(page.get_by_text("larger than any size known here")).to_be_visible()
+    expect(page.get_by_text("larger than any known size")).to_be_visible()
     expect(page.get_by_text("Settled")).to_have_count(0)
     # A share of 100 % would read as if it were sure.
     expect(first(page)).to_contain_text("not near")
@@ -142,7 +142,7 @@ def test_a_wrong_ring_is_caught_by_its_groove(bench: Page) -> None:
     page = bench
     desk(page, "Rings")
     page.get_by_role("button", name="New", exact=True).click()
-    page.get_by_text("The groove (if you know it").click()
+    page.get_by_text("The groove (if known").click()
     groove(page, "53.7", "45", "7.2")
     field(page, "Inside diameter").fill("44.1")
     field(page, "Section").fill("3.53")
@@ -152,7 +152,7 @@ def test_a_wrong_ring_is_caught_by_its_groove(bench: Page) -> None:
     desk(page, "Grooves")
     fits = page.get_by_role("region", name="Sizes that fit, best first")
     expect(fits).to_contain_text("AS568 327")
-    fits.get_by_text("Near sizes that do not fit").click()
+    fits.get_by_text("Close sizes that do not fit").click()
     expect(fits).to_contain_text("hangs loose")
 
 
@@ -211,7 +211,7 @@ def test_an_interruption_loses_nothing_that_was_typed(bench: Page) -> None:
     page.get_by_role("button", name="New", exact=True).click()
     field(page, "Inside diameter").fill("44.1")
     field(page, "Section").fill("3.53")
-    page.get_by_text("The groove (if you know it").click()
+    page.get_by_text("The groove (if known").click()
     groove(page, "53.7", "45", "7.2")
     expect(first(page)).to_contain_text("does not fit")
     page.reload()
@@ -225,7 +225,7 @@ def test_an_interruption_loses_nothing_that_was_typed(bench: Page) -> None:
     page.get_by_role("button", name="Next groove").click()
     expect(field(page, "Bore")).to_have_value("")
     # No answer stands beside a groove that is gone.
-    expect(page.get_by_text("Give the three dimensions of the groove")).to_be_visible()
+    expect(page.get_by_text("Enter the three dimensions of the groove")).to_be_visible()
     desk(page, "Rings")
     page.get_by_role("button", name="Next ring").click()
     expect(field(page, "Inside diameter")).to_have_value("")
@@ -253,7 +253,7 @@ def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> N
     steps.to_task(page, "identify:gland-ring")
     field(page, "Inside diameter").fill("44.1")
     field(page, "Section").fill("3.5")
-    expect(page.get_by_text("Not settled")).to_be_visible()
+    expect(page.get_by_text("Not decided")).to_be_visible()
     field(page, "Outside diameter").fill("51.1")
     field(page, "Outside diameter").press("Enter")
     # What is asked next changes with the answer: until then the list below still moves.

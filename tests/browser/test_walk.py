@@ -74,7 +74,7 @@ def wrong_way_first(shot: Shot) -> Act:
 def tighten(wrench: str, readings: list[str], shot: Shot = steps.no_shot) -> Act:
     def act(page: Page, card: Locator) -> None:
         # The wrench of the pass before lies in the hand still.
-        kept = card.get_by_role("button", name="Another wrench")
+        kept = card.get_by_role("button", name="Change wrench")
         choice = card.get_by_role("radio", name=re.compile(wrench))
         expect(choice.or_(kept).first).to_be_visible()
         if not kept.is_visible():

@@ -112,7 +112,7 @@ def test_a_body_that_never_comes_is_answered_and_ended(server: Server) -> None:
         line.sendall(head(server, "POST /api/rings/match HTTP/1.1", "Content-Length: 500") + b"\r\n\r\n{")
         answer = everything(line)
     assert b"408" in answer.split(b"\r\n")[0]
-    assert b"did not arrive whole in time" in answer
+    assert b"did not arrive completely in time" in answer
 
 
 def test_half_open_connections_do_not_stop_it_from_stopping(database_url: str, workshop: Engine) -> None:

@@ -10,9 +10,9 @@ from pydantic import Field
 from ironkettle.core.base.quantities import Dimension
 from ironkettle.core.jobs import compose_statement
 from ironkettle.core.jobs.figure_tests import written_figures
-from ironkettle.core.jobs.kinds.test_run import FiguresScreen
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
+from ironkettle.core.jobs.test_forms import FiguresScreen
 from ironkettle.core.machine.tests import (
     TRIALS,
     Criteria,

@@ -15,10 +15,8 @@ from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, No
 from ironkettle.api.jobs.routes import case_for, job_of
 from ironkettle.api.machine.pressure_tests import AnalysisOut
 from ironkettle.api.policies import Caller, JobPolicy
-from ironkettle.core.jobs.judging import analysis_of
-from ironkettle.core.jobs.witness import shown_with_glass
+from ironkettle.core.jobs.test_forms import find_form
 from ironkettle.core.machine.pressure import Sample, thinned, trace_csv
-from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.store.jobs.cases import run_samples
 from ironkettle.store.jobs.recordings import unsealed_samples
 
@@ -53,11 +51,9 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     told = case.state.runs.get(str(run))
     if told is None:
         raise NotThereError("run", run)
-    spec = next((one for one in case.resolved.sheet.tests if one.key == told.test), None)
     read = _read_so_far(session, job_id, run)
-    analysis = analysis_of(case, spec, told, read) if isinstance(spec, HoldTest) else None
-    if isinstance(spec, HoldTest) and analysis is not None:
-        analysis = shown_with_glass(analysis, spec, told.judgement)
+    form = find_form(case, told.test)
+    analysis = None if form is None else form.analysis(told, read)
     drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
     return RunTraceOut(
         count=len(read),

@@ -37,7 +37,6 @@ from ironkettle.core.jobs import (
 )
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.found import causes_of, drawn_elements, leaks_of
-from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
@@ -46,8 +45,8 @@ from ironkettle.core.jobs.kinds.timer_cut import running_timers
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.stages import Panel, stages_of
+from ironkettle.core.jobs.test_forms import find_form
 from ironkettle.core.sheets.document.approval import words_of
-from ironkettle.core.sheets.document.trials import HoldTest
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs.recordings import RecordingRow, recordings_of
 from ironkettle.store.jobs.rows import JobRow, log_rows, sheet_of
@@ -270,8 +269,7 @@ def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -
 
 
 def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | None) -> RunOut:
-    spec = next((one for one in case.resolved.sheet.tests if one.key == run.test), None)
-    planned = planned_hold(case, spec, run.gauge, run.compliance) if isinstance(spec, HoldTest) and run.gauge else None
+    form = find_form(case, run.test)
     return RunOut(
         run=run.key,
         test=run.test,
@@ -287,7 +285,7 @@ def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | No
         abandoned=run.abandoned,
         note=run.note,
         told=None if run.record is None else in_words(run.record),
-        planned_hold_s=planned,
+        planned_hold_s=None if form is None else form.planned_hold(run),
         judgement=run.judgement,
         recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),
     )

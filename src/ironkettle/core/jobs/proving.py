@@ -12,6 +12,7 @@ from ironkettle.core.jobs.kinds.base import known
 from ironkettle.core.jobs.kinds.step import being_stripped, refuse_if_apart
 from ironkettle.core.jobs.runs import SampleRead
 from ironkettle.core.jobs.state import Run
+from ironkettle.core.jobs.task import Stage, Task
 from ironkettle.core.sheets.document.trials import HoldTest, TestSpec
 
 When = Literal["as_found", "as_left"]
@@ -50,6 +51,11 @@ def may_run(case: Case, test: str, when: When) -> TestSpec:
     elif being_stripped(case):
         raise RefusedError("apart", "the unit is being stripped; it can no longer be tested as found")
     return spec
+
+
+def when_of(task: Task) -> When:
+    """Whether a task tests the unit as found or as left."""
+    return "as_found" if task.stage is Stage.AS_FOUND else "as_left"
 
 
 def refuse_used_trace(case: Case) -> None:

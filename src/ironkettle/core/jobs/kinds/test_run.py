@@ -8,98 +8,26 @@ from typing import Literal
 
 from pydantic import Field, JsonValue, field_validator, model_validator
 
-from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
-from ironkettle.core.base.quantities import OFFERED, find_unit, show
-from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.figure_tests import in_words, judged_of
-from ironkettle.core.jobs.gauging import check_gauge, check_listed, check_reach, gauge_for, gauge_that_tells
-from ironkettle.core.jobs.judging import analysis_of, judged, limit_of, planned_hold
+from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note
 from ironkettle.core.jobs.kinds.step import being_stripped
 from ironkettle.core.jobs.proven import counting_run, tests_against, tests_beside, worked_since
-from ironkettle.core.jobs.proving import MOST_SAMPLES, When, check_forward, may_run, refuse_used_trace, spec_of
+from ironkettle.core.jobs.proving import MOST_SAMPLES, When, may_run
 from ironkettle.core.jobs.resolved import Resolved
-from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead, plain
-from ironkettle.core.jobs.screen import AllAsShould, Screen
+from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
-from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
-from ironkettle.core.jobs.witness import check_collected, with_glass
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.test_forms import FiguresScreen, HoldScreen, form_of, form_of_spec
 from ironkettle.core.sheets.document.fields import Written
-from ironkettle.core.sheets.document.parts import Read
-from ironkettle.core.sheets.document.trials import HoldTest, TestSpec
-
-
-class HoldScreen(Screen):
-    """A pressure hold. ``says``: what is held on what, in words. ``gauge``: the one proposed, and ``hold_s``, how long it must hold on it; ``glass``: the port at which a measuring
-    glass stands."""
-
-    kind: Literal["hold"] = "hold"
-    test: str
-    when: When
-    says: str
-    pressure: str
-    leak_limit: str
-    glass: str | None
-    gauge: str
-    hold_s: float
-
-
-class FiguresScreen(Screen):
-    """A test recorded as figures: what is wanted, how it is run, where to stand; ``on_gauge``: read on one of the shop's gauges.
-
-    ``coarsest``: the widest step that gauge may have; ``amiss``: why its figures are recorded in words only.
-    """
-
-    kind: Literal["figures"] = "figures"
-    test: str
-    when: When
-    word: str
-    says: str
-    steps: list[str]
-    stand: str
-    caution: str | None
-    on_gauge: bool
-    coarsest: str | None
-    amiss: str | None
-    as_should: AllAsShould | None
+from ironkettle.core.sheets.document.trials import TestSpec
 
 
 def _screen(case: Case, task: Task) -> Screen:
-    spec, when = spec_of(case, task.subject), _when(task)
-    if isinstance(spec, HoldTest):
-        used = gauge_for(case, spec)
-        return HoldScreen(
-            test=spec.key, when=when, says=_hold_words(spec), pressure=spec.pressure, leak_limit=spec.leak_limit, glass=spec.glass,
-            gauge=used.name, hold_s=planned_hold(case, spec, used),
-        )  # fmt: skip
-    told = case.resolved.figure_tests[spec.key]
-    found = told.plan(None)
-    unit = None if found.dimension is None else find_unit(OFFERED[found.dimension][0])
-    return FiguresScreen(
-        test=spec.key,
-        when=when,
-        word=told.bound.word,
-        says=told.bound.says,
-        steps=list(found.steps),
-        stand=found.stand,
-        caution=found.caution,
-        on_gauge=told.reads_pressure,
-        coarsest=None if found.coarsest is None or unit is None else show(found.coarsest, unit),
-        amiss=told.amiss,
-        as_should=all_as_should(case, task),
-    )
-
-
-def _when(task: Task) -> When:
-    return "as_found" if task.stage is Stage.AS_FOUND else "as_left"
-
-
-def _hold_words(spec: HoldTest) -> str:
-    modulus = f", effective bulk modulus {spec.bulk_modulus_gpa:g} GPa" if spec.bulk_modulus_gpa else ""
-    return f"{spec.pressure} on {spec.volume} of {spec.medium}{modulus}; leak at most {spec.leak_limit}"
+    return form_of(case, task.subject).screen(task)
 
 
 _TASK = TaskKind("test", "Record the result", rank=8, rides=True, screen=_screen)
@@ -145,40 +73,11 @@ class TestRun(Payload):
 
 def _check(case: Case, payload: TestRun) -> None:
     spec = may_run(case, payload.test, payload.when)
-    if isinstance(spec, HoldTest):
-        _check_hold(case, spec, payload)
-        return
-    told = case.resolved.figure_tests[spec.key]
-    if payload.record is None:
-        raise fault("record", f"what was read? {told.bound.says}")
-    if payload.samples:
-        raise fault("samples", f"{spec.name} has no trace: enter its readings")
-    if payload.gauge is not None:
-        check_listed(case, payload.gauge)
-    told.outcome(payload.record, payload.gauge)
-
-
-def _check_hold(case: Case, spec: HoldTest, payload: TestRun) -> None:
-    if payload.record is not None:
-        raise fault("record", f"{spec.name} needs a trace: enter its readings as samples")
-    if payload.gauge is None:
-        raise fault("gauge", "on which gauge was it read?")
-    check_gauge(case, spec, payload.gauge)
-    check_forward(payload.samples, -1.0)
-    check_reach(payload.samples, payload.gauge)
-    if len(payload.samples) < 2:
-        raise fault("samples", "a hold needs its readings")
-    check_collected(spec, payload.collected)
-    refuse_used_trace(case)
+    form_of_spec(case, spec).check(payload)
 
 
 def _judge(case: Case, payload: TestRun) -> Judgement:
-    spec = spec_of(case, payload.test)
-    if isinstance(spec, HoldTest):
-        found = judged(spec, analysis_of(case, spec, payload, plain(payload.samples)))
-        return with_glass(found, spec, payload.collected, limit_of(case, spec), found.hold_s)
-    told = case.resolved.figure_tests[spec.key]
-    return judged_of(told, told.outcome(payload.record or {}, payload.gauge))
+    return form_of(case, payload.test).judge(payload)
 
 
 def _apply(state: State, payload: TestRun, mark: Mark) -> None:
@@ -224,17 +123,8 @@ def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
 
 
 def _task(case: Case, spec: TestSpec, when: When) -> Task:
-    entry: JsonObject = {"kind": "test_run", "test": spec.key, "when": when}
-    if isinstance(spec, HoldTest):
-        used = gauge_for(case, spec)
-        entry["gauge"] = used.model_dump(mode="json")
-        asks = tuple(_hold_asks(case, spec, planned_hold(case, spec, used)))
-    else:
-        told = case.resolved.figure_tests[spec.key]
-        gauge = gauge_that_tells(case, told)
-        entry["gauge"] = None if gauge is None else gauge.model_dump(mode="json")
-        entry["record"] = told.bound.blank
-        asks = told.asks
+    form = form_of_spec(case, spec)
+    entry: JsonObject = {"kind": "test_run", "test": spec.key, "when": when, **form.proposed()}
     as_found = when == "as_found"
     return Task(
         f"test:{spec.key}:{when}",
@@ -247,21 +137,9 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
         caution=spec.caution,
         place=next(iter(spec.all_zones), None),
         hold=f"State: {spec.state}" if spec.state else None,
-        asks=asks,
+        asks=form.asks(),
         practice=None if as_found else case.tables.house.schools["place"],
     )
-
-
-def _hold_asks(case: Case, spec: HoldTest, held: float) -> Iterator[Ask]:
-    pressure = spec.pressure.value
-    seconds = round(1.1 * held + 20, 1)
-    needs = {"pressure_mpa": pressure, "seconds": seconds, "every_s": round(max(held / 60, 2.0), 1)}
-    yield Ask("samples", Read.TRACE, f"Hold {spec.pressure}", needs=needs, hint=spec.leak_limit)
-    if spec.glass is not None:
-        # Half of what a leak at the limit would run in that time.
-        most = round(limit_of(case, spec) * seconds / 60 / 2, 3)
-        label = f"Into the measuring glass at the {spec.glass}"
-        yield Ask("collected", Read.VOLUME, label, unit="ml", limit=(0.0, most))
 
 
 def test_name(resolved: Resolved, test: str, when: str) -> str:

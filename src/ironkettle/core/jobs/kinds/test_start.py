@@ -5,10 +5,8 @@ from __future__ import annotations
 from typing import Literal
 from uuid import UUID
 
-from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.gauging import check_gauge
-from ironkettle.core.jobs.judging import planned_hold
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey
 from ironkettle.core.jobs.kinds.test_run import test_name
@@ -16,7 +14,7 @@ from ironkettle.core.jobs.proving import When, may_run
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, MeasuredInPlace
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
-from ironkettle.core.sheets.document.trials import HoldTest
+from ironkettle.core.jobs.test_forms import form_of_spec
 
 
 class TestStarted(Payload):
@@ -34,12 +32,9 @@ class TestStarted(Payload):
 
 def _check(case: Case, payload: TestStarted) -> None:
     spec = may_run(case, payload.test, payload.when)
-    if not isinstance(spec, HoldTest):
-        raise fault("test", f"{spec.name} is recorded in one entry: {case.resolved.figure_tests[spec.key].bound.says}")
+    form_of_spec(case, spec).check_start(payload.gauge, payload.compliance)
     if str(payload.run) in case.state.runs:
         raise RefusedError("run-exists", "this run was already started")
-    check_gauge(case, spec, payload.gauge)
-    planned_hold(case, spec, payload.gauge, payload.compliance)
 
 
 def _apply(state: State, payload: TestStarted, mark: Mark) -> None:
