@@ -128,7 +128,7 @@ def app(database_url: str, engine: Engine) -> Iterator[FastAPI]:
 def app_client(app: FastAPI, engine: Engine, admin: Engine) -> BenchClient:
     """The API with nobody signed in: the calculations, under the shipped rules whatever a test before has changed."""
     with admin.begin() as connection:
-        connection.execute(text("DELETE FROM house_rules"))
+        connection.execute(text("DELETE FROM shop_settings"))
     return BenchClient(app)
 
 

@@ -1,4 +1,4 @@
-"""The other desks: pocket chart, practice, seals, compounds, house rules."""
+"""The other desks: pocket chart, practice, seals, compounds, shop settings."""
 
 from __future__ import annotations
 
@@ -57,7 +57,7 @@ def test_a_guess_is_answered_with_the_reasoning_and_scored(bench: Page, shot: Sh
     no_fault(page)
 
 
-def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: Shot) -> None:
+def test_a_shop_setting_reaches_the_groove_check_and_goes_back(bench: Page, shot: Shot) -> None:
     page = bench
     steps.change_person(page, "Tamsin Orrell", "tamsin")
     desk(page, "Workshop", "Shop settings")
@@ -72,7 +72,7 @@ def test_a_house_rule_reaches_the_groove_check_and_goes_back(bench: Page, shot: 
     rule.fill("22")
     row.get_by_role("button", name="Set").click()
     expect(row).to_contain_text("Changed by Tamsin Orrell")
-    shot("house-rules")
+    shot("shop-settings")
     desk(page, "Grooves")
     groove(page, "50", "44.4", "5.4")
     page.get_by_role("textbox", name="Ring size").fill("224")

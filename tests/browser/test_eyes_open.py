@@ -1,4 +1,4 @@
-"""Signs and causes, photos, hand-over, schools, copies and other ends, on the screens."""
+"""Signs and causes, photos, hand-over, practice options, copies and other ends, on the screens."""
 
 from __future__ import annotations
 
@@ -110,7 +110,7 @@ def test_a_pitted_rod_under_either_school(bench: Page, shot: Shot) -> None:
     assert browser is not None
     lead = browser.new_context().request
     assert lead.post(f"{root}/api/session", data={"person": "tamsin", "pin": PINS["tamsin"]}).ok
-    assert lead.put(f"{root}/api/house-rules/school_pits", data={"value": 1}).ok
+    assert lead.put(f"{root}/api/shop-settings/practice_pits", data={"value": 1}).ok
     body = {
         "id": str(uuid.uuid4()), "entry_id": str(uuid.uuid4()), "sheet_key": "tilt-ram", "intake": INTAKE,
         "bench_time": "2026-11-24T09:00:00Z",

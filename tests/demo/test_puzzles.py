@@ -7,12 +7,12 @@ import pytest
 from ironkettle.api.sealing.grooves import GrooveBody
 from ironkettle.api.shop.ring_puzzles import reasoning
 from ironkettle.core.sealing.grooves import search_rings
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.demo.puzzles import Puzzle, puzzles
 from ironkettle.reference import ring_table
 from ironkettle.store.shop.tables import gland_tables
 
-HOUSE = House({})
+SETTINGS = ShopSettings({})
 
 
 def test_there_are_enough_and_of_every_kind() -> None:
@@ -28,7 +28,7 @@ def test_there_are_enough_and_of_every_kind() -> None:
 
 @pytest.mark.parametrize("puzzle", puzzles(), ids=lambda puzzle: puzzle.key)
 def test_the_answer_stands_under_the_rules(puzzle: Puzzle) -> None:
-    seen = reasoning(puzzle, puzzle.answer, HOUSE)
+    seen = reasoning(puzzle, puzzle.answer, SETTINGS)
     assert seen.right
     first = None if seen.match is None else seen.match.candidates[0]
     if puzzle.kind == "size":
@@ -47,10 +47,10 @@ def test_the_answer_stands_under_the_rules(puzzle: Puzzle) -> None:
         assert puzzle.groove is not None
         assert puzzle.ring is not None
         alone = puzzle.model_copy(update={"groove": None, "ring": None})
-        came_out = reasoning(alone, puzzle.answer, HOUSE).ring
+        came_out = reasoning(alone, puzzle.answer, SETTINGS).ring
         assert came_out is not None
         gland = GrooveBody(**puzzle.groove).gland()
-        fitting = search_rings(gland, ring_table(), gland_tables(HOUSE), limit=50).fits
+        fitting = search_rings(gland, ring_table(), gland_tables(SETTINGS), limit=50).fits
         names = {(s.series, s.designation) for fit in fitting for s in (fit.size, *fit.also)}
         assert (puzzle.ring.series, puzzle.ring.designation) in names
         assert (came_out.series, came_out.designation) not in names

@@ -74,7 +74,7 @@ CHANGED = {
     "UPDATE jobs SET customer = 'others' WHERE number = 1001": "the list shows another customer",
     "UPDATE jobs SET released = NOT released WHERE number = 1001": "the list shows another released",
     "UPDATE jobs SET number = 9001 WHERE number = 1001": "the number is not what its intake sealed",
-    "UPDATE jobs SET house = '{\"uncertainty\": 9}' WHERE number = 1001": "the shop settings is not what its intake sealed",
+    "UPDATE jobs SET settings = '{\"uncertainty\": 9}' WHERE number = 1001": "the shop settings is not what its intake sealed",
     "UPDATE sheets SET document = jsonb_set(document, '{name}', '\"x\"')": "the build sheet is not what its intake sealed",
     "UPDATE samples SET run = 'another'": "stand under another run",
     "UPDATE photos SET thumb = decode('00', 'hex')": "shows something else",

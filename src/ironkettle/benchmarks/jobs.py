@@ -12,7 +12,7 @@ from ironkettle.api.jobs.view import job_view
 from ironkettle.benchmarks.timing import median_time
 from ironkettle.core.jobs import Payload, next_task, read_payload, tasks_of
 from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.demo.walker import filled
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.jobs.cases import case_of, state_of
@@ -106,7 +106,7 @@ class Bench:
         with session_of(self._engine) as session:
             sheet = load_sheet(session, _SHEET)
             assert sheet is not None
-            open_job(session, job, sheet, House({}), datetime.now(UTC))
+            open_job(session, job, sheet, ShopSettings({}), datetime.now(UTC))
         intake = {
             "kind": "intake_recorded", "unit": "Bench ram", "serial": "FN-0000", "customer": "bench", "complaint": "none",
             "fluid": "mineral oil ISO VG 46", "pressure": "180 bar",

@@ -21,10 +21,10 @@ _CONTENT = bytes(range(256)) * 32
 # Jobs like the one that was opened, and a photo of 8 kB for each of them so many times.
 _MANY_JOBS = """
 INSERT INTO jobs (id, sheet_key, sheet_version, unit, serial, customer, complaint, stage, next_need, released, tasks_done,
-                  tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended,
+                  tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, settings, ended,
                   care, family, waits, words)
 SELECT gen_random_uuid(), sheet_key, sheet_version, unit, 'FN-B' || n, customer, complaint, stage, next_need, released,
-       tasks_done, tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, house, ended,
+       tasks_done, tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, settings, ended,
        care, family, waits, words
 FROM jobs, generate_series(1, :count) n WHERE id = :job
 """

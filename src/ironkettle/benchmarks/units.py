@@ -45,7 +45,7 @@ def figures() -> Iterator[Figure]:
         shipped.failures,
         shipped.fasteners,
         shipped.cleaning,
-        shipped.house,
+        shipped.settings,
     )
     short, long = (_case(sheet, tables, length) for length in (SHORT_LOG, LONG_LOG))
     yield (

@@ -21,7 +21,7 @@ from ironkettle.store.jobs.logs import NewEntry, append_entry
 from ironkettle.store.jobs.rows import open_job
 from ironkettle.store.sheets.rows import add_sheet, load_sheet
 from ironkettle.store.shop.people import AuthorisationRow, Person, all_people, find_person, set_secret
-from ironkettle.store.shop.settings import house_of
+from ironkettle.store.shop.settings import settings_in_force
 from ironkettle.store.shop.stock import StockItem
 from ironkettle.store.shop.tables import Shop, shop_of
 from ironkettle.store.shop.tools import GaugeTool, WrenchTool
@@ -107,7 +107,7 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
     author = person.author()
     start = datetime.now(UTC) - timedelta(hours=job.get("hours_ago", 3), days=job.get("days_ago", 0))
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
-    open_job(session, job_id, sheet, house_of(session), start)
+    open_job(session, job_id, sheet, settings_in_force(session), start)
     # What was found is found once: measured again after dressing it is as it should be.
     payload, found = {"kind": "intake_recorded", **job["intake"]}, dict(job.get("found", {}))
     for count in range(_MOST_ENTRIES):

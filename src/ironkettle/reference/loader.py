@@ -13,7 +13,7 @@ from ironkettle.core.machine.tightening import BoltStrength, FastenerTables, Nut
 from ironkettle.core.sealing.catalogue import Group
 from ironkettle.core.sealing.compounds import Compound, Rating
 from ironkettle.core.sealing.failures import Cause, CauseFacts, Correction, FailureTable, Sign, SignFacts, Weight
-from ironkettle.core.sealing.grooves import ExtrusionLimit, GlandRow, GlandTables, HouseLimits
+from ironkettle.core.sealing.grooves import ExtrusionLimit, GlandRow, GlandTables, GrooveLimits
 from ironkettle.core.sealing.rings import AS568, ISO_3601, JIS_B_2401, RingSize, RingTable, metric_stock
 from ironkettle.core.sealing.seals import HousingRow, SealKind, SealSide, SealSize, standard_seals
 
@@ -264,6 +264,6 @@ def fastener_tables() -> FastenerTables:
 
 @cache
 def shipped_tables() -> Tables:
-    """What the rules of a job look up, with the shipped house rules."""
-    glands = GlandTables(extrusion_limits(), gland_rows(), HouseLimits(), compounds())
+    """What the rules of a job look up, with the shipped shop settings."""
+    glands = GlandTables(extrusion_limits(), gland_rows(), GrooveLimits(), compounds())
     return Tables(ring_table(), fluids(), glands, failure_table(), fastener_tables(), cleaning())

@@ -36,7 +36,7 @@ from ironkettle.core.sheets.document.fastening import TargetSetting
 from ironkettle.core.sheets.drawing import picture
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
-from ironkettle.reports.practice import schools_section
+from ironkettle.reports.practice import practice_section
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
 from ironkettle.reports.tests import tests_section, tool_words
@@ -99,7 +99,7 @@ def certificate_pdf(report: Certified) -> bytes:
         *_found_and_left(report),
         *_elements(report),
         *_inspection(report),
-        *schools_section(report.case),
+        *practice_section(report.case),
         *_torques(report),
         *_settings(report),
         *tests_section(report),

@@ -1,4 +1,4 @@
-"""The choices of the house that the work rested on."""
+"""The choices of the shop that the work rested on."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from ironkettle.reports.pieces import paragraph, title
 from ironkettle.reports.style import FAINT
 
 
-def schools_section(case: Case) -> list[Flowable]:
-    """Each choice of the house in force on the day the job was opened, with the other ways in a line."""
+def practice_section(case: Case) -> list[Flowable]:
+    """Each choice of the shop in force on the day the job was opened, with the other ways in a line."""
     tasks = tasks_of(case)
     if ending_of(case.state) is not None:
         tasks = tuple(task for task in tasks if task.status is Status.DONE)

@@ -1,4 +1,4 @@
-"""Jobs that end without a release, copies onto a sister unit, and house rules of the day a job was opened."""
+"""Jobs that end without a release, copies onto a sister unit, and shop settings of the day a job was opened."""
 
 from __future__ import annotations
 
@@ -120,10 +120,10 @@ def test_a_job_is_no_copy_of_itself_and_a_second_sending_changes_nothing(client:
     assert again["copied_from"] == first["copied_from"] == client.get(f"/api/jobs/{source}").json()["job"]["number"]
 
 
-def test_a_job_reads_the_house_rules_of_the_day_it_was_opened(client: BenchClient) -> None:
+def test_a_job_reads_the_shop_settings_of_the_day_it_was_opened(client: BenchClient) -> None:
     job = walk.open_new(client, "swing-bridge-ram", serial="FN-8001")
     lead = client.as_person("tamsin")
-    assert lead.put("/api/house-rules/school_seals", json={"value": 1}).status_code == 200
+    assert lead.put("/api/shop-settings/practice_seals", json={"value": 1}).status_code == 200
     later = walk.open_new(client, "swing-bridge-ram", serial="FN-8002")
 
     def school(of: str) -> str:

@@ -1,4 +1,4 @@
-"""Grooves over the API: units, house, housing, search and design."""
+"""Grooves over the API: units, shop settings, housing, search and design."""
 
 from __future__ import annotations
 

@@ -190,8 +190,8 @@ def test_every_change_stands_on_the_trail_without_secrets(client: BenchClient) -
     tamsin.put("/api/people/ines/pin", json={"pin": "802613"})
     tamsin.put("/api/people/ines/badge", json={"badge": "04A1B2C3D4"})
     tamsin.put("/api/people/ines/authorisations/workshop", json={"until": until})
-    tamsin.put("/api/house-rules/squeeze_static_low", json={"value": 12})
-    tamsin.delete("/api/house-rules/squeeze_static_low")
+    tamsin.put("/api/shop-settings/squeeze_static_low", json={"value": 12})
+    tamsin.delete("/api/shop-settings/squeeze_static_low")
     changes = tamsin.get("/api/trail").json()
     told = [(one["subject"], one["change"], one["before"], one["after"]) for one in reversed(changes)]
     assert told == [

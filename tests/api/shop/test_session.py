@@ -109,7 +109,7 @@ def test_a_device_stays_signed_in_for_a_shift_and_no_longer(device: BenchClient)
 
 
 def test_the_shop_sets_how_long_a_shift_is(device: BenchClient) -> None:
-    device.as_person("tamsin").put("/api/house-rules/shift_hours", json={"value": 2})
+    device.as_person("tamsin").put("/api/shop-settings/shift_hours", json={"value": 2})
     with time_machine.travel(MORNING, tick=False) as clock:
         device.sign_in("bede")
         clock.shift(timedelta(hours=2, seconds=1))

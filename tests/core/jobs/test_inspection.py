@@ -1,4 +1,4 @@
-"""Points of a part held against the sheet's or the house's limit, slips told, parts sent out, ladders and schools."""
+"""Points of a part held against the sheet's or the shop's limit, slips told, parts sent out, ladders and practice options."""
 
 from __future__ import annotations
 
@@ -15,23 +15,23 @@ from ironkettle.core.jobs.kinds.rung import RUNGS
 from ironkettle.core.jobs.practice import practices_in
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status, Task
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from tests.bench import Job
 from tests.tiny import plug, sheet_of, told, unit
 
 POINT = {"key": "p", "ask": "How deep?", "read": "length", "limit": "at most 0.05 mm"}
 
 
-def job_with(*points: dict[str, Any], house: dict[str, float] | None = None, **changes: Any) -> Job:
+def job_with(*points: dict[str, Any], settings: dict[str, float] | None = None, **changes: Any) -> Job:
     job = Job(sheet_of(plug(parts__1__points=list(points), **changes)))
-    under(job, house or {})
+    under(job, settings or {})
     job.walk(until=lambda task: task.key == "measure:plug")
     return job
 
 
-def under(job: Job, house: dict[str, float]) -> None:
+def under(job: Job, settings: dict[str, float]) -> None:
     """The job as a shop with these rules works it."""
-    job.tables = replace(job.tables, house=House(house))
+    job.tables = replace(job.tables, settings=ShopSettings(settings))
 
 
 def read(job: Job, *values: str, note: str = "", **more: Any) -> None:
@@ -53,7 +53,7 @@ def test_a_house_limit_stands_where_the_sheet_has_none_and_the_shop_may_set_it()
     assert usual.task("measure:plug").asks[0].hint == "at most 0.05 mm (shop setting)"
     read(usual, "0.04 mm")
     assert standing(usual.case(), "plug") == "reuse"
-    strict = job_with(rule, family="cylinder", house={"limit_cylinder_rod_pit": 0.03})
+    strict = job_with(rule, family="cylinder", settings={"limit_cylinder_rod_pit": 0.03})
     read(strict, "0.04 mm")
     assert standing(strict.case(), "plug") == "replace"
     # The verdict stands as it was judged, whatever the shop decides later.
@@ -134,21 +134,21 @@ def test_a_part_replaced_is_not_read_again() -> None:
 PITTED = POINT | {"dress": {"to": "0.10 mm", "how": "flap wheel", "costs": "the chrome is through", "pits": True}}
 
 
-def test_a_pit_is_dressed_or_rejected_as_the_house_has_it() -> None:
+def test_a_pit_is_dressed_or_rejected_as_the_shop_has_it() -> None:
     rejecting = job_with(PITTED)
     read(rejecting, "0.08 mm")
     assert standing(rejecting.case(), "plug") == "replace"
     held = rejecting.task("measure:plug").practice
     assert held is not None
     assert held.way.words == "reject it"
-    dressing = job_with(PITTED, house={"school_pits": 1.0})
+    dressing = job_with(PITTED, settings={"practice_pits": 1.0})
     read(dressing, "0.08 mm")
     assert standing(dressing.case(), "plug") == "dress"
     task = dressing.task("dress:plug")
     assert task.shows == "drawback: the chrome is through"
     read(dressing, "0.11 mm")
     assert standing(dressing.case(), "plug") == "replace"
-    # What is no pit is dressed under either school.
+    # What is no pit is dressed under either practice option.
     score = job_with(POINT | {"dress": {"to": "0.10 mm"}})
     read(score, "0.08 mm")
     assert standing(score.case(), "plug") == "dress"
@@ -229,9 +229,9 @@ def of_ring(job: Job) -> Task:
     return job.task("fit:ring")
 
 
-def stripped(house: dict[str, float] | None = None, signs: str = "none", **changes: Any) -> Job:
+def stripped(settings: dict[str, float] | None = None, signs: str = "none", **changes: Any) -> Job:
     job = Job(sheet_of(plug(kits=None, **changes)))
-    under(job, house or {})
+    under(job, settings or {})
     job.walk(until=lambda task: task.key == "find:ring")
     job.do({"kind": "element_found", "element": "ring", "present": True, "signs": signs})
     return job
@@ -242,36 +242,36 @@ def keep(job: Job) -> None:
     job.do({"kind": "element_fitted", "element": "ring", "reused": True})
 
 
-def test_a_seal_that_looks_sound_is_kept_only_where_the_house_keeps_it() -> None:
+def test_a_seal_that_looks_sound_is_kept_only_where_the_shop_keeps_it() -> None:
     with pytest.raises(RuleError, match="one use only"):
         keep(stripped())
-    keeping = stripped({"school_seals": 1.0})
+    keeping = stripped({"practice_seals": 1.0})
     assert "reused" in [ask.field for ask in of_ring(keeping).asks]
     keep(keeping)
     with pytest.raises(RuleError, match="does not look sound"):
-        keep(stripped({"school_seals": 1.0}, signs="flat_both_sides"))
+        keep(stripped({"practice_seals": 1.0}, signs="flat_both_sides"))
     # What the sheet says is of one use stays so.
     one_use = {"stations__0__seats__0__elements__0__one_use": True}
     with pytest.raises(RuleError, match="one use only"):
-        keep(stripped({"school_seals": 1.0}, **one_use))
+        keep(stripped({"practice_seals": 1.0}, **one_use))
 
 
 @pytest.mark.parametrize(
     ("way", "words"), [(0, "clean service fluid"), (1, "grease that suits the compound"), (2, "dry")]
 )
-def test_fitted_with_what_the_house_says_where_the_sheet_is_silent(way: float, words: str) -> None:
-    job = stripped({"school_fitting": way})
+def test_fitted_with_what_the_shop_says_where_the_sheet_is_silent(way: float, words: str) -> None:
+    job = stripped({"practice_fitting": way})
     assert of_ring(job).entry["lubricant"] == words
-    said = stripped({"school_fitting": way}, stations__0__seats__0__elements__0__lubricant="silicone grease")
+    said = stripped({"practice_fitting": way}, stations__0__seats__0__elements__0__lubricant="silicone grease")
     assert of_ring(said).entry["lubricant"] == "silicone grease"
-    gasket = stripped({"school_fitting": way}, stations__0__seats__0__elements__0__kind="gasket",
+    gasket = stripped({"practice_fitting": way}, stations__0__seats__0__elements__0__kind="gasket",
                       stations__0__seats__0__elements__0__ring=None)  # fmt: skip
     assert of_ring(gasket).entry["lubricant"] == "dry"
 
 
-def test_the_schools_a_job_rests_on_are_named_once_each() -> None:
+def test_the_practice_options_a_job_rests_on_are_named_once_each() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     case: Case = job.case()
-    held = [one.school.key for one in practices_in(case, job.tasks())]
+    held = [one.option.key for one in practices_in(case, job.tasks())]
     assert len(held) == len(set(held))
     assert {"seals", "aim", "pry", "scrap", "place"} <= set(held)

@@ -13,7 +13,7 @@ from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from tests.bench import TAMSIN, Job, filled
 from tests.core.jobs.at_work import DRY, at, plugged
 from tests.tiny import plug, sheet_of
@@ -82,9 +82,9 @@ def test_an_early_timer_is_offered_at_once() -> None:
 
 def test_a_part_is_judged_by_its_hardest_point() -> None:
     # A shop that dresses a pit within its limit.
-    house = House({"school_pits": 1.0})
+    settings = ShopSettings({"practice_pits": 1.0})
     job = at("swing-bridge-ram", "measure:rod")
-    job.tables = replace(job.tables, house=house)
+    job.tables = replace(job.tables, settings=settings)
     good = {"point": "bend", "values": ["0.05 mm"]}
 
     def read(pit: str, **more: Any) -> dict[str, Any]:

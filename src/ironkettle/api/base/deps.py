@@ -9,9 +9,9 @@ from typing import Annotated
 from fastapi import Depends, Request
 from sqlalchemy.orm import Session
 
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.store.base import session_of
-from ironkettle.store.shop.settings import house_of
+from ironkettle.store.shop.settings import settings_in_force
 from ironkettle.store.shop.tables import Shop, shop_of
 
 
@@ -25,12 +25,12 @@ def get_session(request: Request) -> Iterator[Session]:
 DbSession = Annotated[Session, Depends(get_session, scope="function")]
 
 
-def get_house(session: DbSession) -> House:
-    return house_of(session)
+def get_shop_settings(session: DbSession) -> ShopSettings:
+    return settings_in_force(session)
 
 
-# The house rules in force when the request came.
-HouseRules = Annotated[House, Depends(get_house)]
+# The shop settings in force when the request came.
+SettingsInForce = Annotated[ShopSettings, Depends(get_shop_settings)]
 
 
 def get_shop(session: DbSession) -> Shop:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import Body, QuantityText
 from ironkettle.core.base.quantities import (
@@ -41,8 +41,8 @@ class ReadOut(BaseModel):
 
 
 @router.post("/read", summary="Read a quantity as a technician writes it")
-def read(body: ReadBody, house: HouseRules) -> ReadOut:
-    drop = house.hold_rules.drop_ml
+def read(body: ReadBody, settings: SettingsInForce) -> ReadOut:
+    drop = settings.hold_rules.drop_ml
     if not body.toleranced:
         quantity, around = read_quantity(body.text, body.dimension, "text", drop), None
     else:
@@ -59,5 +59,5 @@ def read(body: ReadBody, house: HouseRules) -> ReadOut:
 
 
 @router.get("/units", summary="What a number without a unit means in this shop, by dimension")
-def units(house: HouseRules) -> dict[Dimension, str]:
-    return {Dimension(dimension): symbol for dimension, symbol in house.units.items()}
+def units(settings: SettingsInForce) -> dict[Dimension, str]:
+    return {Dimension(dimension): symbol for dimension, symbol in settings.units.items()}

@@ -8,7 +8,7 @@ from uuid import UUID
 from fastapi import APIRouter
 from pydantic import Field
 
-from ironkettle.api.base.deps import DbSession, HouseRules, JobShop
+from ironkettle.api.base.deps import DbSession, JobShop, SettingsInForce
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.base.schemas import Body, NameText, QuantityText
@@ -125,7 +125,7 @@ def match(
     session: DbSession,
     caller: Reader,
     shop: JobShop,
-    house: HouseRules,
+    settings: SettingsInForce,
 ) -> RingMatchOut:
     case = case_for(session, job_of(session, job_id), shop, caller)
-    return match_in(groove_of(case, _task(case, task, "identify").subject), body, case.tables.house)
+    return match_in(groove_of(case, _task(case, task, "identify").subject), body, case.tables.settings)

@@ -58,7 +58,7 @@ from ironkettle.store.jobs.photos import find_photo
 from ironkettle.store.jobs.rows import JobRow, Page, find_job, job_numbered, open_job
 from ironkettle.store.sheets.rows import latest_sheets
 from ironkettle.store.shop.people import names_of
-from ironkettle.store.shop.settings import house_of
+from ironkettle.store.shop.settings import settings_in_force
 from ironkettle.store.shop.tables import Shop
 from ironkettle.store.shop.trail import leave_trail
 
@@ -232,7 +232,7 @@ def open_new(body: NewJobBody, session: DbSession, caller: Opener, shop: JobShop
     _own(body, caller)
     sheet = find_sheet(session, body.sheet_key, body.sheet_version)
     source = _source(session, body, sheet)
-    job = open_job(session, body.id, sheet, house_of(session), now())
+    job = open_job(session, body.id, sheet, settings_in_force(session), now())
     # Sent twice it is opened once: what it is a copy of is settled by its first entry.
     if job.entry_count == 0:
         job.copied_from = source

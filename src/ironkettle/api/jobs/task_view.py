@@ -92,7 +92,7 @@ class PracticeOut(BaseModel):
 
     @classmethod
     def of(cls, held: Held | None) -> PracticeOut | None:
-        return None if held is None else cls(name=held.school.name, way=held.way.words, told=held.told)
+        return None if held is None else cls(name=held.option.name, way=held.way.words, told=held.told)
 
 
 class TaskOut(BaseModel):

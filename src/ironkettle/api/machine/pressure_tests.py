@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Discriminator, Field, Tag
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
 from ironkettle.api.machine.tests import (
@@ -52,7 +52,7 @@ from ironkettle.core.machine.pressure import (
     plan_hold,
     read_trace_part,
 )
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.reference import fluids
 
 BAR_PER_MPA = 10.0
@@ -234,14 +234,14 @@ def _kinds(bodies: Iterable[str]) -> str:
 
 
 @router.post("/plan", summary="How a test is run; for a hold, how long this gauge must hold on this volume")
-def plan(body: _one_of(PlanBody, PLAN_BODIES), house: HouseRules) -> PlanOut | TrialPlanOut:  # type: ignore[valid-type]
-    return plan_trial(body) if isinstance(body, TrialBody) else _plan_of_hold(body, house)
+def plan(body: _one_of(PlanBody, PLAN_BODIES), settings: SettingsInForce) -> PlanOut | TrialPlanOut:  # type: ignore[valid-type]
+    return plan_trial(body) if isinstance(body, TrialBody) else _plan_of_hold(body, settings)
 
 
-def _plan_of_hold(body: PlanBody, house: House) -> PlanOut:
-    volume, gauge, limit = _setup(body, house.hold_rules)
+def _plan_of_hold(body: PlanBody, settings: ShopSettings) -> PlanOut:
+    volume, gauge, limit = _setup(body, settings.hold_rules)
     pressure = _wanted(body.pressure, body, volume)
-    return hold_plan_out(plan_hold(pressure, volume, gauge, limit, house.hold_rules))
+    return hold_plan_out(plan_hold(pressure, volume, gauge, limit, settings.hold_rules))
 
 
 def hold_plan_out(result: HoldPlan) -> PlanOut:
@@ -259,12 +259,12 @@ def hold_plan_out(result: HoldPlan) -> PlanOut:
 
 
 @router.post("/analyse", summary="The result of a run: its figures with their uncertainty, and the verdict")
-def analyse(body: _one_of(AnalyseBody, ANALYSE_BODIES), house: HouseRules) -> AnalysisOut | TrialOut:  # type: ignore[valid-type]
-    return analyse_trial(body) if isinstance(body, TrialBody) else _analyse_hold(body, house)
+def analyse(body: _one_of(AnalyseBody, ANALYSE_BODIES), settings: SettingsInForce) -> AnalysisOut | TrialOut:  # type: ignore[valid-type]
+    return analyse_trial(body) if isinstance(body, TrialBody) else _analyse_hold(body, settings)
 
 
-def _analyse_hold(body: AnalyseBody, house: House) -> AnalysisOut:
-    volume, gauge, limit = _setup(body, house.hold_rules)
+def _analyse_hold(body: AnalyseBody, settings: ShopSettings) -> AnalysisOut:
+    volume, gauge, limit = _setup(body, settings.hold_rules)
     unit = find_unit(body.pressure_unit)
     if unit is None or unit.dimension is not Dimension.PRESSURE:
         raise fault("pressure_unit", f"“{body.pressure_unit}” is not a pressure unit", "bar", "psi", "MPa", "kPa")
@@ -288,7 +288,7 @@ def _analyse_hold(body: AnalyseBody, house: House) -> AnalysisOut:
             wanted=wanted,
             planned_hold=body.planned_hold_s or 0.0,
             let_down=body.let_down,
-            rules=house.hold_rules,
+            rules=settings.hold_rules,
         )
     )
 

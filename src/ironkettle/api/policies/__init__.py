@@ -1,10 +1,10 @@
 """Who may do what: a small class a noun, asked with one word."""
 
 from ironkettle.api.policies.base import Caller, Right, authorize
-from ironkettle.api.policies.house import HousePolicy
 from ironkettle.api.policies.jobs import JobPolicy
 from ironkettle.api.policies.people import PersonPolicy
 from ironkettle.api.policies.practice import PracticePolicy
+from ironkettle.api.policies.settings import SettingsPolicy
 from ironkettle.api.policies.sheets import SheetPolicy
 from ironkettle.api.policies.stand import StandPolicy
 from ironkettle.api.policies.stock import StockPolicy
@@ -17,7 +17,7 @@ from ironkettle.api.policies.units import UnitPolicy
 OFFERED: dict[str, Right] = {
     "change_stand": StandPolicy.change,
     "open_jobs": JobPolicy.open,
-    "change_house_rules": HousePolicy.change,
+    "change_shop_settings": SettingsPolicy.change,
     "manage_people": PersonPolicy.manage,
     "manage_tokens": TokenPolicy.manage,
     "change_tools": ToolPolicy.change,
@@ -34,11 +34,11 @@ OFFERED: dict[str, Right] = {
 __all__ = [
     "OFFERED",
     "Caller",
-    "HousePolicy",
     "JobPolicy",
     "PersonPolicy",
     "PracticePolicy",
     "Right",
+    "SettingsPolicy",
     "SheetPolicy",
     "StandPolicy",
     "StockPolicy",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText
 from ironkettle.api.sealing.grooves import GlandCheckBody, ring_of
@@ -40,7 +40,7 @@ class DiagnoseBody(Body):
     speed: QuantityText | None = None
     years: Figure | None = Field(default=None, ge=0, le=100)
 
-    def circumstances(self, house: HouseRules) -> Circumstances:
+    def circumstances(self, settings: SettingsInForce) -> Circumstances:
         """For the core. Raises RuleError with every fault."""
         read = Collector()
         temperature = read.get(read_temperature, self.temperature, "temperature")
@@ -50,7 +50,7 @@ class DiagnoseBody(Body):
         gland = read.get(lambda body, field: body.gland(f"{field}."), self.gland, "gland")
         ring = read.get(lambda body, field: ring_of(body.ring, f"{field}.ring"), self.gland, "gland")
         read.done()
-        check = check_gland(gland, ring, gland_tables(house)) if gland is not None and ring is not None else None
+        check = check_gland(gland, ring, gland_tables(settings)) if gland is not None and ring is not None else None
         faced = None
         if self.faced is not None and self.must_face is not None:
             faced = Faced(self.faced, self.must_face, self.faced, self.must_face)
@@ -125,6 +125,6 @@ def elements() -> list[ElementOut]:
 
 
 @router.post("/diagnose", summary="Why it failed: causes ranked, with the evidence for and against each")
-def diagnose_failure(body: DiagnoseBody, house: HouseRules) -> DiagnosisOut:
-    found = diagnose(body.circumstances(house), failure_table())
+def diagnose_failure(body: DiagnoseBody, settings: SettingsInForce) -> DiagnosisOut:
+    found = diagnose(body.circumstances(settings), failure_table())
     return DiagnosisOut(causes=[CauseOut.of(one) for one in found])

@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import (
     Body,
@@ -228,9 +228,9 @@ def check_out(check: GlandCheck) -> GlandCheckOut:
 
 
 @router.post("/check", summary="One ring in one groove")
-def check(body: GlandCheckBody, house: HouseRules) -> GlandCheckOut:
+def check(body: GlandCheckBody, settings: SettingsInForce) -> GlandCheckOut:
     gland = body.gland()
-    return check_out(check_gland(gland, ring_of(body.ring), gland_tables(house)))
+    return check_out(check_gland(gland, ring_of(body.ring), gland_tables(settings)))
 
 
 def ring_of(named: RingNamed | RingMeasured, field: str = "ring") -> RingSize:
@@ -274,8 +274,8 @@ class GrooveSearchOut(BaseModel):
 
 
 @router.post("/rings", summary="The sizes that fit a groove, best first")
-def rings(body: GrooveSearchBody, house: HouseRules) -> GrooveSearchOut:
-    found = search_rings(body.gland(), ring_table(), gland_tables(house), limit=body.limit)
+def rings(body: GrooveSearchBody, settings: SettingsInForce) -> GrooveSearchOut:
+    found = search_rings(body.gland(), ring_table(), gland_tables(settings), limit=body.limit)
     return GrooveSearchOut(
         rings=[
             FitOut(
@@ -336,7 +336,7 @@ class GrooveDesignOut(BaseModel):
 
 
 @router.post("/design", summary="New groove for a bore, rod or face")
-def design(body: GrooveDesignBody, house: HouseRules) -> GrooveDesignOut:
+def design(body: GrooveDesignBody, settings: SettingsInForce) -> GrooveDesignOut:
     read = Collector()
     across = read.get(read_toleranced_length, body.across, "across", low=1.0)
     pressure = read.get(read_gauge_pressure, body.pressure, "pressure")
@@ -355,7 +355,7 @@ def design(body: GrooveDesignBody, house: HouseRules) -> GrooveDesignOut:
         temperature=temperature,
         diametral_clearance=clearance,
     )
-    found = design_groove(wish, ring_table(), gland_tables(house), limit=body.limit)
+    found = design_groove(wish, ring_table(), gland_tables(settings), limit=body.limit)
     return GrooveDesignOut(proposals=[_proposal(one) for one in found])
 
 

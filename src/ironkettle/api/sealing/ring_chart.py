@@ -9,7 +9,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText, SizeName, SizeOut, size_out
 from ironkettle.api.sealing.rings import SeriesName
@@ -140,7 +140,7 @@ class CompareOut(BaseModel):
 
 
 @router.post("/compare", summary="Two sizes side by side")
-def compare(body: CompareBody, house: HouseRules) -> CompareOut:
+def compare(body: CompareBody, settings: SettingsInForce) -> CompareOut:
     faults: list[FieldFault] = []
     found: list[RingSize] = []
     for field, named in (("first", body.first), ("second", body.second)):
@@ -158,6 +158,6 @@ def compare(body: CompareBody, house: HouseRules) -> CompareOut:
             DifferenceOut(
                 what=d.what, first_mm=d.first, second_mm=d.second, mistaken=d.mistaken, told_apart=d.told_apart
             )
-            for d in compare_sizes(first, second, house.uncertainty)
+            for d in compare_sizes(first, second, settings.uncertainty)
         ],
     )

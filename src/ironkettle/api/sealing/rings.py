@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ironkettle.api.base.deps import HouseRules
+from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import (
     Body,
@@ -34,7 +34,7 @@ from ironkettle.core.sealing.rings import (
     Read,
     match_ring,
 )
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.reference import ring_table
 from ironkettle.store.shop.tables import gland_tables
 
@@ -170,30 +170,30 @@ class RingMatchOut(BaseModel):
 
 
 @router.post("/match", summary="Which O-ring is it")
-def match(body: RingMatchBody, house: HouseRules) -> RingMatchOut:
-    return match_out(body, house)
+def match(body: RingMatchBody, settings: SettingsInForce) -> RingMatchOut:
+    return match_out(body, settings)
 
 
-def match_out(body: RingMatchBody, house: House) -> RingMatchOut:
+def match_out(body: RingMatchBody, settings: ShopSettings) -> RingMatchOut:
     """The answer to a match, for this endpoint and for the puzzles."""
-    return match_in(body.groove.gland("groove.") if body.groove else None, body, house)
+    return match_in(body.groove.gland("groove.") if body.groove else None, body, settings)
 
 
-def match_in(gland: Gland | None, body: RingReadBody, house: House) -> RingMatchOut:
+def match_in(gland: Gland | None, body: RingReadBody, settings: ShopSettings) -> RingMatchOut:
     """The answer to a match in a groove that is known already."""
-    measurement = body.measurement(house.uncertainty)
+    measurement = body.measurement(settings.uncertainty)
     table = ring_table() if body.series is None else ring_table().of_series(body.series)
     if not table.sizes:
         raise fault("series", "name at least one series", *SERIES)
     evidence = None
     if gland is not None:
-        sifted = sift_rings(gland, table, house.limits)
+        sifted = sift_rings(gland, table, settings.limits)
         evidence = GrooveEvidence(sifted.misfit, sifted.discomfort, sifted.reasons)
-    found = match_ring(measurement, table, groove=evidence, prior=house.prior, limit=body.limit)
+    found = match_ring(measurement, table, groove=evidence, prior=settings.prior, limit=body.limit)
     checks: list[GlandCheckOut | None] = [None] * len(found.candidates)
     if gland is not None:
         sizes = [candidate.size for candidate in found.candidates]
-        checks = [check_out(check) for check in check_rings(gland, sizes, gland_tables(house))]
+        checks = [check_out(check) for check in check_rings(gland, sizes, gland_tables(settings))]
     return _answer(found, checks, len(table.sizes), measurement)
 
 

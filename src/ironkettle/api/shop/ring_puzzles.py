@@ -8,7 +8,7 @@ from uuid import UUID
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from ironkettle.api.base.deps import DbSession, HouseRules, now
+from ironkettle.api.base.deps import DbSession, SettingsInForce, now
 from ironkettle.api.base.identity import MaybeCaller, allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.base.schemas import Body, NameText, SizeName
@@ -17,7 +17,7 @@ from ironkettle.api.sealing.grooves import GlandCheckOut, GrooveBody, check_out
 from ironkettle.api.sealing.rings import RingMatchBody, RingMatchOut, match_out
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.sealing.grooves import check_gland
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.demo.puzzles import Choice, Puzzle, puzzles
 from ironkettle.reference import ring_table
 from ironkettle.store.shop.people import all_people
@@ -87,7 +87,7 @@ def guess(
     key: NameText,
     body: GuessBody,
     session: DbSession,
-    house: HouseRules,
+    settings: SettingsInForce,
     caller: Annotated[Caller, allow(PracticePolicy.guess)],
 ) -> GuessOut:
     puzzle = next((one for one in puzzles() if one.key == key), None)
@@ -108,21 +108,21 @@ def guess(
         add_guess(session, row)
     elif (present.who, present.puzzle, present.choice) != (row.who, row.puzzle, row.choice):
         raise RefusedError("guess-exists", "a guess with this id exists with other contents")
-    return reasoning(puzzle, body.choice, house)
+    return reasoning(puzzle, body.choice, settings)
 
 
-def reasoning(puzzle: Puzzle, choice: str, house: House) -> GuessOut:
+def reasoning(puzzle: Puzzle, choice: str, settings: ShopSettings) -> GuessOut:
     """What the rules say of a puzzle: the match, and the ring it comes down to in its groove."""
     groove = GrooveBody(**puzzle.groove) if puzzle.groove else None
     match = check = ring = None
     if puzzle.reading:
-        match = match_out(RingMatchBody(**puzzle.reading, groove=groove, limit=4), house)
+        match = match_out(RingMatchBody(**puzzle.reading, groove=groove, limit=4), settings)
         ring = SizeName(series=match.candidates[0].series, designation=match.candidates[0].designation)
     if puzzle.ring is not None:
         ring = SizeName(**puzzle.ring.model_dump())
     if groove is not None and ring is not None:
         size = ring_table().find(ring.series, ring.designation)
-        check = check_out(check_gland(groove.gland(), size, gland_tables(house)))
+        check = check_out(check_gland(groove.gland(), size, gland_tables(settings)))
     return GuessOut(
         right=choice == puzzle.answer, answer=puzzle.answer, because=puzzle.because, match=match, ring=ring, check=check
     )

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field, model_validator
 from sqlalchemy import text
 
-from ironkettle.api.base.deps import DbSession, HouseRules, now
+from ironkettle.api.base.deps import DbSession, SettingsInForce, now
 from ironkettle.api.base.identity import (
     MaybeCaller,
     NotSignedInError,
@@ -98,7 +98,7 @@ def welcome(request: Request, session: DbSession) -> WelcomeOut:
 
 @router.post("/session", summary="Sign in on this device", responses=NOT_SIGNED_IN)
 def sign_in(
-    body: SignInBody, request: Request, response: Response, session: DbSession, house: HouseRules
+    body: SignInBody, request: Request, response: Response, session: DbSession, settings: SettingsInForce
 ) -> SessionOut:
     if body.badge is not None:
         person = prove_badge(request, check_badge(body.badge))
@@ -110,7 +110,7 @@ def sign_in(
             raise RefusedError("no-pin", f"{named.name} has no PIN yet; the lead can set one under Workshop")
         prove(request, named.key, body.pin or "")
         person = named
-    return _begin(request, response, session, person, house.shift_hours)
+    return _begin(request, response, session, person, settings.shift_hours)
 
 
 @router.get("/session", summary="Who is signed in on this device", responses=NOT_SIGNED_IN)
@@ -133,7 +133,7 @@ def sign_out(request: Request, response: Response, session: DbSession) -> None:
 
 @router.post("/session/first", summary="The first lead of a workshop that has none", responses=CONFLICT)
 def first_lead(
-    body: FirstLeadBody, request: Request, response: Response, session: DbSession, house: HouseRules
+    body: FirstLeadBody, request: Request, response: Response, session: DbSession, settings: SettingsInForce
 ) -> SessionOut:
     if request.client is None or request.client.host not in _LOOPBACK:
         raise NotAllowedError("not-here", "the first lead is set up on the machine that runs the server")
@@ -149,7 +149,7 @@ def first_lead(
     set_secret(person, secret)
     session.flush()
     leave_trail(session, person.key, now(), "person", person.key, "first lead", after={"name": name, "role": "lead"})
-    return _begin(request, response, session, person, house.shift_hours)
+    return _begin(request, response, session, person, settings.shift_hours)
 
 
 def _begin(request: Request, response: Response, session: DbSession, person: Person, shift_hours: float) -> SessionOut:

@@ -12,19 +12,19 @@ from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED
 from ironkettle.api.base.schemas import Body, NameText
-from ironkettle.api.policies import Caller, HousePolicy
+from ironkettle.api.policies import Caller, SettingsPolicy
 from ironkettle.core.base.text import Figure
-from ironkettle.core.shop.settings import HOUSE_RULES
+from ironkettle.core.shop.settings import SHOP_SETTINGS
 from ironkettle.store.shop.people import names_of
-from ironkettle.store.shop.settings import house_of, house_rows, reset_rule, set_rule
+from ironkettle.store.shop.settings import reset_rule, set_rule, setting_rows, settings_in_force
 from ironkettle.store.shop.trail import leave_trail
 
-router = APIRouter(prefix="/api/house-rules", tags=["shop settings"], responses=ERROR_RESPONSES)
+router = APIRouter(prefix="/api/shop-settings", tags=["shop settings"], responses=ERROR_RESPONSES)
 
-Decider = Annotated[Caller, allow(HousePolicy.change)]
+Decider = Annotated[Caller, allow(SettingsPolicy.change)]
 
 
-class HouseRuleOut(BaseModel):
+class ShopSettingOut(BaseModel):
     """``value`` is in force, ``shipped`` what came with the application; ``who`` changed it, if anybody."""
 
     key: str
@@ -46,11 +46,11 @@ class RuleBody(Body):
 
 
 @router.get("", summary="All shop settings")
-def rules(session: DbSession) -> list[HouseRuleOut]:
-    own = house_rows(session)
+def rules(session: DbSession) -> list[ShopSettingOut]:
+    own = setting_rows(session)
     names = names_of(session)
     return [
-        HouseRuleOut(
+        ShopSettingOut(
             key=rule.key,
             group=rule.group,
             name=rule.name,
@@ -64,25 +64,25 @@ def rules(session: DbSession) -> list[HouseRuleOut]:
             who=names.get(own[rule.key].who) if rule.key in own else None,
             changed_at=own[rule.key].changed_at if rule.key in own else None,
         )
-        for rule in HOUSE_RULES
+        for rule in SHOP_SETTINGS
     ]
 
 
 @router.put("/{key}", summary="Change a shop setting", responses=GUARDED)
-def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
-    house = house_of(session)
-    house.changed(key, body.value)
+def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -> list[ShopSettingOut]:
+    settings = settings_in_force(session)
+    settings.changed(key, body.value)
     set_rule(session, key, body.value, caller.key, now())
-    told = {"value": house.value(key)}, {"value": body.value}
+    told = {"value": settings.value(key)}, {"value": body.value}
     leave_trail(session, caller.key, now(), "shop setting", key, "changed", *told)
     return rules(session)
 
 
 @router.delete("/{key}", summary="Back to the shipped value", responses=GUARDED)
-def reset(key: NameText, session: DbSession, caller: Decider) -> list[HouseRuleOut]:
-    house = house_of(session)
-    shipped = house.reset(key).value(key)
+def reset(key: NameText, session: DbSession, caller: Decider) -> list[ShopSettingOut]:
+    settings = settings_in_force(session)
+    shipped = settings.reset(key).value(key)
     reset_rule(session, key)
-    told = {"value": house.value(key)}, {"value": shipped}
+    told = {"value": settings.value(key)}, {"value": shipped}
     leave_trail(session, caller.key, now(), "shop setting", key, "back to the shipped value", *told)
     return rules(session)

@@ -31,7 +31,7 @@ from ironkettle.store.jobs.cases import case_of, state_of
 from ironkettle.store.jobs.logs import NewEntry, append_entry
 from ironkettle.store.jobs.rows import open_job
 from ironkettle.store.shop.dues import units_due
-from ironkettle.store.shop.settings import house_of
+from ironkettle.store.shop.settings import settings_in_force
 from ironkettle.store.shop.tables import Shop
 from ironkettle.store.shop.units import (
     CounterRow,
@@ -280,7 +280,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
         case = case_for(session, begun, shop, caller)
         return job_view(session, begun, case, tasks_of(case))
     interval = interval_of(sheet, body.interval)
-    job = open_job(session, body.id, sheet, house_of(session), now())
+    job = open_job(session, body.id, sheet, settings_in_force(session), now())
     if job.entry_count and job.unit_id != found.id:
         raise RefusedError("job-exists", "a job with this id is open on another unit")
     fluid = sheet.service.fluids[0] if sheet.service.fluids else sheet.service.medium

@@ -17,7 +17,7 @@ from ironkettle.core.sealing.grooves import Fit, Gland, GlandTables, search_ring
 from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.shop.people import Author
 from ironkettle.core.shop.service import CounterRead
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 
 
 @dataclass(frozen=True)
@@ -30,13 +30,13 @@ class Tables:
     failures: FailureTable
     fasteners: FastenerTables
     cleaning: tuple[Cleaning, ...] = ()
-    house: House = field(default_factory=lambda: House({}))
+    settings: ShopSettings = field(default_factory=lambda: ShopSettings({}))
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
 
     @property
     def hold_rules(self) -> HoldRules:
         """How a pressure hold is judged."""
-        return self.house.hold_rules
+        return self.settings.hold_rules
 
     def fits(self, gland: Gland, limit: int) -> tuple[Fit, ...]:
         """The ring sizes that fit a groove, the best first."""

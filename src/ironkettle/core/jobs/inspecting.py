@@ -99,7 +99,7 @@ def harmful(case: Case) -> list[Harmful]:
 
 
 def points_of(case: Case, part: PartSpec) -> list[PointSpec]:
-    """The points of a part in this job: those of the sheet, with the house's limit where it names one, and harm done."""
+    """The points of a part in this job: those of the sheet, with the shop's limit where it names one, and harm done."""
     own = [_limited(case, point) for point in part.points]
     return [*own, *(one.point for one in harmful(case) if one.part == part.key)]
 
@@ -109,7 +109,9 @@ def _limited(case: Case, point: PointSpec) -> PointSpec:
         return point
     limit = part_limit(case.resolved.sheet.family, point.rule)
     return (
-        point if limit is None else point.model_copy(update={"limit": f"at most {case.tables.house.most(limit):g} mm"})
+        point
+        if limit is None
+        else point.model_copy(update={"limit": f"at most {case.tables.settings.most(limit):g} mm"})
     )
 
 
@@ -123,7 +125,7 @@ def limit_words(point: PointSpec) -> str | None:
 def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdict:
     """What the readings of a part come to: the hardest of its points.
 
-    A point that does not hold its limit may be dressed where the sheet says so, the shop's school allows it, and it is
+    A point that does not hold its limit may be dressed where the sheet says so, the shop's practice option allows it, and it is
     not beyond that; else the sheet says what follows.
     """
     specs = {point.key: point for point in points_of(case, part)}
@@ -147,7 +149,7 @@ def _verdict_of(case: Case, spec: PointSpec, one: PointRead) -> Verdict:
 
 def may_dress(case: Case, spec: PointSpec) -> bool:
     """Whether the shop dresses such a fault at all."""
-    return spec.dress is not None and (not spec.dress.pits or case.tables.house.holds("pits", _DRESS_PITS))
+    return spec.dress is not None and (not spec.dress.pits or case.tables.settings.follows("pits", _DRESS_PITS))
 
 
 def holds(spec: PointSpec, one: PointRead) -> bool:

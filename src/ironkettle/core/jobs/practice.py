@@ -18,7 +18,7 @@ _LUBRICANT = {0: "clean service fluid", 1: "grease that suits the compound", 2: 
 
 def practice_of(case: Case, at: ElementAt) -> Held | None:
     """The practice option that the fitting of an element rests on; None where it rests on none."""
-    options = case.tables.house.schools
+    options = case.tables.settings.practice
     if may_be_kept(case, at) or _is_renewed_by_choice(at):
         return options["seals"]
     return None if at.spec.lubricant else options["fitting"]
@@ -26,8 +26,8 @@ def practice_of(case: Case, at: ElementAt) -> Held | None:
 
 def practices_in(case: Case, tasks: Iterable[Task]) -> tuple[Held, ...]:
     """The practice options that a job rests on, each once, in the order of the list."""
-    held = {task.practice.school.key for task in tasks if task.practice is not None}
-    return tuple(one for key, one in case.tables.house.schools.items() if key in held)
+    held = {task.practice.option.key for task in tasks if task.practice is not None}
+    return tuple(one for key, one in case.tables.settings.practice.items() if key in held)
 
 
 def _is_renewed_by_choice(at: ElementAt) -> bool:
@@ -36,10 +36,10 @@ def _is_renewed_by_choice(at: ElementAt) -> bool:
 
 
 def may_be_kept(case: Case, at: ElementAt) -> bool:
-    """Whether the old one may go back: where neither sheet nor kind forbid it, or where the house keeps what looks sound."""
+    """Whether the old one may go back: where neither sheet nor kind forbid it, or where the shop keeps what looks sound."""
     if not at.one_use:
         return True
-    if at.spec.one_use is not None or not case.tables.house.holds("seals", _KEEP):
+    if at.spec.one_use is not None or not case.tables.settings.follows("seals", _KEEP):
         return False
     found = case.state.get(FOUND, at.key)
     turned = found is not None and found.faced not in {None, case.resolved.oriented[at.key].faces}
@@ -47,10 +47,10 @@ def may_be_kept(case: Case, at: ElementAt) -> bool:
 
 
 def lubricant_of(case: Case, at: ElementAt) -> str:
-    """What an element is fitted with: what the sheet says, else the house's way."""
+    """What an element is fitted with: what the sheet says, else the shop's way."""
     if at.spec.lubricant:
         return at.spec.lubricant
     if not KINDS[at.spec.kind].lubricated:
         return _LUBRICANT[2]
-    place = next(place for place in _LUBRICANT if case.tables.house.holds("fitting", place))
+    place = next(place for place in _LUBRICANT if case.tables.settings.follows("fitting", place))
     return _LUBRICANT[place]

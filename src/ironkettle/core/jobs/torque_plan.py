@@ -70,7 +70,7 @@ def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> 
         soft_thread=group.soft_thread,
         fastener=_fastener(case, group, done_with) if is_threaded(group) else None,
         locking=done_with.locking,
-        top=case.tables.house.holds("aim", 1),
+        top=case.tables.settings.follows("aim", 1),
     )
 
 

@@ -23,7 +23,7 @@ from ironkettle.core.jobs.runs import read_chunk
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, from_snapshot
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.shop.people import Author
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings, under_their_names
 from ironkettle.store.jobs.rows import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.sheets.rows import document_hash, is_draft, resolved_sheet, sheet_hash
 from ironkettle.store.shop.tables import Shop, tables_of
@@ -94,7 +94,7 @@ def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Aut
     """What the rules of a job compute from."""
     check_basis(session, job, state)
     resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, answers_in(state), care_in(state))
-    tables = tables_of(House(job.house))
+    tables = tables_of(ShopSettings(under_their_names(job.settings)))
     carried = _carried(session, job)
     # A closed job looks for nothing on the shelf any more.
     shelf = () if closed_by(state) is not None else shop.shelf
@@ -117,7 +117,7 @@ def basis_of(session: Session, job: JobRow) -> JobBasis:
     """What a job is worked from, as the database holds it now."""
     return JobBasis(
         sheet=sheet_hash(session, job.sheet_key, job.sheet_version),
-        settings=document_hash(job.house),
+        settings=document_hash(job.settings),
         number=job.number,
     )
 

@@ -25,13 +25,13 @@ from sqlalchemy.orm import Mapped, Session, mapped_column
 from ironkettle.core.base.errors import DamagedEntryError, RefusedError
 from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
 from ironkettle.core.sheets.document import Sheet
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.store.base import Base
 from ironkettle.store.sheets.rows import SheetRow, load_sheet
 
 
 class JobRow(Base):
-    """Summary columns follow the log; the log is the truth. ``house``: what the shop's rules were on the day it was opened,
+    """Summary columns follow the log; the log is the truth. ``settings``: what the shop's rules were on the day it was opened,
     where they differ from the shipped ones."""
 
     __tablename__ = "jobs"
@@ -70,7 +70,7 @@ class JobRow(Base):
     timer_for: Mapped[str] = mapped_column(default="")
     ended: Mapped[str] = mapped_column(default="")
     copied_from: Mapped[UUID | None] = mapped_column(ForeignKey("jobs.id"), default=None)
-    house: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    settings: Mapped[dict[str, Any]] = mapped_column(default=dict)
     short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     causes: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     unit_id: Mapped[UUID | None] = mapped_column(ForeignKey("units.id"), index=True, default=None)
@@ -211,8 +211,8 @@ def log_page(session: Session, job_id: UUID, page: Page) -> list[EntryRow]:
     return sorted(_read_rows(session, job_id, query), key=lambda row: row.seq)
 
 
-def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: datetime) -> JobRow:
-    """A new job on a sheet, under the house rules of the day; the same id again gives the job that is there.
+def open_job(session: Session, job_id: UUID, sheet: Sheet, settings: ShopSettings, now: datetime) -> JobRow:
+    """A new job on a sheet, under the shop settings of the day; the same id again gives the job that is there.
 
     Raises RefusedError for an id that is taken, and for a sheet that is used no more.
     """
@@ -226,7 +226,7 @@ def open_job(session: Session, job_id: UUID, sheet: Sheet, house: House, now: da
         told = f"{sheet.name}, version {sheet.version}, was withdrawn: choose another sheet, or have the lead put it back under Workshop"
         raise RefusedError("sheet-ended", told)
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
-    job.house = dict(house.own)
+    job.settings = dict(settings.own)
     job.family = sheet.family
     session.add(job)
     session.flush()

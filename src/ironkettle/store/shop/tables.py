@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from ironkettle.core.jobs import OnShelf, Tables
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.sealing.grooves import GlandTables
-from ironkettle.core.shop.settings import House
+from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.reference import (
     cleaning,
     compounds,
@@ -55,18 +55,20 @@ def shop_of(session: Session) -> Shop:
     return Shop(wrenches, gauges, shelf_of(all_stock(session)))
 
 
-def gland_tables(house: House) -> GlandTables:
+def gland_tables(settings: ShopSettings) -> GlandTables:
     """The tables of the gland rules with this shop's limits."""
-    return GlandTables(extrusion_limits(), gland_rows(), house.limits, compounds())
+    return GlandTables(extrusion_limits(), gland_rows(), settings.limits, compounds())
 
 
-def tables_of(house: House) -> Tables:
-    """The tables of the tasks with a set of house rules."""
-    return _tables(tuple(sorted(house.own.items())))
+def tables_of(settings: ShopSettings) -> Tables:
+    """The tables of the tasks with a set of shop settings."""
+    return _tables(tuple(sorted(settings.own.items())))
 
 
 @lru_cache(maxsize=32)
 def _tables(own: tuple[tuple[str, float], ...]) -> Tables:
-    """The tables for a set of house rules; kept, because they remember the searches made in them."""
-    house = House(dict(own))
-    return Tables(ring_table(), fluids(), gland_tables(house), failure_table(), fastener_tables(), cleaning(), house)
+    """The tables for a set of shop settings; kept, because they remember the searches made in them."""
+    settings = ShopSettings(dict(own))
+    return Tables(
+        ring_table(), fluids(), gland_tables(settings), failure_table(), fastener_tables(), cleaning(), settings
+    )

@@ -1,4 +1,4 @@
-"""The trail of changes to people, rights, tools, sheets and house rules: who, when, from what, to what; each sealed with
+"""The trail of changes to people, rights, tools, sheets and shop settings: who, when, from what, to what; each sealed with
 the one before it."""
 
 from __future__ import annotations

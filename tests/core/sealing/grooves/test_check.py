@@ -11,7 +11,7 @@ from ironkettle.core.base.quantities import Toleranced
 from ironkettle.core.sealing.grooves import (
     Gland,
     GlandTables,
-    HouseLimits,
+    GrooveLimits,
     Motion,
     PressureDirection,
     Seat,
@@ -107,7 +107,7 @@ def test_several_at_once_are_as_one_by_one() -> None:
 
 
 def test_limits_of_the_shop_decide_and_are_named() -> None:
-    strict = replace(TABLES, limits=HouseLimits(squeeze_static=Band(22, 30)))
+    strict = replace(TABLES, limits=GrooveLimits(squeeze_static=Band(22, 30)))
     check = check_gland(GLAND, RING, strict)
     assert check.verdict == "reject"
     finding = next(f for f in check.findings if f.code == "squeeze")

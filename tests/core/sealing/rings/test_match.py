@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ironkettle.core.base.quantities import Toleranced
-from ironkettle.core.sealing.grooves import Gland, HouseLimits, Seat, sift_rings
+from ironkettle.core.sealing.grooves import Gland, GrooveLimits, Seat, sift_rings
 from ironkettle.core.sealing.rings import (
     AS568,
     DEFAULT_PRIOR,
@@ -63,7 +63,7 @@ def test_one_ring_under_two_names_is_one_line() -> None:
 
 
 def _evidence(gland: Gland) -> GrooveEvidence:
-    sifted = sift_rings(gland, TABLE, HouseLimits())
+    sifted = sift_rings(gland, TABLE, GrooveLimits())
     return GrooveEvidence(sifted.misfit, sifted.discomfort, sifted.reasons)
 
 

@@ -62,7 +62,7 @@ LOOSENS: dict[str, tuple[dict[str, Any], Edit]] = {
     "another family": (RAM, lambda d: d.update(family="other")),
     "a fluid more": (RAM, lambda d: d["service"]["fluids"].append("water-glycol")),
     "a point dropped": (RAM, lambda d: next(p for p in d["parts"] if p.get("points"))["points"].pop()),
-    "a limit in place of the house's": (RAM, lambda d: point_of(d, "pit").update(limit="at most 1 mm", rule=None)),
+    "a limit in place of the shop's": (RAM, lambda d: point_of(d, "pit").update(limit="at most 1 mm", rule=None)),
     "a worse end for a bad rod": (RAM, lambda d: point_of(d, "pit").update({"else": "reuse"})),
     "a step dropped": (RAM, lambda d: d["steps"].pop(0)),
     "what is let down before": (RAM, lambda d: next(s for s in d["steps"] if s.get("relieves")).pop("relieves")),

@@ -44,7 +44,7 @@ BASE_UNIT = {
     Dimension.AREA: "mm²",
 }
 
-# Drops of oil or water off a fitting run from 0.03 to 0.07 ml; a house rule says what the shop takes.
+# Drops of oil or water off a fitting run from 0.03 to 0.07 ml; a shop setting says what the shop takes.
 DROP_ML = 0.05
 
 

@@ -123,7 +123,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
         entry,
         why=suspected.get(at.station.key),
         place=at.station.key,
-        practice=case.tables.house.schools["pry"],
+        practice=case.tables.settings.practice["pry"],
         asks=tuple(asks),
     )
 

@@ -65,7 +65,7 @@ def _check(case: Case, payload: ElementFitted) -> None:
     at = case.resolved.elements[payload.element]
     name = at.spec.name
     if payload.reused and not may_be_kept(case, at):
-        only = at.spec.one_use or not case.tables.house.holds("seals", 1)
+        only = at.spec.one_use or not case.tables.settings.follows("seals", 1)
         why = "is for one use only" if only else "does not look sound"
         raise fault("reused", f"the {name} {why}; fit a new one", "a new part")
     _check_facing(case, at, payload)

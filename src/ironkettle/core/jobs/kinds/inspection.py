@@ -157,7 +157,7 @@ def _task(case: Case, part: PartSpec) -> Task:
         caution=next((point.caution for point in points if point.caution), None),
         delicate=delicate_of([part]),
         place=part.key,
-        practice=case.tables.house.schools["pits"] if _asks_for_pits(part) else None,
+        practice=case.tables.settings.practice["pits"] if _asks_for_pits(part) else None,
         asks=tuple(asks),
     )
 

@@ -192,7 +192,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         ladder=_rungs(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
         photo=step.photo,
-        practice=case.tables.house.schools["scrap"] if step.stage == "strip" and step.takes_off else None,
+        practice=case.tables.settings.practice["scrap"] if step.stage == "strip" and step.takes_off else None,
         again=step.stage == "strip",
         shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
     )

@@ -138,7 +138,7 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
         place=next(iter(spec.all_zones), None),
         hold=f"State: {spec.state}" if spec.state else None,
         asks=form.asks(),
-        practice=None if as_found else case.tables.house.schools["place"],
+        practice=None if as_found else case.tables.settings.practice["place"],
     )
 
 

@@ -372,7 +372,7 @@ def _task(case: Case, at: _At) -> Task:
         place=at.group.part,
         hold=f"Locked by: {at.group.locking}" if at.group.locking else None,
         shows=_screws(at.group),
-        practice=case.tables.house.schools["aim"],
+        practice=case.tables.settings.practice["aim"],
         asks=asks,
     )
 

@@ -21,7 +21,7 @@ from ironkettle.core.sealing.grooves.judge import (
     stretch_floor,
     stretch_most,
 )
-from ironkettle.core.sealing.grooves.model import Band, Gland, GlandTables, HouseLimits, Seat, Span
+from ironkettle.core.sealing.grooves.model import Band, Gland, GlandTables, GrooveLimits, Seat, Span
 from ironkettle.core.sealing.rings.sizes import RingSize
 
 
@@ -47,7 +47,7 @@ class GlandCheck:
     backup: BackupAdvice
     squeeze_band: Band
     stretch_band: Band
-    limits: HouseLimits
+    limits: GrooveLimits
     verdict: str
     findings: tuple[Finding, ...]
 
@@ -61,7 +61,7 @@ def check_gland(gland: Gland, ring: RingSize, tables: GlandTables) -> GlandCheck
     ring : the ring with its tolerances. [mm]
     tables : extrusion gaps, usual grooves, compounds and the shop's limits.
 
-    Source of the sums: conservation of volume; limits per ``HouseLimits``.
+    Source of the sums: conservation of volume; limits per ``GrooveLimits``.
     """
     return check_rings(gland, [ring], tables)[0]
 

@@ -75,7 +75,7 @@ def design_groove(wish: GrooveWish, table: RingTable, tables: GlandTables, *, li
     (1.5 mm + a thirtieth of it, a fifth more where it moves). Sections without a ring that fits are left out.
 
     Parameters: wish [mm, MPa, °C]; limit : how many, >= 1.
-    Source: gland_inch.csv for inch sections; the house limits for metric ones.
+    Source: gland_inch.csv for inch sections; the shop limits for metric ones.
     """
     usual = (1.5 + wish.across.nominal / 30) * (1.0 if wish.motion is Motion.STATIC else 1.2)
     proposals = [p for plan in _plans(wish, tables) if (p := _best_ring(plan, table, tables)) is not None]

@@ -10,25 +10,25 @@ from ironkettle.core.sealing.compounds.model import BASIS as COMPOUND_BASIS
 from ironkettle.core.sealing.grooves import extrusion
 from ironkettle.core.sealing.grooves.backup import WIDTH_BASIS, BackupAdvice
 from ironkettle.core.sealing.grooves.extrusion import Gap, hardness_for
-from ironkettle.core.sealing.grooves.model import Band, Gland, GlandTables, HouseLimits, Motion, Seat, Span
+from ironkettle.core.sealing.grooves.model import Band, Gland, GlandTables, GrooveLimits, Motion, Seat, Span
 
 # Up to the pressure of air lines a gap that is not known is told, not held against the groove: a shop's choice.
 UNCHECKED_UP_TO_MPA = 1.0
 
 
-def stretch_floor(gland: Gland, limits: HouseLimits) -> float:
+def stretch_floor(gland: Gland, limits: GrooveLimits) -> float:
     """Least stretch allowed. [%] A static piston ring may sit a little loose: the bore still squeezes it."""
     if (gland.seat is Seat.PISTON or gland.on_inner_wall) and gland.motion is Motion.STATIC:
         return min(-1.0, limits.stretch.low)
     return limits.stretch.low - 1e-9
 
 
-def stretch_most(gland: Gland, limits: HouseLimits) -> float:
+def stretch_most(gland: Gland, limits: GrooveLimits) -> float:
     """Most stretch allowed. [%] A ring on a turning shaft may not be stretched at all."""
     return 0.0 if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD else limits.stretch.high
 
 
-def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: HouseLimits) -> list[Finding]:
+def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: GrooveLimits) -> list[Finding]:
     """Squeeze [%]: nominal inside the limits, worst case never lost."""
     name = f"{gland.motion} squeeze {band.low:g} to {band.high:g} %"
     if squeeze.nominal < band.low or squeeze.nominal > band.high:
@@ -42,7 +42,7 @@ def squeeze_findings(squeeze: Span, band: Band, gland: Gland, limits: HouseLimit
     return []
 
 
-def stretch_findings(stretch: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
+def stretch_findings(stretch: Span, gland: Gland, limits: GrooveLimits) -> list[Finding]:
     """Stretch [%]: not over its limit, not hanging loose, none at all on a turning shaft."""
     if gland.motion is Motion.ROTARY and gland.seat is Seat.ROD and stretch.max > 1e-9:
         text = f"stretched up to {stretch.max:.1f} % on a turning shaft (limit 0 %): it heats and shrinks"
@@ -60,7 +60,7 @@ def stretch_findings(stretch: Span, gland: Gland, limits: HouseLimits) -> list[F
     return []
 
 
-def fill_findings(fill: Span, limits: HouseLimits) -> list[Finding]:
+def fill_findings(fill: Span, limits: GrooveLimits) -> list[Finding]:
     """Fill [%]: room left at the worst, and the usual reserve at the nominal."""
     if fill.max >= limits.fill_worst_max:
         text = f"the ring can fill {fill.max:.0f} % of the groove (limit below {limits.fill_worst_max:g} %): no room to move"
@@ -71,7 +71,7 @@ def fill_findings(fill: Span, limits: HouseLimits) -> list[Finding]:
     return []
 
 
-def oversize_findings(oversize: Span, gland: Gland, limits: HouseLimits) -> list[Finding]:
+def oversize_findings(oversize: Span, gland: Gland, limits: GrooveLimits) -> list[Finding]:
     """Outside diameter over the groove [%]: a rod or face ring too large buckles."""
     most = limits.rod_ring_oversize_max
     if gland.seat is Seat.PISTON or gland.on_inner_wall:

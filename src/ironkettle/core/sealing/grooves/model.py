@@ -124,7 +124,7 @@ class Band:
 
 
 @dataclass(frozen=True, slots=True)
-class HouseLimits:
+class GrooveLimits:
     """The shop's limits in per cent; shipped values are the usual ones.
 
     ``backup_pressure_factor`` [-] is how much more pressure a backup ring stands than a 90 Shore A ring
@@ -146,7 +146,7 @@ class HouseLimits:
     @property
     def basis(self) -> str:
         """Where the limits come from, for a finding."""
-        if self == HouseLimits():
+        if self == GrooveLimits():
             return "shop settings (usual handbook values; the maker's drawing wins)"
         return "shop settings (changed by this shop; the maker's drawing wins)"
 
@@ -195,5 +195,5 @@ class GlandTables:
 
     extrusion: tuple[ExtrusionLimit, ...]
     grooves: tuple[GlandRow, ...]
-    limits: HouseLimits = field(default_factory=HouseLimits)
+    limits: GrooveLimits = field(default_factory=GrooveLimits)
     compounds: tuple[Compound, ...] = ()

@@ -9,7 +9,7 @@ import numpy as np
 
 from ironkettle.core.sealing.grooves.geometry import Figures, nominal_case
 from ironkettle.core.sealing.grooves.judge import stretch_floor, stretch_most
-from ironkettle.core.sealing.grooves.model import Gland, HouseLimits, Seat
+from ironkettle.core.sealing.grooves.model import Gland, GrooveLimits, Seat
 from ironkettle.core.sealing.rings.sizes import Floats, RingTable
 
 # How far outside a limit weighs as one allowance: points of squeeze, stretch, fill and oversize. [%]
@@ -22,7 +22,7 @@ class Sift:
     """Every size of a table in one gland: figures [-], what lies outside which limit, and why."""
 
     gland: Gland
-    limits: HouseLimits
+    limits: GrooveLimits
     figures: Figures
 
     @cached_property
@@ -82,7 +82,7 @@ class Sift:
         return tuple(found)
 
 
-def sift_rings(gland: Gland, table: RingTable, limits: HouseLimits) -> Sift:
+def sift_rings(gland: Gland, table: RingTable, limits: GrooveLimits) -> Sift:
     """For every size of the table whether it can live in the gland: the same limits as the check, nominal figures.
 
     Parameters: gland [mm, MPa, °C]; table [mm]; limits [%].

@@ -18,7 +18,7 @@ from ironkettle.core.shop.settings.limits import FAMILIES
 
 _WATER = ("water", "glycol")
 _GASES = ("air", "nitrogen", "gas")
-# How a family was told before there was a list of them; its house limits stay those of then.
+# How a family was told before there was a list of them; its shop limits stay those of then.
 _FORMER = {
     "ram": "cylinder", "cylinder": "cylinder", "jack": "cylinder", "compressor": "compressor", "pump": "pump", "motor": "pump",
     "injector": "valve", "regulator": "valve", "valve": "valve", "coupl": "coupler", "tool": "tool", "scaler": "tool", "head": "tool",

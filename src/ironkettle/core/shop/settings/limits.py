@@ -16,7 +16,7 @@ class PartLimit:
 
     @property
     def rule(self) -> str:
-        """Its key among the house rules."""
+        """Its key among the shop settings."""
         return f"limit_{self.family}_{self.key}"
 
 
@@ -45,5 +45,5 @@ FAMILIES = (
 
 
 def part_limit(family: str, key: str) -> PartLimit | None:
-    """The house limit of that key for a sheet's family, one of ``FAMILIES``; None where there is none."""
+    """The shop limit of that key for a sheet's family, one of ``FAMILIES``; None where there is none."""
     return next((one for one in PART_LIMITS if (one.family, one.key) == (family, key)), None)

@@ -9,7 +9,7 @@ from functools import cached_property
 from ironkettle.core.base.errors import FieldFault, RuleError, fault
 from ironkettle.core.base.quantities import OFFERED, Dimension
 from ironkettle.core.machine.pressure import HoldRules
-from ironkettle.core.sealing.grooves.model import Band, HouseLimits
+from ironkettle.core.sealing.grooves.model import Band, GrooveLimits
 from ironkettle.core.sealing.rings import (
     AS568,
     DEFAULT_PRIOR,
@@ -20,11 +20,11 @@ from ironkettle.core.sealing.rings import (
     SERIES,
 )
 from ironkettle.core.shop.settings.limits import PART_LIMITS, PartLimit
-from ironkettle.core.shop.settings.schools import BY_KEY, SCHOOLS, Held, School
+from ironkettle.core.shop.settings.practice import BY_KEY, PRACTICE_OPTIONS, Held, PracticeOption
 
 
 @dataclass(frozen=True, slots=True)
-class HouseRule:
+class ShopSetting:
     """One figure a shop may set. ``low`` and ``high`` bound it; ``unit`` is [-] where there is none.
 
     ``choices``: the figure is the place of one of these words.
@@ -41,7 +41,7 @@ class HouseRule:
     choices: tuple[str, ...] = ()
 
 
-_SHIPPED = HouseLimits()
+_SHIPPED = GrooveLimits()
 _SQUEEZE, _SEAT, _PRIOR, _READING = "Squeeze", "Seat", "Which series a ring is likely to be from", "Measuring"
 _USUAL = "usual handbook value"
 _HOLD = "Pressure tests"
@@ -49,55 +49,55 @@ _HELD = HoldRules()
 _BARE = "A number without a unit is in"
 
 
-def _hold(key: str, name: str, unit: str, low: float, high: float, help_: str) -> HouseRule:
-    return HouseRule(f"hold_{key}", _HOLD, name, unit, getattr(_HELD, key), low, high, help_)
+def _hold(key: str, name: str, unit: str, low: float, high: float, help_: str) -> ShopSetting:
+    return ShopSetting(f"hold_{key}", _HOLD, name, unit, getattr(_HELD, key), low, high, help_)
 
 
-def _bare(dimension: Dimension, name: str) -> HouseRule:
+def _bare(dimension: Dimension, name: str) -> ShopSetting:
     """What a number without a unit means on a field of this kind, until the field's own button says otherwise."""
     offered = OFFERED[dimension]
     help_ = "unless another unit is chosen at the field; the unit always stands beside the number"
-    return HouseRule(f"unit_{dimension}", _BARE, name, "", 0, 0, len(offered) - 1, help_, offered)
+    return ShopSetting(f"unit_{dimension}", _BARE, name, "", 0, 0, len(offered) - 1, help_, offered)
 
 
-def _band(key: str, name: str, band: Band) -> tuple[HouseRule, HouseRule]:
+def _band(key: str, name: str, band: Band) -> tuple[ShopSetting, ShopSetting]:
     return (
-        HouseRule(f"{key}_low", _SQUEEZE, f"{name}, least", "%", band.low, 0, 60, _USUAL),
-        HouseRule(f"{key}_high", _SQUEEZE, f"{name}, most", "%", band.high, 0, 60, _USUAL),
+        ShopSetting(f"{key}_low", _SQUEEZE, f"{name}, least", "%", band.low, 0, 60, _USUAL),
+        ShopSetting(f"{key}_high", _SQUEEZE, f"{name}, most", "%", band.high, 0, 60, _USUAL),
     )
 
 
-def _prior(key: str, series: str, name: str) -> HouseRule:
-    return HouseRule(
+def _prior(key: str, series: str, name: str) -> ShopSetting:
+    return ShopSetting(
         f"prior_{key}", _PRIOR, name, "weight", DEFAULT_PRIOR[series], 0, 1, "weights are shared out to 1 when used"
     )
 
 
-def _limit(one: PartLimit) -> HouseRule:
+def _limit(one: PartLimit) -> ShopSetting:
     group, help_ = (
         f"Limits of inspection, {one.family}s",
         "usual value; a sheet's own limit and the maker's drawing win",
     )
-    return HouseRule(one.rule, group, one.name, "mm", one.most, 0.001, 5, help_)
+    return ShopSetting(one.rule, group, one.name, "mm", one.most, 0.001, 5, help_)
 
 
-def _school(one: School) -> HouseRule:
+def _practice(one: PracticeOption) -> ShopSetting:
     help_ = "; ".join(f"{way.words}: {way.why}" for way in one.ways)
-    return HouseRule(
-        one.rule, "Schools", one.name, "", 0, 0, len(one.ways) - 1, help_, tuple(w.words for w in one.ways)
+    return ShopSetting(
+        one.rule, "Practice options", one.name, "", 0, 0, len(one.ways) - 1, help_, tuple(w.words for w in one.ways)
     )
 
 
-HOUSE_RULES: tuple[HouseRule, ...] = (
+SHOP_SETTINGS: tuple[ShopSetting, ...] = (
     *_band("squeeze_static", "Static", _SHIPPED.squeeze_static),
     *_band("squeeze_reciprocating", "Reciprocating, liquid", _SHIPPED.squeeze_reciprocating),
     *_band("squeeze_pneumatic", "Reciprocating, gas", _SHIPPED.squeeze_pneumatic),
     *_band("squeeze_rotary", "Rotary", _SHIPPED.squeeze_rotary),
-    HouseRule("stretch_low", _SEAT, "Stretch, least", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
-    HouseRule("stretch_high", _SEAT, "Stretch, most", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
-    HouseRule("fill_nominal_max", _SEAT, "Fill, nominal", "%", _SHIPPED.fill_nominal_max, 50, 100, _USUAL),
-    HouseRule("fill_worst_max", _SEAT, "Fill, worst case below", "%", _SHIPPED.fill_worst_max, 60, 105, _USUAL),
-    HouseRule(
+    ShopSetting("stretch_low", _SEAT, "Stretch, least", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
+    ShopSetting("stretch_high", _SEAT, "Stretch, most", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
+    ShopSetting("fill_nominal_max", _SEAT, "Fill, nominal", "%", _SHIPPED.fill_nominal_max, 50, 100, _USUAL),
+    ShopSetting("fill_worst_max", _SEAT, "Fill, worst case below", "%", _SHIPPED.fill_worst_max, 60, 105, _USUAL),
+    ShopSetting(
         "rod_ring_oversize_max",
         _SEAT,
         "Ring larger than its rod or face groove",
@@ -107,7 +107,7 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
         10,
         "outside diameter over the groove; more and the ring buckles",
     ),
-    HouseRule(
+    ShopSetting(
         "backup_pressure_factor",
         _SEAT,
         "Backup ring: pressure over that of a 90 Shore ring",
@@ -121,7 +121,7 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
     _prior("iso3601", ISO_3601, "ISO 3601-1 (metric)"),
     _prior("metric_stock", METRIC_STOCK, "Common metric stock"),
     _prior("jisb2401", JIS_B_2401, "JIS B 2401"),
-    HouseRule(
+    ShopSetting(
         "uncertainty",
         _READING,
         "Caliper on rubber, by default",
@@ -160,18 +160,18 @@ HOUSE_RULES: tuple[HouseRule, ...] = (
     _bare(Dimension.TORQUE, "Torques"),
     _bare(Dimension.TEMPERATURE, "Temperatures"),
     *(_limit(one) for one in PART_LIMITS),
-    *(_school(one) for one in SCHOOLS),
-    HouseRule(
+    *(_practice(one) for one in PRACTICE_OPTIONS),
+    ShopSetting(
         "shift_hours", "People", "A device stays signed in for", "h", 12, 1, 24, "a shift; then the PIN is asked again"
     ),
 )
-_BY_KEY = {rule.key: rule for rule in HOUSE_RULES}
-_PAIRS = [(rule.key, f"{rule.key[:-4]}_high") for rule in HOUSE_RULES if rule.key.endswith("_low")]
+_BY_KEY = {rule.key: rule for rule in SHOP_SETTINGS}
+_PAIRS = [(rule.key, f"{rule.key[:-4]}_high") for rule in SHOP_SETTINGS if rule.key.endswith("_low")]
 
 
 @dataclass(frozen=True)
-class House:
-    """All house rules in force: the shipped values, with the shop's own in their place."""
+class ShopSettings:
+    """All shop settings in force: the shipped values, with the shop's own in their place."""
 
     own: Mapping[str, float]
 
@@ -179,10 +179,10 @@ class House:
         return self.own.get(key, _BY_KEY[key].shipped)
 
     @cached_property
-    def limits(self) -> HouseLimits:
+    def limits(self) -> GrooveLimits:
         """The limits of the groove check. [%]"""
         bands = {name: Band(self.value(f"{name}_low"), self.value(f"{name}_high")) for name in _BAND_NAMES}
-        return HouseLimits(
+        return GrooveLimits(
             **bands,
             fill_nominal_max=self.value("fill_nominal_max"),
             fill_worst_max=self.value("fill_worst_max"),
@@ -217,18 +217,18 @@ class House:
         }
 
     @cached_property
-    def schools(self) -> dict[str, Held]:
-        """Every school as this shop holds it, by key."""
+    def practice(self) -> dict[str, Held]:
+        """Every practice option as this shop has chosen it, by key."""
         held = {}
-        for school in SCHOOLS:
-            at = int(self.value(school.rule))
-            others = tuple(way for place, way in enumerate(school.ways) if place != at)
-            held[school.key] = Held(school, school.ways[at], others)
+        for option in PRACTICE_OPTIONS:
+            at = int(self.value(option.rule))
+            others = tuple(way for place, way in enumerate(option.ways) if place != at)
+            held[option.key] = Held(option, option.ways[at], others)
         return held
 
-    def holds(self, school: str, way: int) -> bool:
-        """Whether the shop holds that way of a school; 0 is the careful one."""
-        return int(self.value(BY_KEY[school].rule)) == way
+    def follows(self, option: str, way: int) -> bool:
+        """Whether the shop follows that way of a practice option; 0 is the careful one."""
+        return int(self.value(BY_KEY[option].rule)) == way
 
     def most(self, limit: PartLimit) -> float:
         """The most that is allowed by a limit of inspection. [mm]"""
@@ -239,7 +239,7 @@ class House:
         """How long a device stays signed in. [h]"""
         return self.value("shift_hours")
 
-    def changed(self, key: str, value: float) -> House:
+    def changed(self, key: str, value: float) -> ShopSettings:
         """These rules with one changed. Raises RuleError when the value does not fit.
 
         Refused: an unknown key, a value outside its range, a band whose least is not below its
@@ -252,24 +252,24 @@ class House:
             raise fault("value", f"{value:g} is none of the choices of {rule.name}", *rule.choices)
         if not rule.low <= value <= rule.high:
             raise fault("value", f"{value:g} {rule.unit} does not fit {rule.name}", f"{rule.low:g} to {rule.high:g}")
-        house = House({**self.own, key: value})
+        settings = ShopSettings({**self.own, key: value})
         faults = [
-            FieldFault("value", f"{house.value(low):g} is not below {house.value(high):g} ({_BY_KEY[key].name})")
+            FieldFault("value", f"{settings.value(low):g} is not below {settings.value(high):g} ({_BY_KEY[key].name})")
             for low, high in _PAIRS
-            if key in (low, high) and house.value(low) >= house.value(high)
+            if key in (low, high) and settings.value(low) >= settings.value(high)
         ]
-        if not any(house.value(one.key) > 0 for one in HOUSE_RULES if one.group == _PRIOR):
+        if not any(settings.value(one.key) > 0 for one in SHOP_SETTINGS if one.group == _PRIOR):
             faults.append(FieldFault("value", "at least one series must keep a weight", ("above 0",)))
         if faults:
             raise RuleError(faults)
-        return house
+        return settings
 
-    def reset(self, key: str) -> House:
+    def reset(self, key: str) -> ShopSettings:
         """These rules with one back at its shipped value; refused as ``changed`` would."""
         rule = _BY_KEY.get(key)
         if rule is None:
             raise fault("key", f"“{key}” is not a shop setting", *_BY_KEY)
-        return House({k: v for k, v in self.changed(key, rule.shipped).own.items() if k != key})
+        return ShopSettings({k: v for k, v in self.changed(key, rule.shipped).own.items() if k != key})
 
 
 _BAND_NAMES = ("squeeze_static", "squeeze_reciprocating", "squeeze_pneumatic", "squeeze_rotary", "stretch")

@@ -4,23 +4,23 @@
 	import { ProblemNote } from '$lib/shared';
 	import RuleRow from './RuleRow.svelte';
 
-	type Rule = Schemas['HouseRuleOut'];
+	type Rule = Schemas['ShopSettingOut'];
 	let rules = $state.raw<Rule[]>([]);
 	let problem = $state.raw<Problem | null>(null);
 	const groups = $derived([...new Set(rules.map((rule) => rule.group))]);
 
 	$effect(() => {
-		void ask(api.GET('/api/house-rules')).then((answer) => {
+		void ask(api.GET('/api/shop-settings')).then((answer) => {
 			rules = answer.data ?? rules;
 			problem = answer.problem;
 		});
 	});
 
-	const mayChange = $derived(session.may('change_house_rules'));
+	const mayChange = $derived(session.may('change_shop_settings'));
 
 	async function set(rule: Rule, value: number): Promise<Problem | null> {
 		const answer = await ask(
-			api.PUT('/api/house-rules/{key}', {
+			api.PUT('/api/shop-settings/{key}', {
 				params: { path: { key: rule.key } },
 				body: { value }
 			})
@@ -31,7 +31,7 @@
 
 	async function reset(rule: Rule): Promise<Problem | null> {
 		const answer = await ask(
-			api.DELETE('/api/house-rules/{key}', {
+			api.DELETE('/api/shop-settings/{key}', {
 				params: { path: { key: rule.key } }
 			})
 		);

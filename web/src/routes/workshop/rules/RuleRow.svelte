@@ -2,7 +2,7 @@
 	import type { Problem, Schemas } from '$lib/api';
 	import { faultAt, plain } from '$lib/shared';
 
-	type Rule = Schemas['HouseRuleOut'];
+	type Rule = Schemas['ShopSettingOut'];
 	interface Props {
 		rule: Rule;
 		mayChange: boolean;

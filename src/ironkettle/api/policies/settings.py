@@ -5,7 +5,7 @@ from __future__ import annotations
 from ironkettle.api.policies.base import LEAD, Right
 
 
-class HousePolicy:
+class SettingsPolicy:
     """Everybody may read what limits are in force; the lead decides them."""
 
     change = Right("change shop settings", LEAD)

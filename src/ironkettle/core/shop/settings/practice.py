@@ -1,7 +1,8 @@
-"""Where good people differ: each school's ways, the careful one first, with the reason for each."""
+"""Where good people differ: each practice option's ways, the careful one first, with the reason for each."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 
@@ -14,7 +15,7 @@ class Way:
 
 
 @dataclass(frozen=True, slots=True)
-class School:
+class PracticeOption:
     """A choice the shop makes once: it stands on every job and certificate, and the other way is told in a line."""
 
     key: str
@@ -23,15 +24,15 @@ class School:
 
     @property
     def rule(self) -> str:
-        """Its key among the house rules."""
-        return f"school_{self.key}"
+        """Its key among the shop settings."""
+        return f"{_PREFIX}{self.key}"
 
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """A school as one shop holds it: the way in force, and the others."""
+    """A practice option as one shop has chosen it: the way in force, and the others."""
 
-    school: School
+    option: PracticeOption
     way: Way
     others: tuple[Way, ...]
 
@@ -39,11 +40,11 @@ class Held:
     def told(self) -> str:
         """The way in force with its reason, and the other way in a line."""
         other = "; ".join(f"{one.words}, because {one.why}" for one in self.others)
-        return f"{self.school.name}: {self.way.words}, because {self.way.why}. Others: {other}."
+        return f"{self.option.name}: {self.way.words}, because {self.way.why}. Others: {other}."
 
 
-SCHOOLS: tuple[School, ...] = (
-    School(
+PRACTICE_OPTIONS: tuple[PracticeOption, ...] = (
+    PracticeOption(
         "seals",
         "Seals",
         (
@@ -51,7 +52,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("keep one that looks sound", "a sound seal of a rare size is better than none"),
         ),
     ),
-    School(
+    PracticeOption(
         "fitting",
         "Fitting",
         (
@@ -60,7 +61,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("dry", "nothing is carried in"),
         ),
     ),
-    School(
+    PracticeOption(
         "aim",
         "Torque within its range",
         (
@@ -68,7 +69,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("the top of the range", "more preload holds against shaking loose"),
         ),
     ),
-    School(
+    PracticeOption(
         "figure",
         "Tightening",
         (
@@ -76,7 +77,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("run down and feel", "a practised hand notices a bad thread"),
         ),
     ),
-    School(
+    PracticeOption(
         "locking",
         "Locking",
         (
@@ -84,7 +85,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("a locking nut where one fits", "it needs no cure and comes off cold"),
         ),
     ),
-    School(
+    PracticeOption(
         "pits",
         "A pitted rod",
         (
@@ -92,7 +93,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("dress it within its limit", "a shallow pit under the seal does no harm for years"),
         ),
     ),
-    School(
+    PracticeOption(
         "place",
         "Testing",
         (
@@ -100,7 +101,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("on the machine", "it is tried where it works"),
         ),
     ),
-    School(
+    PracticeOption(
         "scrap",
         "Parts taken off",
         (
@@ -108,7 +109,7 @@ SCHOOLS: tuple[School, ...] = (
             Way("scrap at once", "an old part cannot go back by mistake"),
         ),
     ),
-    School(
+    PracticeOption(
         "pry",
         "Prying seals out",
         (
@@ -117,4 +118,14 @@ SCHOOLS: tuple[School, ...] = (
         ),
     ),
 )
-BY_KEY = {school.key: school for school in SCHOOLS}
+_BEFORE, _PREFIX = "school_", "practice_"
+
+
+def under_their_names(own: Mapping[str, float]) -> dict[str, float]:
+    """Settings as a job sealed them, under the keys of today: those of practice options began with ``school_`` once."""
+    return {
+        f"{_PREFIX}{key.removeprefix(_BEFORE)}" if key.startswith(_BEFORE) else key: value for key, value in own.items()
+    }
+
+
+BY_KEY = {option.key: option for option in PRACTICE_OPTIONS}
