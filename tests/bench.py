@@ -24,7 +24,7 @@ from ironkettle.core.jobs import (
     resolve,
     tasks_of,
 )
-from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.jobs.kinds.strike import EntryStruck
 from ironkettle.core.jobs.kinds.test_close import TestClosed
@@ -51,7 +51,9 @@ INTAKE = {
 class Job:
     """A job of one sheet; the clock goes on by a minute with every entry."""
 
-    def __init__(self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE, care: str | None = None) -> None:
+    def __init__(
+        self, sheet: Sheet, *, intake: bool = True, author: Author = BEDE, quick_service: str | None = None
+    ) -> None:
         self.sheet, self.author = sheet, author
         self.entries: list[tuple[Payload, Mark]] = []
         self.samples: dict[str, list[Sample]] = {}
@@ -62,7 +64,7 @@ class Job:
         self.now = START
         self._resolved: dict[tuple[str | None, frozenset[tuple[str, str]]], Resolved] = {}
         if intake:
-            self.do({**INTAKE, "pressure": sheet.service.pressure, "care": care})
+            self.do({**INTAKE, "pressure": sheet.service.pressure, "quick_service": quick_service})
 
     @property
     def state(self) -> State:
@@ -75,9 +77,9 @@ class Job:
     def _resolve(self, state: State) -> Resolved:
         """Resolved once for the answers given so far."""
         answers = answers_in(state)
-        key = (care_in(state), frozenset(answers.items()))
+        key = (quick_service_in(state), frozenset(answers.items()))
         if key not in self._resolved:
-            self._resolved[key] = resolve(self.sheet, answers, care_in(state))
+            self._resolved[key] = resolve(self.sheet, answers, quick_service_in(state))
         return self._resolved[key]
 
     def case(self) -> Case:

@@ -58,7 +58,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("GET", "/api/units/AAAA-AAAAAA"): (ALL, None),
     ("GET", "/api/units/AAAA-AAAAAA/label.svg"): (ALL, None),
     ("POST", "/api/units/AAAA-AAAAAA/counters"): (KEEPERS, {"id": str(uuid.UUID(int=2)), "counter": "h", "value": 1}),
-    ("POST", "/api/units/AAAA-AAAAAA/care"): (WORKERS, {"id": str(uuid.UUID(int=3)), "entry_id": str(uuid.UUID(int=4)), "interval": "x", "bench_time": "2026-11-24T08:00:00Z"}),
+    ("POST", "/api/units/AAAA-AAAAAA/service"): (WORKERS, {"id": str(uuid.UUID(int=3)), "entry_id": str(uuid.UUID(int=4)), "interval": "x", "bench_time": "2026-11-24T08:00:00Z"}),
     ("POST", "/api/counters/import"): (KEEPERS, {"text": "unit;counter;value;date"}),
     ("GET", "/api/due"): (ALL, None),
     ("GET", "/api/due.ics"): (ALL, None),

@@ -22,10 +22,10 @@ _CONTENT = bytes(range(256)) * 32
 _MANY_JOBS = """
 INSERT INTO jobs (id, sheet_key, sheet_version, unit, serial, customer, complaint, stage, next_need, released, tasks_done,
                   tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, settings, ended,
-                  care, family, waits, words)
+                  quick_service, family, waits, words)
 SELECT gen_random_uuid(), sheet_key, sheet_version, unit, 'FN-B' || n, customer, complaint, stage, next_need, released,
        tasks_done, tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, settings, ended,
-       care, family, waits, words
+       quick_service, family, waits, words
 FROM jobs, generate_series(1, :count) n WHERE id = :job
 """
 _MANY_PHOTOS = """

@@ -28,7 +28,7 @@ FROM generate_series(:first / 5, :last / 5) n
 _JOBS = """
 INSERT INTO jobs (id, sheet_key, sheet_version, unit, serial, customer, complaint, stage, next_need, released, tasks_done,
                   tasks_total, timer_for, entry_count, head, opened_at, touched_at, touched_by, short, causes, settings, ended,
-                  unit_id, care, family, waits, promised, words)
+                  unit_id, quick_service, family, waits, promised, words)
 SELECT gen_random_uuid(), 'swing-bridge-ram', like_it.sheet_version, units.name, units.serial, units.customer, said.complaint,
        'strip', 'Gland out', n % 20 > 0, 10, 60, '', 0, '', told.at, told.at, 'Bede Harrowgate', '[]', '[]', '{}', '', units.id, '',
        like_it.family, CASE WHEN n % 60 = 0 THEN 'part' ELSE '' END,

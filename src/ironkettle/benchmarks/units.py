@@ -12,7 +12,7 @@ import shapely
 import ironkettle.demo
 from ironkettle.benchmarks.timing import median_time
 from ironkettle.core.jobs import Case, Mark, Payload, Tables, fold, read_payload, resolve, tasks_of
-from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.sheet import Sheet
@@ -79,7 +79,7 @@ def _log(length: int) -> list[tuple[Payload, Mark]]:
 
 def _case(sheet: Sheet, tables: Tables, length: int) -> Case:
     state = fold(_log(length))
-    return Case(resolve(sheet, answers_in(state), care_in(state)), state, tables, datetime.now(UTC))
+    return Case(resolve(sheet, answers_in(state), quick_service_in(state)), state, tables, datetime.now(UTC))
 
 
 def walk(log: list[tuple[Payload, Mark]]) -> int:

@@ -1,4 +1,4 @@
-"""Units over the API: labels, counters, quick care, what is due, the calendar, history."""
+"""Units over the API: labels, counters, quick service, what is due, the calendar, history."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def unit(client: BenchClient, serial: str) -> dict[str, Any]:
 
 def begin(client: BenchClient, serial: str, who: str = "bede", **more: Any) -> Any:
     body = {"id": str(uuid.uuid4()), "entry_id": str(uuid.uuid4()), "interval": CARE, "bench_time": now(), **more}
-    return client.as_person(who).post(f"/api/units/{label(client, serial)}/care", json=body)
+    return client.as_person(who).post(f"/api/units/{label(client, serial)}/service", json=body)
 
 
 def count(client: BenchClient, serial: str, value: float | None, **more: Any) -> Any:
@@ -59,10 +59,10 @@ def test_a_label_opens_its_unit_and_what_is_due_for_it(client: BenchClient) -> N
     view = unit(client, "FN-9019")
     due = due_of(view, CARE)
     # Oiled six days ago; 149 h were read a day ago, 131.5 h before it was oiled: 17.5 h since.
-    assert (due["standing"], due["care"], due["title"]) == ("overdue", True, "Oil")
+    assert (due["standing"], due["quick_service"], due["title"]) == ("overdue", True, "Oil")
     assert "17.5 h since it was done" in due["reaches"][0]["words"]
     assert due_of(view, "reseal-unit")["standing"] == "later"
-    assert [job["care"] for job in view["jobs"]] == ["oil, every 6 h"]
+    assert [job["quick_service"] for job in view["jobs"]] == ["oil, every 6 h"]
     code = view["unit"]["label"]
     for text in (code.lower(), code.replace("-", "")):
         assert client.get(f"/api/units/{text}").json()["unit"]["serial"] == "FN-9019"
@@ -83,13 +83,13 @@ def test_a_label_of_another_shop_or_of_nobody_is_told(client: BenchClient) -> No
     assert client.get(f"/api/units/{code[:-1]}").status_code == 422
 
 
-def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
+def test_a_quick_service_is_the_same_log_only_shorter(client: BenchClient) -> None:
     before = unit(client, "FN-9019")
     answer = begin(client, "FN-9019", counters=[{"counter": "h", "value": 150}])
     assert answer.status_code == 200, answer.text
     view = answer.json()
     job = view["job"]["id"]
-    assert view["job"]["care"] == CARE
+    assert view["job"]["quick_service"] == CARE
     actions = 0
     while (task := walk.next_of(view)) is not None:
         body = {"id": str(uuid.uuid4()), "bench_time": now(), "payload": walk.payload_of(task)}
@@ -112,13 +112,13 @@ def test_a_care_is_the_same_log_only_shorter(client: BenchClient) -> None:
     assert [one["value"] for one in after["counters"]] == [150]
 
 
-def test_two_devices_at_one_care_work_on_the_same(client: BenchClient) -> None:
+def test_two_devices_at_one_quick_service_work_on_the_same(client: BenchClient) -> None:
     first, second = begin(client, "FN-9021").json(), begin(client, "FN-9021", who="ines").json()
     assert first["job"]["id"] == second["job"]["id"]
     assert due_of(unit(client, "FN-9021"), CARE)["begun"] == first["job"]["number"]
     # Begun and left: it is among the open jobs, and nothing counts as done.
     listed = client.get("/api/jobs", params={"state": "open", "q": "FN-9021"}).json()["jobs"]
-    assert [job["care"] for job in listed] == [CARE]
+    assert [job["quick_service"] for job in listed] == [CARE]
     assert due_of(unit(client, "FN-9021"), CARE)["done_at"] is None
 
 
@@ -144,16 +144,16 @@ def test_a_day_no_database_can_hold_is_refused(client: BenchClient) -> None:
 def test_what_wants_replacing_makes_a_full_job_of_it_and_keeps_what_was_done(client: BenchClient) -> None:
     job = client.get("/api/jobs", params={"q": "FN-9020"}).json()["jobs"][0]["id"]
     view = client.get(f"/api/jobs/{job}").json()
-    assert view["care"]["condemned"] == ["Needles"]
+    assert view["quick_service"]["condemned"] == ["Needles"]
     short = len(view["tasks"])
-    answer = walk.send(client, job, {"kind": "care_widened", "reason": "Needles worn out"})
+    answer = walk.send(client, job, {"kind": "service_widened", "reason": "Needles worn out"})
     view = answer.json()
-    assert view["care"] is None
+    assert view["quick_service"] is None
     assert len(view["tasks"]) > short
     done = {task["key"] for task in view["tasks"] if task["status"] == "done"}
     assert {"step:air-off", "step:nose-off", "measure:anvil"} <= done
     assert walk.next_of(view) is not None
-    again = walk.send(client, job, {"kind": "care_widened", "reason": "Needles worn out"})
+    again = walk.send(client, job, {"kind": "service_widened", "reason": "Needles worn out"})
     assert again.status_code == 409
     assert walk.walk(client, job)["job"]["released"]
     # A full job counts for the whole unit.
@@ -175,7 +175,7 @@ def test_a_counter_does_not_run_backwards_without_a_reason(client: BenchClient) 
     backwards = begin(client, "FN-9019", counters=[{"counter": "h", "value": 3}])
     assert backwards.status_code == 422
     assert backwards.json()["errors"][0]["field"] == "counters.0.value"
-    # Nothing of the care that was refused is left.
+    # Nothing of the service that was refused is left.
     assert due_of(unit(client, "FN-9019"), CARE)["begun"] is None
 
 
@@ -364,9 +364,9 @@ def test_an_intake_put_right_moves_the_job_to_its_unit(client: BenchClient, work
     assert (left["jobs"], left["due"]) == ([], [])
     assert "FN-22O7" not in serials_due(client, days=3660)
     assert len(unit(client, "FN-2207")["jobs"]) == 2
-    assert walk.send(client, job, {**intake, "care": CARE}).status_code == 409
+    assert walk.send(client, job, {**intake, "quick_service": CARE}).status_code == 409
     with session_of(workshop) as session:
-        assert session.get_one(JobRow, uuid.UUID(job)).care == ""
+        assert session.get_one(JobRow, uuid.UUID(job)).quick_service == ""
 
 
 def test_a_unit_that_was_scrapped_is_due_no_more(client: BenchClient) -> None:
@@ -386,7 +386,7 @@ def test_a_unit_that_was_scrapped_is_due_no_more(client: BenchClient) -> None:
         }
 
 
-def test_a_care_under_the_id_of_another_units_job_is_refused(client: BenchClient) -> None:
+def test_a_quick_service_under_the_id_of_another_units_job_is_refused(client: BenchClient) -> None:
     first = begin(client, "FN-9021").json()["job"]["id"]
     answer = begin(client, "FN-9019", id=first)
     assert answer.status_code == 409

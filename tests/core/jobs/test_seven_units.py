@@ -87,7 +87,7 @@ def test_fastening_tool_goes_back_to_the_nearest_of_eight_grooves() -> None:
 
 
 def test_needle_scaler_is_looked_at_in_fifteen_actions_at_most() -> None:
-    job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
+    job = Job(sheet_of(unit("needle-scaler")), quick_service="six-hourly")
     assert job.walk() + 1 <= 15
     assert "flat side of the anvil outwards" in job.task("step:oil").asks[0].label
 

@@ -134,7 +134,7 @@ class JobSummary(BaseModel):
     tasks_total: int
     timer_until: datetime | None
     timer_for: str
-    care: str
+    quick_service: str
     waits: str
     promised: date | None
     entry_count: int
@@ -157,8 +157,8 @@ class SigningOut(BaseModel):
     authority: str
 
 
-class CareOut(BaseModel):
-    """The care a job is: what is done, how often, the parts it found to be replaced, and why it would be made a full job."""
+class QuickServiceOut(BaseModel):
+    """The quick service a job is: what is done, how often, the parts it found to be replaced, and why it would be made a full job."""
 
     interval: str
     words: str
@@ -178,7 +178,7 @@ class JobState(BaseModel):
 
     job: JobSummary
     head: str
-    care: CareOut | None
+    quick_service: QuickServiceOut | None
     stages: list[StageOut]
     causes: list[str]
     photos: list[PhotoOut]
@@ -231,7 +231,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
     return JobState(
         job=JobSummary.of(job),
         head=job.head,
-        care=_care(case),
+        quick_service=_quick_service(case),
         stages=[StageOut.model_validate(one) for one in stages_of(tasks)],
         causes=list(causes_of(case)),
         photos=photos_out(case.state, names),
@@ -291,14 +291,14 @@ def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | No
     )
 
 
-def _care(case: Case) -> CareOut | None:
-    care = case.resolved.care
-    if care is None:
+def _quick_service(case: Case) -> QuickServiceOut | None:
+    quick_service = case.resolved.quick_service
+    if quick_service is None:
         return None
-    words = f"{care.what}, due every {' or '.join(care.every)}"
+    words = f"{quick_service.what}, due every {' or '.join(quick_service.every)}"
     bad = list(condemned(case))
     reason = f"To be replaced: {', '.join(bad)}" if bad else "More work is needed than this service"
-    return CareOut(interval=care.name, words=words, condemned=bad, reason=reason)
+    return QuickServiceOut(interval=quick_service.name, words=words, condemned=bad, reason=reason)
 
 
 def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:

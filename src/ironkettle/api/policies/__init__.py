@@ -28,7 +28,7 @@ OFFERED: dict[str, Right] = {
     "move_stand": StandPolicy.move,
     "read_trail": TrailPolicy.read,
     "read_counters": UnitPolicy.count,
-    "begin_care": UnitPolicy.care,
+    "start_quick_service": UnitPolicy.start_service,
 }
 
 __all__ = [

@@ -6,8 +6,8 @@ from ironkettle.api.policies.base import EVERYBODY, STOREKEEPERS, WORKERS, Right
 
 
 class UnitPolicy:
-    """Everybody signed in sees them; who works on them reads their counters and begins their care."""
+    """Everybody signed in sees them; who works on them reads their counters and starts their quick service."""
 
     read = Right("view  units", EVERYBODY)
     count = Right("enter counter readings", STOREKEEPERS)
-    care = Right("start a service", WORKERS)
+    start_service = Right("start a service", WORKERS)

@@ -28,11 +28,11 @@ from ironkettle.core.jobs import Resolved, preview, work_faults
 from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.sheets.document import Sheet, answered, differences, document_of, first_answers
 from ironkettle.core.sheets.document.approval import check_may_approve, is_draft_at_import, may_approve, words_of
-from ironkettle.core.sheets.document.care import counters_of
 from ironkettle.core.sheets.document.facts import orientation_of
 from ironkettle.core.sheets.document.finder import found_by
 from ironkettle.core.sheets.document.loosening import Change, Weight
 from ironkettle.core.sheets.document.loosening import changes as sheet_changes
+from ironkettle.core.sheets.document.quick_service import counters_of
 from ironkettle.core.sheets.drawing import Picture, picture
 from ironkettle.core.sheets.drawing.section import MAIN_VIEW
 from ironkettle.core.sheets.soundness import read_text

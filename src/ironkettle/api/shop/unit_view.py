@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from ironkettle.core.jobs import Case
 from ironkettle.core.jobs.history import figures_of, fitted_words
 from ironkettle.core.sheets.document import Sheet
-from ironkettle.core.sheets.document.care import conditions_of, counters_of
+from ironkettle.core.sheets.document.quick_service import conditions_of, counters_of
 from ironkettle.core.shop.service import STANDING_WORD, CounterRead, Lower, Standing, rate_of, totals
 from ironkettle.store.jobs.rows import JobRow
 from ironkettle.store.shop.people import names_of
@@ -25,11 +25,11 @@ from ironkettle.store.shop.units import (
     dues_of,
     gone,
     label_text,
-    open_cares,
+    open_quick_services,
     readings_of,
 )
 
-_SOURCE_WORD = {"intake": "at the intake", "care": "at a service", "typed": "typed", "import": "from a file"}
+_SOURCE_WORD = {"intake": "at the intake", "service": "at a service", "typed": "typed", "import": "from a file"}
 _NOTHING_DUE = {
     None: "Its sheet names no interval.",
     Gone.SCRAPPED: "Scrapped: nothing is due.",
@@ -56,9 +56,9 @@ class ReachOut(BaseModel):
 
 
 class DueOut(BaseModel):
-    """``of``: which part, or the unit; ``by``: the day it comes, as far as it can be told; ``care``: it is quick care.
+    """``of``: which part, or the unit; ``by``: the day it comes, as far as it can be told; ``quick_service``: it is quick service.
 
-    ``begun``: the number of the care job that is begun and not ended.
+    ``begun``: the number of the quick service that is begun and not ended.
     """
 
     interval: str
@@ -69,7 +69,7 @@ class DueOut(BaseModel):
     by: date | None
     done_at: datetime | None
     reaches: list[ReachOut]
-    care: bool
+    quick_service: bool
     begun: int | None
 
 
@@ -103,13 +103,13 @@ class ConditionOut(BaseModel):
 
 
 class PastJobOut(BaseModel):
-    """A job of the unit: what failed in it, what was fitted. ``care``: the care it was, in words."""
+    """A job of the unit: what failed in it, what was fitted. ``quick_service``: the quick service it was, in words."""
 
     number: int
     opened_at: datetime
     released: bool
     ended: str
-    care: str
+    quick_service: str
     complaint: str
     causes: list[str]
     fitted: list[str]
@@ -174,7 +174,7 @@ def due_out(
         by=one.due.by,
         done_at=None if one.past.first_known else one.past.at,
         reaches=[ReachOut(standing=reach.standing, words=reach.words) for reach in one.due.reaches],
-        care=bool(interval.steps),
+        quick_service=bool(interval.steps),
         begun=begun.get((unit.id, interval.name)) if interval.steps else None,
     )
 
@@ -195,7 +195,7 @@ def unit_view(
     """Everything a screen needs of a unit; ``jobs``: its jobs with how each stands, the newest first."""
     why = gone(session, unit)
     standing = [] if why else dues_of(session, unit, sheet, now)
-    begun = open_cares(session, [unit.id])
+    begun = open_quick_services(session, [unit.id])
     dues = [due_out(unit, sheet, one, now, begun) for one in standing]
     names = names_of(session)
     read = readings_of(session, unit.id)
@@ -240,13 +240,15 @@ def _seen(condition: str) -> str:
 
 
 def _past(sheet: Sheet, job: JobRow, case: Case | None) -> PastJobOut:
-    cared = {one.name: f"{WHAT_WORD[one.what].lower()}, every {' or '.join(one.every)}" for one in sheet.intervals}
+    service_words = {
+        one.name: f"{WHAT_WORD[one.what].lower()}, every {' or '.join(one.every)}" for one in sheet.intervals
+    }
     return PastJobOut(
         number=job.number,
         opened_at=job.opened_at,
         released=job.released,
         ended=job.ended,
-        care=cared.get(job.care, job.care),
+        quick_service=service_words.get(job.quick_service, job.quick_service),
         complaint=job.complaint,
         causes=[f"{one['name']}: {one['cause']}" for one in job.causes],
         fitted=[] if case is None else list(fitted_words(case)),

@@ -1,4 +1,4 @@
-"""Units over the years: found by label or words, their counters, what is due, their care, their history."""
+"""Units over the years: found by label or words, their counters, what is due, their quick service, their history."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ from ironkettle.core.base.text import Plain
 from ironkettle.core.jobs import tasks_of
 from ironkettle.core.jobs.kinds.intake import CounterShown, IntakeRecorded
 from ironkettle.core.sheets.document import Sheet
-from ironkettle.core.sheets.document.care import conditions_of, counters_of, interval_of
+from ironkettle.core.sheets.document.quick_service import conditions_of, counters_of, interval_of
 from ironkettle.core.shop.service import CounterRead, Lower, Standing, check_reading, read_count, read_counters
 from ironkettle.reports.label import unit_label_svg
 from ironkettle.store.jobs.cases import case_of, state_of
@@ -41,8 +41,8 @@ from ironkettle.store.shop.units import (
     jobs_of_unit,
     label_text,
     newest_sheet,
-    open_care,
-    open_cares,
+    open_quick_service,
+    open_quick_services,
     readings_of,
     register,
     unit_labelled,
@@ -57,7 +57,7 @@ DUE_PAGE = 50
 
 Reader = Annotated[Caller, allow(UnitPolicy.read)]
 Counting = Annotated[Caller, allow(UnitPolicy.count)]
-Caring = Annotated[Caller, allow(UnitPolicy.care)]
+Servicing = Annotated[Caller, allow(UnitPolicy.start_service)]
 _CONDITION_SEEN = 1.0
 
 
@@ -95,7 +95,7 @@ class ImportedOut(BaseModel):
     units: int
 
 
-class CareBody(Body):
+class QuickServiceBody(Body):
     """Starts the service of an interval, or gives the one that is open. Ids come from the client."""
 
     id: UUID
@@ -146,7 +146,7 @@ def units(
 
 
 @router.post("/units", summary="Register a unit or tool, to carry a label")
-def make_known(body: NewUnitBody, session: DbSession, caller: Caring) -> UnitSummary:
+def make_known(body: NewUnitBody, session: DbSession, caller: Servicing) -> UnitSummary:
     sheet = find_sheet(session, body.sheet_key, None)
     unit = register(session, sheet.key, body.serial, body.name, body.customer, now())
     unit.by_hand = True
@@ -267,14 +267,16 @@ def _unit_named(session: Session, text: str) -> UnitRow:
 
 
 @router.post(
-    "/units/{label}/care", summary="Start the service of an interval, or continue it", responses=NOT_THERE | CONFLICT
+    "/units/{label}/service", summary="Start the service of an interval, or continue it", responses=NOT_THERE | CONFLICT
 )
-def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Caring, shop: JobShop) -> JobView:
+def start_quick_service(
+    label: NameText, body: QuickServiceBody, session: DbSession, caller: Servicing, shop: JobShop
+) -> JobView:
     found = unit_at(session, label)
-    # Two devices at one care: the second gets what the first began.
+    # Two devices at one quick service: the second gets what the first began.
     session.get_one(UnitRow, found.id, with_for_update=True)
     sheet = sheet_for(session, found)
-    begun = open_care(session, found.id, body.interval)
+    begun = open_quick_service(session, found.id, body.interval)
     if begun is not None:
         _take_along(session, found, sheet, body, caller)
         case = case_for(session, begun, shop, caller)
@@ -286,7 +288,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
     fluid = sheet.service.fluids[0] if sheet.service.fluids else sheet.service.medium
     intake = IntakeRecorded(
         unit=found.name, serial=found.serial, customer=found.customer, fluid=fluid, pressure=sheet.service.pressure,
-        complaint=f"Service: {interval.what}, due every {' or '.join(interval.every)}", care=interval.name,
+        complaint=f"Service: {interval.what}, due every {' or '.join(interval.every)}", quick_service=interval.name,
         counters=body.counters,
     )  # fmt: skip
     done = append_entry(
@@ -295,7 +297,7 @@ def begin_care(label: NameText, body: CareBody, session: DbSession, caller: Cari
     return job_view(session, job, done.case, done.tasks)
 
 
-def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: CareBody, caller: Caller) -> None:
+def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: QuickServiceBody, caller: Caller) -> None:
     """What the second of two devices read is kept beside what the first did. Sent twice it is there once."""
     for place, one in enumerate(body.counters):
         if one.value is None or session.get(CounterRow, uuid5(body.id, one.counter)) is not None:
@@ -333,7 +335,7 @@ def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[lis
         if unit.sheet_key not in sheets:
             sheets[unit.sheet_key] = newest_sheet(session, unit)
     listed = [(unit, sheet) for unit in units_found[:limit] if (sheet := sheets[unit.sheet_key]) is not None]
-    dues, begun = dues_of_units(session, listed, at), open_cares(session, [unit.id for unit, _ in listed])
+    dues, begun = dues_of_units(session, listed, at), open_quick_services(session, [unit.id for unit, _ in listed])
     for unit, sheet in listed:
         summary = summary_of(session, unit, sheet)
         for one in dues[unit.id]:

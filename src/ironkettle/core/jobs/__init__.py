@@ -5,6 +5,7 @@ from ironkettle.core.jobs.basis import JobBasis, TokenUsed
 from ironkettle.core.jobs.case import Carried, Case, OnShelf, Tables
 from ironkettle.core.jobs.chain import (
     FIRST_LINK,
+    SAMPLES_BESIDE,
     SEAL_FORMAT,
     BrokenLink,
     Opened,
@@ -34,7 +35,8 @@ from ironkettle.core.jobs.task import STAGE_WORD, Stage, Status, Task, TaskKind
 from ironkettle.core.jobs.tasks import check_entry, next_task, tasks_of
 
 __all__ = [
-    "CLOCK_DOUBT_S", "FIRST_LINK", "FIT", "SEAL_FORMAT", "STAGE_WORD", "AnyPayload", "Ask", "BrokenLink", "Carried", "Case",
+    "CLOCK_DOUBT_S", "FIRST_LINK", "FIT", "SAMPLES_BESIDE",
+    "SEAL_FORMAT", "STAGE_WORD", "AnyPayload", "Ask", "BrokenLink", "Carried", "Case",
     "Choice", "Entry", "JobBasis", "Mark", "Marked", "OnShelf", "Opened", "Payload", "Resolved", "Run", "Sealed", "Stage", "State",
     "Status", "Tables", "Task", "TaskKind", "TokenUsed", "check_bench_time", "check_chain", "check_entry", "check_may_write",
     "clock_in_doubt", "compose_statement", "fold", "kit_of", "link_of", "needs_signature", "next_task", "payload_words",

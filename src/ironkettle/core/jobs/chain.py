@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from uuid import UUID
@@ -18,14 +18,21 @@ from pydantic import ValidationError
 from ironkettle.core.base.errors import DamagedEntryError
 from ironkettle.core.base.json import JsonObject, json_object
 from ironkettle.core.jobs.entry import Entry
-from ironkettle.core.jobs.older import carried_over
+from ironkettle.core.jobs.older import carried_over, under_its_names
 
 FIRST_LINK = "0" * 64
 # 1: previous, job, id, seq, who, bench_time, server_time, payload. 2: with format,
 # who_name, signature, judgement, told and clock_ahead_s. 3: payloads as tasks make them, samples
-# beside the log with the seals of their chunks in it.
-SEAL_FORMAT = 3
-_READABLE = frozenset({1, 2, SEAL_FORMAT})
+# beside the log with the seals of their chunks in it. 4: a quick service under that name.
+SEAL_FORMAT = 4
+# The first format whose samples are beside the log.
+SAMPLES_BESIDE = 3
+_READABLE: dict[int, Callable[[JsonObject, Mapping[str, str]], JsonObject]] = {
+    1: carried_over,
+    2: carried_over,
+    3: lambda document, _kits: under_its_names(document),
+    SEAL_FORMAT: lambda document, _kits: document,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,8 +109,9 @@ def read_sealed(text: str, form: int, kits: Mapping[str, str] | None = None) -> 
     try:
         document = json.loads(text)
         previous, job = document.pop("previous"), document.pop("job")
-        document.pop("format", None)
-        readable = document if form == SEAL_FORMAT else carried_over(document, kits or {})
+        if (sealed_in := document.pop("format", 1)) != form:
+            raise DamagedEntryError(f"is stored as format {form}, and was sealed in format {sealed_in}")
+        readable = _READABLE[form](document, kits or {})
         return Opened(Entry.model_validate(readable), document, str(previous), str(job))
     except (ValueError, KeyError, TypeError, AttributeError, RecursionError) as error:
         what = error.errors()[0]["msg"] if isinstance(error, ValidationError) else str(error)

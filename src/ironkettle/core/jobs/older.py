@@ -1,4 +1,4 @@
-"""Entries of the first two seal formats, read as what they are called now.
+"""Entries of the seal formats before this one, read as what they are called now.
 
 The sealed text stays as it was written, and so does its hash; only its reading is carried over.
 """
@@ -33,7 +33,17 @@ def carried_over(entry: JsonObject, kits: Mapping[str, str]) -> _Document:
     if samples:
         document["chunks"] = [seal.model_dump() for seal, _ in chunks_of(samples)]
     document["payload"] = payload
-    return document
+    return under_its_names(document)
+
+
+def under_its_names(entry: JsonObject) -> _Document:
+    """An entry's document of format 3 as one of format 4: a quick service was called *care*."""
+    payload = dict(json_object(entry["payload"]))
+    if payload.get("kind") == "care_widened":
+        payload["kind"] = "service_widened"
+    if "care" in payload:
+        payload["quick_service"] = payload.pop("care")
+    return {**entry, "payload": payload}
 
 
 def samples_within(entry: JsonObject) -> tuple[Sample, ...]:

@@ -10,12 +10,12 @@ from ironkettle.core.jobs.figure_tests import FigureTest, figure_test_of
 from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.facing import Orientation, OrientedElement
 from ironkettle.core.sheets.document.answers import answered, depending
-from ironkettle.core.sheets.document.care import care_sheet, interval_of
 from ironkettle.core.sheets.document.facts import orientation_of
 from ironkettle.core.sheets.document.fastening import FastenerGroup
 from ironkettle.core.sheets.document.parts import PartSpec
 from ironkettle.core.sheets.document.places import ElementSpec, SeatSpec, StationSpec
 from ironkettle.core.sheets.document.positions import expanded
+from ironkettle.core.sheets.document.quick_service import interval_of, quick_service_sheet
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.supplies import KitLine
 from ironkettle.core.sheets.document.trials import Interval
@@ -44,7 +44,7 @@ class ElementAt:
 class Resolved:
     """``whole``: the sheet as written; ``sheet``: what counts now, with positions spelled out.
 
-    ``drawn``: what its drawing is made from. ``care``: the interval it is narrowed to, in a quick care.
+    ``drawn``: what its drawing is made from. ``quick_service``: the interval it is narrowed to, in a quick service.
     """
 
     whole: Sheet
@@ -52,7 +52,7 @@ class Resolved:
     sheet: Sheet
     drawn: Sheet
     open_questions: tuple[str, ...] = field(default=())
-    care: Interval | None = None
+    quick_service: Interval | None = None
 
     @cached_property
     def elements(self) -> dict[str, ElementAt]:
@@ -114,18 +114,18 @@ class Resolved:
         return [line for line in self.kit_lines.values() if element in line.all_elements]
 
 
-def resolve(sheet: Sheet, answers: Mapping[str, str], care: str | None = None) -> Resolved:
+def resolve(sheet: Sheet, answers: Mapping[str, str], quick_service: str | None = None) -> Resolved:
     """The sheet for these answers; what waits for an open question is left out and its question named.
 
-    With ``care`` only what the quick care of that interval does. Raises RuleError where the sheet has no such care.
+    With ``quick_service`` only what the quick service of that interval does. Raises RuleError where the sheet has no such interval.
     """
     known = {question.key for question in sheet.questions}
     given = {question: choice for question, choice in answers.items() if question in known}
     drawn = expanded(answered(sheet, given))
-    if care is None:
+    if quick_service is None:
         waiting = tuple(dict.fromkeys(question for _, question in depending(sheet, given)))
         return Resolved(sheet, given, drawn, drawn, waiting)
-    interval = interval_of(sheet, care)
-    narrow = care_sheet(sheet, interval)
+    interval = interval_of(sheet, quick_service)
+    narrow = quick_service_sheet(sheet, interval)
     waiting = tuple(dict.fromkeys(question for _, question in depending(narrow, given)))
     return Resolved(narrow, given, expanded(answered(narrow, given)), drawn, waiting, interval)

@@ -32,9 +32,9 @@ def compose_statement(case: Case, tasks: Sequence[Task]) -> tuple[str, ...]:
     against = tuple(_against(case, tasks))
     tests = [test for test in case.resolved.sheet.tests if test.when in {"as_left", "both"}]
     untested = [test.name for test in tests if verdict_on(case, test.key) != "pass"]
-    care = case.resolved.care
-    if care is not None:
-        claim = f"Serviced as recorded: {care.what}, due every {' or '.join(care.every)}"
+    quick_service = case.resolved.quick_service
+    if quick_service is not None:
+        claim = f"Serviced as recorded: {quick_service.what}, due every {' or '.join(quick_service.every)}"
     elif not tests:
         claim = "Repaired as recorded; the build sheet asks for no test"
     elif untested:

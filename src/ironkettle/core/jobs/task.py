@@ -61,7 +61,7 @@ _GOOD: dict[Read, JsonValue] = {Read.LOOK: "none", Read.YES_NO: True, Read.GO_NO
 def all_as_should(case: Case, task: Task) -> AllAsShould | None:
     """What a quick service offers at one tap; None for a full job, and where something is measured, chosen or signed."""
     needed = [ask for ask in task.asks if not ask.optional and ask.proposed is None]
-    if case.resolved.care is None or not needed or any(ask.read not in _GOOD for ask in needed):
+    if case.resolved.quick_service is None or not needed or any(ask.read not in _GOOD for ask in needed):
         return None
     words = "; ".join(f"{'None of these' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
     return AllAsShould(words=words, values={ask.field: _GOOD[ask.read] for ask in needed})

@@ -11,10 +11,10 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ironkettle.core.base.errors import RefusedError
-from ironkettle.core.jobs import SEAL_FORMAT, Carried, Case, Entry, JobBasis, State, fold, kit_of, samples_within
+from ironkettle.core.jobs import SAMPLES_BESIDE, Carried, Case, Entry, JobBasis, State, fold, kit_of, samples_within
 from ironkettle.core.jobs.copying import carried_from
 from ironkettle.core.jobs.kinds.ending import closed_by
-from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.jobs.kinds.strike import EntryStruck
@@ -93,7 +93,7 @@ def _from_snapshot(session: Session, job: JobRow) -> State | None:
 def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Author | None, now: datetime) -> Case:
     """What the rules of a job compute from."""
     check_basis(session, job, state)
-    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, answers_in(state), care_in(state))
+    resolved = resolved_sheet(session, job.sheet_key, job.sheet_version, answers_in(state), quick_service_in(state))
     tables = tables_of(ShopSettings(under_their_names(job.settings)))
     carried = _carried(session, job)
     # A closed job looks for nothing on the shelf any more.
@@ -158,6 +158,6 @@ def run_samples(session: Session, job_id: UUID, run: str) -> tuple[Sample, ...]:
     if chunks:
         return tuple(sample for *_, text in chunks for sample in read_chunk(text))
     # Runs of the first two formats have their samples in the sealed text.
-    rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SEAL_FORMAT]
+    rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SAMPLES_BESIDE]
     opened = [row.read() for row in rows]
     return tuple(s for one in opened if one.payload["run"] == run for s in samples_within(one.document))

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from ironkettle.core.jobs import State
 from ironkettle.core.jobs.kinds.ending import ENDING_WORD, closed_by, ending_of
-from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.jobs.runs import plain
@@ -43,7 +43,7 @@ def _columns(job: JobRow, state: State) -> Iterator[str]:
     intake = None if taken_in is None else taken_in.value
     ended = ending_of(state)
     should = {"released": closed_by(state) is not None, "ended": "" if ended is None else ENDING_WORD[ended.how]}
-    should |= {"care": care_in(state) or "", "entry_count": state.count}
+    should |= {"quick_service": quick_service_in(state) or "", "entry_count": state.count}
     if intake is not None:
         for name in ("unit", "serial", "customer", "complaint", "promised"):
             should[name] = getattr(intake, name)

@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs import (
+    SAMPLES_BESIDE,
     SEAL_FORMAT,
     BrokenLink,
     Case,
@@ -39,7 +40,7 @@ from ironkettle.core.jobs import (
 from ironkettle.core.jobs.drawn_stock import taken
 from ironkettle.core.jobs.kinds.correction import decided_causes
 from ironkettle.core.jobs.kinds.ending import ENDING_WORD, closed_by, ending_of
-from ironkettle.core.jobs.kinds.full_job import care_in
+from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.intake import IntakeRecorded, intake_of
 from ironkettle.core.jobs.kinds.order import short_of
 from ironkettle.core.jobs.kinds.photo import PhotoTaken
@@ -267,7 +268,7 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
         job.words = " ".join(
             (job.unit, job.serial, job.customer, job.complaint, job.sheet_key, case.resolved.whole.name)
         )
-    job.care = care_in(state) or ""
+    job.quick_service = quick_service_in(state) or ""
     following = next_task(tuple(tasks))
     job.released = closed_by(state) is not None
     ended = ending_of(state)
@@ -297,7 +298,7 @@ def check_log(session: Session, job: JobRow) -> list[BrokenLink]:
     ):
         texts.setdefault(entry_id, []).append(text)
     for row in rows:
-        if row.seq not in known and row.seal_format == SEAL_FORMAT:
+        if row.seq not in known and row.seal_format >= SAMPLES_BESIDE:
             sealed = [chunk.sha256 for chunk in row.read().entry.chunks]
             if sealed != [link_of(text) for text in texts.get(row.id, [])]:
                 broken.append(BrokenLink(row.seq, "has other samples than were sealed with it"))

@@ -74,8 +74,8 @@ class JobRow(Base):
     short: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     causes: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
     unit_id: Mapped[UUID | None] = mapped_column(ForeignKey("units.id"), index=True, default=None)
-    # The interval whose quick care it is; empty for a full job.
-    care: Mapped[str] = mapped_column(default="")
+    # The interval whose quick service it is; empty for a full job.
+    quick_service: Mapped[str] = mapped_column(default="")
     family: Mapped[str] = mapped_column(index=True, default="")
     # What nobody can do anything about now: a timer, a part that has to come; empty where there is work.
     waits: Mapped[str] = mapped_column(default="")

@@ -221,15 +221,15 @@ def _row(session: Session, key: str, version: int) -> SheetRow:
 
 
 @lru_cache(maxsize=256)
-def _resolved(text: str, answers: frozenset[tuple[str, str]], care: str | None) -> Resolved:
-    return resolve(_read(text), dict(answers), care)
+def _resolved(text: str, answers: frozenset[tuple[str, str]], quick_service: str | None) -> Resolved:
+    return resolve(_read(text), dict(answers), quick_service)
 
 
 def resolved_sheet(
-    session: Session, key: str, version: int, answers: Mapping[str, str], care: str | None = None
+    session: Session, key: str, version: int, answers: Mapping[str, str], quick_service: str | None = None
 ) -> Resolved:
-    """A sheet resolved for a job's answers and the care it is; kept, since every entry of a job asks for it again.
+    """A sheet resolved for a job's answers and the quick service it is; kept, since every entry of a job asks for it again.
 
     Raises RefusedError for a sheet that is not there.
     """
-    return _resolved(_row(session, key, version).text, frozenset(answers.items()), care)
+    return _resolved(_row(session, key, version).text, frozenset(answers.items()), quick_service)

@@ -19,7 +19,7 @@ from ironkettle.core.jobs.kinds.ending import ENDING_WORD, Ending
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.release import fulfilled, release_of
 from ironkettle.core.sheets.document import Sheet
-from ironkettle.core.sheets.document.care import every_of
+from ironkettle.core.sheets.document.quick_service import every_of
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.shop.service import (
     LETTERS,
@@ -189,7 +189,7 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
             session.add(
                 CounterRow(
                     id=uuid5(job.id, one.counter), unit_id=unit.id, counter=one.counter, value=one.value,
-                    at=intake.mark.when, who=intake.mark.who, source="care" if told.care else "intake", job_id=job.id,
+                    at=intake.mark.when, who=intake.mark.who, source="service" if told.quick_service else "intake", job_id=job.id,
                     lower=one.lower, note="",
                 )
             )  # fmt: skip
@@ -337,19 +337,19 @@ def jobs_of_unit(session: Session, unit: UUID, limit: int = 30) -> list[JobRow]:
     return list(session.scalars(query.limit(limit)))
 
 
-def open_care(session: Session, unit: UUID, interval: str) -> JobRow | None:
-    """The care of an interval that is begun and not ended."""
-    query = select(JobRow).where(JobRow.unit_id == unit, JobRow.care == interval, JobRow.released.is_(False))
+def open_quick_service(session: Session, unit: UUID, interval: str) -> JobRow | None:
+    """The quick service of an interval that is begun and not ended."""
+    query = select(JobRow).where(JobRow.unit_id == unit, JobRow.quick_service == interval, JobRow.released.is_(False))
     return session.scalars(query.order_by(JobRow.number.desc()).limit(1)).one_or_none()
 
 
-def open_cares(session: Session, units: Sequence[UUID]) -> dict[tuple[UUID, str], int]:
+def open_quick_services(session: Session, units: Sequence[UUID]) -> dict[tuple[UUID, str], int]:
     """The numbers of the service jobs that are open on some units, by unit and interval."""
-    query = select(JobRow.unit_id, JobRow.care, func.max(JobRow.number)).where(
-        JobRow.unit_id.in_(units), JobRow.care != "", JobRow.released.is_(False)
+    query = select(JobRow.unit_id, JobRow.quick_service, func.max(JobRow.number)).where(
+        JobRow.unit_id.in_(units), JobRow.quick_service != "", JobRow.released.is_(False)
     )
-    rows = session.execute(query.group_by(JobRow.unit_id, JobRow.care))
-    return {(unit, care): number for unit, care, number in rows if unit is not None}
+    rows = session.execute(query.group_by(JobRow.unit_id, JobRow.quick_service))
+    return {(unit, interval): number for unit, interval, number in rows if unit is not None}
 
 
 def counter_rows(session: Session, unit: UUID, limit: int = 200) -> list[CounterRow]:

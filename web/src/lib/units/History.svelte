@@ -91,12 +91,12 @@
 					<a class="link font-semibold" href="/jobs/{job.number}">Job {job.number}</a>,
 					{job.opened_at.slice(0, 10)}:
 					<strong
-						>{job.ended || (job.released ? 'released' : 'open')}{job.care
-							? `, care: ${job.care}`
+						>{job.ended || (job.released ? 'released' : 'open')}{job.quick_service
+							? `, service: ${job.quick_service}`
 							: ''}</strong
 					>
 				</p>
-				{#if !job.care}<p>{job.complaint}</p>{/if}
+				{#if !job.quick_service}<p>{job.complaint}</p>{/if}
 				{#each job.causes as cause (cause)}<p class="text-warning">Failed: {cause}</p>{/each}
 				{#if job.fitted.length}
 					<details>

@@ -1,4 +1,4 @@
-export { default as CareBanner } from './CareBanner.svelte';
+export { default as QuickServiceBanner } from './QuickServiceBanner.svelte';
 export { default as CounterForm } from './CounterForm.svelte';
 export { default as DueCard } from './DueCard.svelte';
 export { default as DueFeed } from './DueFeed.svelte';

@@ -82,7 +82,7 @@
 			{/if}
 		</div>
 	{/if}
-	{#if session.may('begin_care')}
+	{#if session.may('start_quick_service')}
 		<section class="panel" aria-labelledby="new">
 			<h2 id="new" class="text-xl font-bold">Not registered yet</h2>
 			<p>

@@ -59,8 +59,8 @@ def _tasks(case: Case) -> Iterator[Draft]:
         asks=(ask_yes("tray", f"Tray: {_tray_words(case)}?"), ask_yes("kit", f"Kit: {_left_words(case)}?")),
     )
     counted = case.state.book(ACCOUNTED).get(_ONLY)
-    # A care without a kit, whose parts all went back on, has nothing to count.
-    if case.resolved.care is None or case.resolved.sheet.kits:
+    # A quick service without a kit, whose parts all went back on, has nothing to count.
+    if case.resolved.quick_service is None or case.resolved.sheet.kits:
         yield Draft(account, counted is not None and not apart_since(case, counted.mark), after=rebuilt)
 
 

@@ -1,4 +1,4 @@
-"""Quick care made into a full job: something wants replacing, or more is wrong than the care looks at."""
+"""Quick service made into a full job: something wants replacing, or more is wrong than the service looks at."""
 
 from __future__ import annotations
 
@@ -16,30 +16,30 @@ from ironkettle.core.jobs.state import Book, Payload, State
 from ironkettle.core.sheets.document.parts import Read
 
 
-class CareWidened(Payload):
-    """From here on the whole sheet is worked; what was done in the care stays done."""
+class ServiceWidened(Payload):
+    """From here on the whole sheet is worked; what was done in the service stays done."""
 
-    kind: Literal["care_widened"] = "care_widened"
+    kind: Literal["service_widened"] = "service_widened"
     reason: Reason
 
 
-MADE_FULL: Book[str, CareWidened] = Book("made_full")
+MADE_FULL: Book[str, ServiceWidened] = Book("made_full")
 _ONLY = "full"
 
 
-def care_in(state: State) -> str | None:
-    """The interval whose quick care a job is; None for a full job, and once it was made one."""
+def quick_service_in(state: State) -> str | None:
+    """The interval whose quick service a job is; None for a full job, and once it was made one."""
     intake = intake_of(state)
-    return None if intake is None or state.has(MADE_FULL, _ONLY) else intake.value.care
+    return None if intake is None or state.has(MADE_FULL, _ONLY) else intake.value.quick_service
 
 
-def _check(case: Case, payload: CareWidened) -> None:
-    if care_in(case.state) is None:
-        raise RefusedError("no-care", "this is already a full job")
+def _check(case: Case, payload: ServiceWidened) -> None:
+    if quick_service_in(case.state) is None:
+        raise RefusedError("no-service", "this is already a full job")
 
 
 def condemned(case: Case) -> tuple[str, ...]:
-    """The names of the parts that a care found to be replaced or sent out: the reason for a full job."""
+    """The names of the parts that a quick service found to be replaced or sent out: the reason for a full job."""
     return tuple(
         part.name
         for part in case.resolved.sheet.parts
@@ -48,7 +48,7 @@ def condemned(case: Case) -> tuple[str, ...]:
 
 
 KIND = EntryKind(
-    payload=CareWidened,
+    payload=ServiceWidened,
     check=_check,
     apply=keep(MADE_FULL, lambda one: _ONLY),
     words=lambda resolved, payload: f"made a full job: {payload.reason}",

@@ -19,10 +19,10 @@ from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Marked, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
-from ironkettle.core.sheets.document.care import counters_of, interval_of
 from ironkettle.core.sheets.document.facts import rating_of
 from ironkettle.core.sheets.document.fields import Pressure
 from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.quick_service import counters_of, interval_of
 from ironkettle.core.shop.service import CounterRead, Lower, check_reading, read_count
 
 OBSERVE = TaskKind("observe", "Note it")
@@ -54,7 +54,7 @@ class CounterShown(Payload):
 class IntakeRecorded(Payload):
     """The first entry of every job; a later one corrects it.
 
-    ``promised``: the day it was promised for. ``care``: the interval whose quick care it is; ``counters``: what the unit's counters stand at.
+    ``promised``: the day it was promised for. ``quick_service``: the interval whose quick service it is; ``counters``: what the unit's counters stand at.
     """
 
     kind: Literal["intake_recorded"] = "intake_recorded"
@@ -66,7 +66,7 @@ class IntakeRecorded(Payload):
     pressure: Pressure
     hours: Short | None = None
     promised: date | None = None
-    care: ItemKey | None = None
+    quick_service: ItemKey | None = None
     counters: list[CounterShown] = Field(default_factory=list, max_length=12)
 
 
@@ -84,17 +84,18 @@ def _check(case: Case, payload: IntakeRecorded) -> None:
     if read_gauge_pressure(payload.pressure, "pressure") > rating + 1e-9:
         text = f"{payload.pressure} is above the rating of this unit"
         raise fault("pressure", text, f"up to {rating * 10:g} bar")
-    _check_care(case, payload)
+    _check_quick_service(case, payload)
 
 
-def _check_care(case: Case, payload: IntakeRecorded) -> None:
+def _check_quick_service(case: Case, payload: IntakeRecorded) -> None:
     before = case.state.get(INTAKE, "intake")
-    if before is not None and before.care != payload.care:
+    if before is not None and before.quick_service != payload.quick_service:
         raise RefusedError(
-            "care-stays", "a job stays the service or the full job it was opened as; a service can be made a full job"
+            "service-stays",
+            "a job stays the service or the full job it was opened as; a service can be made a full job",
         )
-    if payload.care is not None:
-        interval_of(case.resolved.whole, payload.care)
+    if payload.quick_service is not None:
+        interval_of(case.resolved.whole, payload.quick_service)
     known_counters = counters_of(case.resolved.whole)
     if payload.promised is not None and before is None and payload.promised < case.now.date():
         raise fault("promised", f"{payload.promised} is past", "today or later")
@@ -126,8 +127,8 @@ def _intake_entry(case: Case) -> JsonObject:
     entry: JsonObject = {"kind": "intake_recorded"}
     if counters := counters_of(case.resolved.whole):
         entry["counters"] = [{"counter": one} for one in counters]
-    if before is not None and before.care:
-        entry["care"] = before.care
+    if before is not None and before.quick_service:
+        entry["quick_service"] = before.quick_service
     return entry
 
 

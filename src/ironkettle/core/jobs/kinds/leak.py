@@ -81,7 +81,7 @@ def suspicions(case: Case) -> dict[str, str]:
 
 
 def _drafts(case: Case) -> Iterator[Draft]:
-    if case.resolved.care is not None:
+    if case.resolved.quick_service is not None:
         return
     zones = [zone for zone in case.resolved.sheet.zones if zone.kind in _SEEN_IN]
     ways = [zone for zone in zones if leak_paths(case.resolved.sheet, zone.key)]

@@ -19,8 +19,8 @@ from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Marked, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
-from ironkettle.core.sheets.document.care import every_of
 from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.quick_service import every_of
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.shop.people import Role
 from ironkettle.core.shop.service import next_words
@@ -85,9 +85,9 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 
 def fulfilled(case: Case) -> tuple[str, ...]:
-    """The intervals that a release of this job begins anew: those of a care, else all but parts that were not replaced."""
-    if case.resolved.care is not None:
-        return (case.resolved.care.name,)
+    """The intervals that a release of this job begins anew: those of a quick service, else all but parts that were not replaced."""
+    if case.resolved.quick_service is not None:
+        return (case.resolved.quick_service.name,)
     resolved = case.resolved
 
     def counts(one: Interval) -> bool:
@@ -99,9 +99,9 @@ def fulfilled(case: Case) -> tuple[str, ...]:
 
 
 def _renewed_by(case: Case) -> list[Interval]:
-    """What the next service is told from: the care in hand, else what is of the whole unit."""
-    if case.resolved.care is not None:
-        return [case.resolved.care]
+    """What the next service is told from: the quick service in hand, else what is of the whole unit."""
+    if case.resolved.quick_service is not None:
+        return [case.resolved.quick_service]
     return [one for one in case.resolved.sheet.intervals if one.of == "unit" and not one.steps]
 
 

@@ -213,7 +213,7 @@ def _as_list(value: object) -> object:
 
 
 class Interval(Item):
-    """When it is due again, whichever comes first; ``steps`` makes it quick care. ``key`` where two are of the same."""
+    """When it is due again, whichever comes first; ``steps`` makes it quick service. ``key`` where two are of the same."""
 
     key: Key | None = None
     of: Key = "unit"

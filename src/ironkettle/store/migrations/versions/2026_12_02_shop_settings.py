@@ -1,4 +1,4 @@
-"""The shop's settings under the name they have now. What the intake of a job sealed stays as it was written.
+"""Shop settings and quick services under the names they have now. What the intake of a job sealed stays as it was written.
 
 Revision ID: 20261202b
 """
@@ -19,9 +19,13 @@ def upgrade() -> None:
     op.execute("ALTER INDEX pk_house_rules RENAME TO pk_shop_settings")
     op.alter_column("jobs", "house", new_column_name="settings")
     op.execute("UPDATE shop_settings SET key = 'practice_' || substr(key, 8) WHERE key LIKE 'school\\_%'")
+    op.alter_column("jobs", "care", new_column_name="quick_service")
+    op.execute("UPDATE counter_readings SET source = 'service' WHERE source = 'care'")
 
 
 def downgrade() -> None:
+    op.execute("UPDATE counter_readings SET source = 'care' WHERE source = 'service'")
+    op.alter_column("jobs", "quick_service", new_column_name="care")
     op.execute("UPDATE shop_settings SET key = 'school_' || substr(key, 10) WHERE key LIKE 'practice\\_%'")
     op.alter_column("jobs", "settings", new_column_name="house")
     op.execute("ALTER INDEX pk_shop_settings RENAME TO pk_house_rules")

@@ -11,11 +11,11 @@
 	let view = $state.raw<Schemas['UnitView'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
-	/** What stands in the counters' fields: a care takes it along. */
+	/** What stands in the counters' fields: a quick service takes it along. */
 	let typed = $state<Record<string, string>>({});
-	const open = $derived(view?.jobs.filter((job) => !job.released && !job.care) ?? []);
-	/** The care that comes first: the one thing a scanned label is for. */
-	const first = $derived(view?.due.find((one) => one.care)?.interval ?? null);
+	const open = $derived(view?.jobs.filter((job) => !job.released && !job.quick_service) ?? []);
+	/** The quick service that comes first: the one thing a scanned label is for. */
+	const first = $derived(view?.due.find((one) => one.quick_service)?.interval ?? null);
 
 	$effect(() => {
 		void ask(api.GET('/api/units/{label}', { params: { path: { label } } })).then((answer) => {
@@ -32,7 +32,7 @@
 			typed[counter]?.trim() ? [{ counter, value: typed[counter] }] : []
 		);
 		const answer = await ask(
-			api.POST('/api/units/{label}/care', {
+			api.POST('/api/units/{label}/service', {
 				params: { path: { label } },
 				body: { id: newId(), entry_id: newId(), interval, bench_time: now, sent_at: now, counters }
 			})
@@ -73,7 +73,7 @@
 			<ul class="space-y-2">
 				{#each view.due as one (one.interval)}
 					<DueCard due={one}>
-						{#if one.care && session.may('begin_care')}
+						{#if one.quick_service && session.may('start_quick_service')}
 							<button
 								class={['btn min-h-14 text-lg', one.interval === first && 'btn-primary']}
 								aria-busy={busy}
@@ -81,7 +81,7 @@
 								{@attach focusFirst(one.interval)}
 								>{one.begun ? `Continue job ${one.begun}` : `Start: ${one.title.toLowerCase()}`}</button
 							>
-						{:else if !one.care && session.may('open_jobs')}
+						{:else if !one.quick_service && session.may('open_jobs')}
 							<a class="btn" href="/jobs/new?unit={view.unit.label}">Take it in</a>
 						{/if}
 					</DueCard>

@@ -15,7 +15,7 @@
 	import { device, Held } from '$lib/outbox';
 	import { Photos } from '$lib/photos';
 	import { ProblemNote } from '$lib/shared';
-	import { CareBanner } from '$lib/units';
+	import { QuickServiceBanner } from '$lib/units';
 
 	const COMING = 6;
 	const reference = $derived(page.params.id ?? '');
@@ -104,7 +104,7 @@
 					</p>
 				{/each}
 			</div>
-			<CareBanner {store} {view} />
+			<QuickServiceBanner {store} {view} />
 			<Timers {view} current={hand?.key ?? null} />
 			<div
 				class={[
@@ -120,7 +120,7 @@
 							{store}
 							{view}
 							task={hand}
-							focused={worked || view.care !== null}
+							focused={worked || view.quick_service !== null}
 							ahead={hand === ahead}
 							{onDone}
 						/>

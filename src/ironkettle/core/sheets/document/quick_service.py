@@ -1,4 +1,4 @@
-"""The part of a sheet that quick care needs: the steps of one interval, and what those read, run and tighten."""
+"""The part of a sheet that quick service needs: the steps of one interval, and what those read, run and tighten."""
 
 from __future__ import annotations
 
@@ -42,8 +42,8 @@ def conditions_of(sheet: Sheet) -> tuple[str, ...]:
     return tuple(dict.fromkeys(one.counter for one in read if one.kind is EveryKind.CONDITION))
 
 
-def care_sheet(sheet: Sheet, interval: Interval) -> Sheet:
-    """The sheet with only what the care of an interval does; what it does not touch asks nothing."""
+def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
+    """The sheet with only what the quick service of an interval does; what it does not touch asks nothing."""
     steps = [step for step in sheet.steps if step.key in interval.steps]
     keys = {step.key for step in steps}
     opened = {station for step in steps for station in (*step.opens, *step.closes)}

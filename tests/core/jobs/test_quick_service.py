@@ -15,7 +15,7 @@ from ironkettle.core.jobs.kinds.release import fulfilled
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.statement import compose_statement
 from ironkettle.core.jobs.task import Status
-from ironkettle.core.sheets.document.care import counters_of, every_of, interval_of
+from ironkettle.core.sheets.document.quick_service import counters_of, every_of, interval_of
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.shop.service import EveryKind
 from tests.bench import INTAKE, Job, filled
@@ -27,23 +27,23 @@ CARE = {"key": "fifty", "every": ["50 h", "4 strokes"], "what": "look", "steps":
 RESEAL = {"every": ["12 months"], "what": "reseal"}
 
 
-def cared(care: str | None = "fifty", **changes: Any) -> Job:
+def serviced(quick_service: str | None = "fifty", **changes: Any) -> Job:
     document = plug(
         parts__1__points=POINTS, intervals=[CARE, RESEAL], steps__1__reads=[{"part": "plug", "point": "look"}],
         disposal=[{"what": "rags", "where": "bin"}], **changes,
     )  # fmt: skip
-    return Job(sheet_of(document), care=care)
+    return Job(sheet_of(document), quick_service=quick_service)
 
 
-def test_a_care_asks_what_its_steps_do_and_no_more() -> None:
-    job = cared()
+def test_a_quick_service_asks_what_its_steps_do_and_no_more() -> None:
+    job = serviced()
     assert [task.key for task in job.tasks()] == [
         "intake", "step:vent", "step:out", "find:ring", "measure:plug", "count:T-1", "fit:ring", "step:in", "account",
         "dispose", "sign",
     ]  # fmt: skip
     # Of two points only the one that its step reads; the wash is no step of it, and nobody asks where it leaks.
     assert [ask.label for ask in job.task("measure:plug").asks][:1] == ["Scored?"]
-    full = {task.key for task in cared(None).tasks()}
+    full = {task.key for task in serviced(None).tasks()}
     assert {"leak", "step:wash"} <= full
     job.walk()
     assert closed_by(job.state) is not None
@@ -58,25 +58,25 @@ def test_a_question_that_its_steps_ask_or_nobody_is_asked_and_the_others_are_not
         {"key": "outside", "ask": "Which?", "choices": choices}, {"key": "at-out", "ask": "Which?", "seen_at": "out", "choices": choices},
         {"key": "at-wash", "ask": "Which?", "seen_at": "wash", "choices": choices},
     ]  # fmt: skip
-    asked = {task.key for task in cared(questions=questions).tasks() if task.key.startswith("answer:")}
+    asked = {task.key for task in serviced(questions=questions).tasks() if task.key.startswith("answer:")}
     assert asked == {"answer:outside", "answer:at-out"}
 
 
 def test_its_drawing_is_that_of_the_whole_unit() -> None:
-    job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
+    job = Job(sheet_of(unit("needle-scaler")), quick_service="six-hourly")
     assert [station.key for station in job.resolved.drawn.stations] == ["anvil-seat"]
     assert {part.key for part in job.resolved.drawn.parts} == {part.key for part in job.sheet.parts}
 
 
 def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
-    job = cared()
+    job = serviced()
     job.walk(until=lambda task: task.key == "fit:ring")
-    job.do({"kind": "care_widened", "reason": "More is wrong with it"})
+    job.do({"kind": "service_widened", "reason": "More is wrong with it"})
     done = {task.key for task in job.tasks() if task.status is Status.DONE}
     assert {"step:vent", "step:out", "find:ring", "count:T-1"} <= done
     assert job.next() is not None
     with pytest.raises(RefusedError, match="already a full job"):
-        job.do({"kind": "care_widened", "reason": "More is wrong with it"})
+        job.do({"kind": "service_widened", "reason": "More is wrong with it"})
     assert fulfilled(job.case()) == ("fifty", "reseal-unit")
     job.walk()
     assert closed_by(job.state) is not None
@@ -85,7 +85,7 @@ def test_made_full_it_keeps_what_was_done_and_asks_the_rest() -> None:
 
 
 def test_what_it_condemns_is_told_and_stands_on_its_statement() -> None:
-    job = Job(sheet_of(unit("needle-scaler")), care="six-hourly")
+    job = Job(sheet_of(unit("needle-scaler")), quick_service="six-hourly")
     job.walk(until=lambda task: task.key == "measure:needles")
     assert condemned(job.case()) == ()
     job.do(filled(job.task("measure:needles"), **{"points.0.values": ["7"], "points.1.values": ["140 mm"]}))
@@ -93,16 +93,16 @@ def test_what_it_condemns_is_told_and_stands_on_its_statement() -> None:
 
 
 def test_a_job_stays_what_it_was_opened_as() -> None:
-    job = cared()
+    job = serviced()
     with pytest.raises(RefusedError, match="stays the service or the full job"):
         job.do({**INTAKE, "pressure": "100 bar"})
-    job.do({**INTAKE, "pressure": "90 bar", "care": "fifty"})
+    job.do({**INTAKE, "pressure": "90 bar", "quick_service": "fifty"})
     # What corrects it proposes the same.
-    assert job.task("intake").entry["care"] == "fifty"
+    assert job.task("intake").entry["quick_service"] == "fifty"
     with pytest.raises(RuleError, match="no quick service “moon”"):
-        cared("moon")
+        serviced("moon")
     with pytest.raises(RuleError, match="no quick service “reseal-unit”"):
-        cared("reseal-unit")
+        serviced("reseal-unit")
 
 
 def test_a_full_release_begins_all_anew_but_what_was_not_replaced() -> None:
@@ -122,10 +122,10 @@ def test_a_full_release_begins_all_anew_but_what_was_not_replaced() -> None:
 
 
 def test_the_next_service_is_filled_in_from_the_day_of_signing() -> None:
-    job = cared(None)
-    # Signed on 24 November 2026; the care has a list of its own.
+    job = serviced(None)
+    # Signed on 24 November 2026; the service has a list of its own.
     assert job.task("sign").entry["next_service"] == "reseal by 2027-11-24"
-    assert cared().task("sign").entry["next_service"] == "look after 50 h or after 4 strokes, whichever comes first"
+    assert serviced().task("sign").entry["next_service"] == "look after 50 h or after 4 strokes, whichever comes first"
     job.now += timedelta(days=98)
     assert job.task("sign").entry["next_service"] == "reseal by 2028-03-02"
 

@@ -6,14 +6,14 @@
 
 	let { store, view }: { store: JobStore; view: JobView } = $props();
 	let problem = $state.raw<Problem | null>(null);
-	const bad = $derived(view.care?.condemned ?? []);
+	const bad = $derived(view.quick_service?.condemned ?? []);
 
 	async function widen() {
-		problem = await store.record({ kind: 'care_widened', reason: view.care?.reason ?? '' });
+		problem = await store.record({ kind: 'service_widened', reason: view.quick_service?.reason ?? '' });
 	}
 </script>
 
-{#if view.care && !view.job.released}
+{#if view.quick_service && !view.job.released}
 	<section
 		class={[
 			'panel mb-2 flex flex-wrap items-center gap-3 border-l-4 py-2',
@@ -22,8 +22,8 @@
 		aria-label="Quick service"
 	>
 		<p class="min-w-0 flex-1">
-			<strong>Quick service: {view.care.words}.</strong>
-			{#if bad.length}<span class="font-semibold text-warning">{view.care.reason}.</span>{/if}
+			<strong>Quick service: {view.quick_service.words}.</strong>
+			{#if bad.length}<span class="font-semibold text-warning">{view.quick_service.reason}.</span>{/if}
 		</p>
 		<button class={['btn', bad.length && 'btn-primary']} onclick={() => void widen()}
 			>Make it a full job</button

@@ -1,4 +1,4 @@
-"""Looking after tools and units on the screens: a scanned label, a care in few actions, counters, what is due."""
+"""Looking after tools and units on the screens: a scanned label, a quick service in few actions, counters, what is due."""
 
 from __future__ import annotations
 
@@ -35,10 +35,10 @@ def in_hand(page: Page, key: str) -> None:
     expect(hand(page)).to_have_attribute("data-task", key)
 
 
-def test_a_care_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Shot) -> None:
+def test_a_quick_service_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Shot) -> None:
     page = bench
     scan(page, f"{steps.root_of(page)}/u/{label_of(page, 'FN-9019')}")
-    begin = page.get_by_role("button", name="Begin: oil")
+    begin = page.get_by_role("button", name="Start: oil")
     expect(begin).to_be_focused()
     shot("unit")
     actions = 0
@@ -70,7 +70,7 @@ def test_a_care_by_keys_takes_no_more_than_fifteen_actions(bench: Page, shot: Sh
     assert actions <= MOST_ACTIONS, actions
 
 
-def test_a_care_by_touch_takes_no_more_taps_and_every_target_is_large(bench: Page) -> None:
+def test_a_quick_service_by_touch_takes_no_more_taps_and_every_target_is_large(bench: Page) -> None:
     page = bench
     page.set_viewport_size({"width": 800, "height": 1280})
     page.goto(f"{steps.root_of(page)}/u/{label_of(page, 'FN-9021')}")
@@ -83,7 +83,7 @@ def test_a_care_by_touch_takes_no_more_taps_and_every_target_is_large(bench: Pag
         button.click()
         taps += 1
 
-    tap(page.get_by_role("button", name="Begin: oil"))
+    tap(page.get_by_role("button", name="Start: oil"))
     for key in SCALER:
         in_hand(page, key)
         assert page.evaluate("document.documentElement.scrollWidth") <= 800
@@ -102,14 +102,14 @@ def test_a_care_by_touch_takes_no_more_taps_and_every_target_is_large(bench: Pag
     assert taps <= MOST_ACTIONS
 
 
-def test_a_care_takes_along_what_the_counter_stands_at(bench: Page) -> None:
+def test_a_quick_service_takes_along_what_the_counter_stands_at(bench: Page) -> None:
     page = bench
     scan(page, label_of(page, "FN-9021"))
     page.get_by_label("Counter [h]").fill("1,250")
-    page.get_by_role("button", name="Begin: oil").click()
+    page.get_by_role("button", name="Start: oil").click()
     expect(page.get_by_text("may be 1250 or 1.250").first).to_be_visible()
     page.get_by_label("Counter [h]").fill("12,5")
-    page.get_by_role("button", name="Begin: oil").click()
+    page.get_by_role("button", name="Start: oil").click()
     in_hand(page, "step:air-off")
     page.get_by_role("link", name="FN-9021").click()
     expect(page.get_by_text("stood at 12.5 h")).to_be_visible()
@@ -203,7 +203,7 @@ def test_a_tool_that_never_was_on_the_bench_gets_its_label(bench: Page) -> None:
     save.click()
     expect(page.get_by_role("heading", name="Needle scaler 9")).to_be_visible()
     expect(page.get_by_role("link", name="Label")).to_be_visible()
-    page.get_by_role("button", name="Begin: oil").click()
+    page.get_by_role("button", name="Start: oil").click()
     in_hand(page, SCALER[0])
 
 
