@@ -15,6 +15,8 @@ from hypothesis import strategies as st
 from ironkettle.core.base.errors import DamagedEntryError
 from ironkettle.core.jobs.chain import FIRST_LINK, SEAL_FORMAT, Sealed, check_chain, link_of, read_sealed, seal_text
 from ironkettle.core.jobs.entry import Entry
+from ironkettle.core.jobs.kinds.full_job import ServiceWidened
+from ironkettle.core.jobs.kinds.intake import IntakeRecorded
 from ironkettle.core.jobs.kinds.note import NoteMade
 from ironkettle.core.jobs.runs import SampleRead
 from ironkettle.core.shop.people import Authority, Role, Signature
@@ -163,13 +165,29 @@ def test_an_entry_of_the_first_format_still_reads_and_holds() -> None:
     assert check_chain(JOB, [Sealed(text, 1, digest, 1, beside)], digest) == []
 
 
+def test_a_quick_service_of_the_third_format_is_read_under_its_name() -> None:
+    """Sealed as version 0.1 did before it was called so; what was written stays."""
+    plain = json.loads(link(FIRST_LINK, entry(0, "x")).text) | {"format": 3}
+    widened = json.dumps(plain | {"payload": {"kind": "care_widened", "reason": "Needles worn out"}})
+    opened = read_sealed(widened, 3)
+    assert opened.entry.payload == ServiceWidened(reason="Needles worn out")
+    assert opened.payload["kind"] == "care_widened"
+    intake = {"kind": "intake_recorded", "unit": "Scaler", "serial": "FN-1", "customer": "FN", "complaint": "due",
+              "fluid": "air", "pressure": "6 bar"}  # fmt: skip
+    read = read_sealed(json.dumps(plain | {"payload": {**intake, "care": "six-hourly"}}), 3).entry.payload
+    assert isinstance(read, IntakeRecorded)
+    assert read.quick_service == "six-hourly"
+
+
 @pytest.mark.parametrize(
     ("text", "form", "words"),
     [
         ("{", SEAL_FORMAT, "cannot be read"),
         ("[]", SEAL_FORMAT, "cannot be read"),
         ("{}", SEAL_FORMAT, "cannot be read"),
-        ('{"previous":"","job":"","payload":{"kind":"made_up"}}', SEAL_FORMAT, "cannot be read"),
+        ('{"format":4,"previous":"","job":"","payload":{"kind":"made_up"}}', SEAL_FORMAT, "cannot be read"),
+        ('{"previous":"","job":"","payload":{}}', SEAL_FORMAT, "is stored as format 4, and was sealed in format 1"),
+        ('{"format":4,"previous":"","job":"","payload":{}}', 3, "is stored as format 3, and was sealed in format 4"),
         ("{}", 99, "format 99"),
     ],
 )
