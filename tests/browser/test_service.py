@@ -112,7 +112,7 @@ def test_a_quick_service_takes_along_what_the_counter_stands_at(bench: Page) -> 
     page.get_by_role("button", name="Start: oil").click()
     in_hand(page, "step:air-off")
     page.get_by_role("link", name="FN-9021").click()
-    expect(page.get_by_text("stood at 12.5 h")).to_be_visible()
+    expect(page.get_by_text("was 12.5 h")).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("Continue job"))).to_be_visible()
 
 
@@ -145,7 +145,7 @@ def test_a_counter_that_runs_backwards_asks_why(bench: Page) -> None:
     page = bench
     scan(page, label_of(page, "FN-6680"))
     counter = page.get_by_label("Counter [cycles]")
-    expect(page.get_by_text("stood at 19,400 cycles")).to_be_visible()
+    expect(page.get_by_text("was 19,400 cycles")).to_be_visible()
     counter.fill("1,250")
     page.get_by_role("button", name="Enter it").click()
     expect(page.get_by_role("alert")).to_contain_text("“1,250” may be 1250 or 1.250")
@@ -154,7 +154,7 @@ def test_a_counter_that_runs_backwards_asks_why(bench: Page) -> None:
     expect(page.get_by_role("alert")).to_contain_text("a counter does not run backwards")
     page.get_by_label("Why the reading is lower").select_option("new_counter")
     page.get_by_role("button", name="Enter it").click()
-    expect(page.get_by_text("stood at 1,250 cycles")).to_be_visible()
+    expect(page.get_by_text("was 1,250 cycles")).to_be_visible()
 
 
 def test_what_is_due_is_listed_with_what_is_over_first(bench: Page, shot: Shot) -> None:
@@ -195,7 +195,9 @@ def test_a_tool_that_never_was_on_the_bench_gets_its_label(bench: Page) -> None:
     page.get_by_text("Add a tool or unit").click()
     save = page.get_by_role("button", name="Add the tool or unit")
     save.click()
-    expect(page.get_by_text("Serial number").locator("..").locator("p.text-error")).to_have_text(re.compile("."))
+    expect(page.locator("label", has_text="Serial number").locator("..").locator("p.text-error")).to_have_text(
+        re.compile(".")
+    )
     page.get_by_label("Build sheet").select_option("Needle scaler")
     page.get_by_label("Serial number").fill("FN-9107")
     page.get_by_label("Name", exact=True).fill("Needle scaler 9")

@@ -13,7 +13,7 @@ def test_a_sheet_is_checked_drawn_and_looked_at_closely(bench: Page) -> None:
     desk(page, "Workshop")
     page.get_by_role("link", name="Check a sheet").click()
     expect(page.get_by_text("it is checked as you type")).to_be_visible()
-    page.get_by_label("A sheet of format 2").set_input_files(UNITS / "swing-bridge-ram.yaml")
+    page.get_by_label("A build sheet (YAML or JSON)").set_input_files(UNITS / "swing-bridge-ram.yaml")
     expect(page.get_by_text("Sound: a job on it has 55 tasks")).to_be_visible()
     drawing = page.get_by_role("group", name="Section through Swing bridge latch ram, to scale")
     expect(drawing.locator(".element[data-kind='lip_seal']")).to_have_count(6)

@@ -15,4 +15,4 @@ def test_texts_of_every_kind_are_listed() -> None:
     said = {text.text for text in listed}
     # One of the core, one of a screen.
     assert "the first entry of a job is its intake" in said
-    assert any("Everything of this stage is done." in text for text in said)
+    assert any("This stage is complete." in text for text in said)

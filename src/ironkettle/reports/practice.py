@@ -19,4 +19,4 @@ def practice_section(case: Case) -> list[Flowable]:
     held = practices_in(case, tasks)
     if not held:
         return []
-    return [title("Practice options of the shop"), *(paragraph(one.told, 7.5, colour=FAINT) for one in held)]
+    return [title("Practice options of the shop"), *(paragraph(one.sentence, 7.5, colour=FAINT) for one in held)]

@@ -87,7 +87,7 @@ class StandDriver:
     async def hold_at(self, pressure: float) -> None:
         """Raise to a pressure [MPa] and shut the valve. Raises StandAwayError; RefusedError for a stand that is raised by hand."""
         stand = await self.map()
-        target = stand.one(Reads.TARGET)
+        target = stand.channel_of(Reads.TARGET)
         if target is None:
             text = "this stand has no register for the pressure to hold: raise it at the stand, shut the valve, then record"
             raise RefusedError("by-hand", text)

@@ -22,6 +22,6 @@ FAULTS = ("", *(fault.value for fault in Fault))
 # Written as the pressure to hold: let everything down.
 LET_DOWN = -1.0
 
-_target = SHIPPED.one(Reads.TARGET)
+_target = SHIPPED.channel_of(Reads.TARGET)
 assert _target is not None
 TARGET = _target

@@ -55,5 +55,5 @@ def test_two_sizes_side_by_side(app_client: BenchClient) -> None:
     }
     found = app_client.post("/api/rings/compare", json=body).json()
     by_name = {d["what"]: d for d in found["differences"]}
-    assert by_name["section"]["told_apart"] is True
-    assert by_name["inside diameter"]["told_apart"] is False
+    assert by_name["section"]["distinguishes"] is True
+    assert by_name["inside diameter"]["distinguishes"] is False

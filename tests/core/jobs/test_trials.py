@@ -120,7 +120,7 @@ def test_a_stranger_to_the_rules_is_told_in_words() -> None:
     sheet = plug(tests=[{"key": "t", "kind": "set_point", "name": "Set", "value": "about four bar"}])
     job = Job(sheet_of(sheet))
     assert "about four bar" in job.resolved.figure_tests["t"].bound.says
-    assert job.resolved.figure_tests["t"].amiss
+    assert job.resolved.figure_tests["t"].unreadable
     job.walk()
     assert job.state.has(RELEASED, "released")
 

@@ -37,7 +37,9 @@ def test_every_demo_unit_is_walked_from_intake_to_release(key: str) -> None:
 def test_the_tests_of_the_demo_are_told_in_figures(key: str) -> None:
     """A test whose figures its kind cannot read falls back to words: right for a stranger's sheet, a slip in ours."""
     assert {
-        test: told.amiss for test, told in Job(sheet_of(unit(key))).resolved.figure_tests.items() if told.amiss
+        test: told.unreadable
+        for test, told in Job(sheet_of(unit(key))).resolved.figure_tests.items()
+        if told.unreadable
     } == {}
 
 

@@ -104,7 +104,7 @@ def _prepared(request: Request, body: RecordingBody, caller: Caller, stand: Stan
         recording = Recording(body.run, job.id, job.number, caller.author.name, plan, body.raise_first)
         if row is None:
             # A stand that numbers no holds is given a number, so that two recordings are not mixed up.
-            numbered = stand.one(Reads.HOLD) is not None
+            numbered = stand.channel_of(Reads.HOLD) is not None
             recording.hold = 0 if numbered else secrets.randbelow(2**24 - 1) + 1
             row = RecordingRow(
                 run=body.run,
@@ -146,8 +146,8 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
 
 def plan_of(stand: StandMap, pressure: str, asked: float | None, reach: float) -> RecordingPlan:
     """What is recorded of a stand: all that it measures, in base units."""
-    warm = stand.one(Reads.TEMPERATURE)
-    number = stand.one(Reads.READING)
+    warm = stand.channel_of(Reads.TEMPERATURE)
+    number = stand.channel_of(Reads.READING)
     channels = [
         RecordedChannel(key=one.key, name=one.name, unit=BASE_UNIT[DIMENSION[one.reads]]) for one in stand.measured
     ]
@@ -171,11 +171,11 @@ async def stop(run: UUID, request: Request, caller: Mover) -> RecordingOut:
         text = "recording has stopped, but the readings cannot be saved yet (database unreachable or disk full); saving is retried"
         raise RefusedError("not-kept-yet", text)
     task.result()
-    return await told(run, request, caller)
+    return await recording_of(run, request, caller)
 
 
 @router.get("/{run}", summary="How a recording stands", responses=NOT_THERE)
-async def told(run: UUID, request: Request, caller: Reader) -> RecordingOut:
+async def recording_of(run: UUID, request: Request, caller: Reader) -> RecordingOut:
     recording = recorder_of(request).recording
     if recording is not None and recording.run == run:
         return RecordingOut.of(recording)

@@ -88,11 +88,11 @@ class PracticeOut(BaseModel):
 
     name: str
     way: str
-    told: str
+    sentence: str
 
     @classmethod
     def of(cls, held: Held | None) -> PracticeOut | None:
-        return None if held is None else cls(name=held.option.name, way=held.way.words, told=held.told)
+        return None if held is None else cls(name=held.option.name, way=held.way.words, sentence=held.sentence)
 
 
 class TaskOut(BaseModel):

@@ -97,7 +97,7 @@ class RunOut(BaseModel):
     closed: bool
     abandoned: bool
     note: str
-    told: str | None
+    readings: str | None
     planned_hold_s: float | None
     judgement: Judgement | None
     recording: RunRecordingOut | None
@@ -284,7 +284,7 @@ def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | No
         closed=run.closed is not None,
         abandoned=run.abandoned,
         note=run.note,
-        told=None if run.record is None else in_words(run.record),
+        readings=None if run.record is None else in_words(run.record),
         planned_hold_s=None if form is None else form.planned_hold(run),
         judgement=run.judgement,
         recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),

@@ -184,7 +184,7 @@ def _channel_out(channel: StandChannel, base: float) -> ChannelNowOut:
 
 
 def _reading_out(shown: Shown, stand: StandMap) -> StandReadingOut:
-    pressure, temperature = stand.one(Reads.PRESSURE), stand.one(Reads.TEMPERATURE)
+    pressure, temperature = stand.channel_of(Reads.PRESSURE), stand.channel_of(Reads.TEMPERATURE)
 
     def base(channel: StandChannel | None) -> float | None:
         value = math.nan if channel is None else shown.values.get(channel.key, math.nan)

@@ -130,7 +130,7 @@ class DifferenceOut(BaseModel):
     first_mm: float
     second_mm: float
     mistaken: float
-    told_apart: bool
+    distinguishes: bool
 
 
 class CompareOut(BaseModel):
@@ -156,7 +156,7 @@ def compare(body: CompareBody, settings: SettingsInForce) -> CompareOut:
         second=SizeOut(**size_out(second)),
         differences=[
             DifferenceOut(
-                what=d.what, first_mm=d.first, second_mm=d.second, mistaken=d.mistaken, told_apart=d.told_apart
+                what=d.what, first_mm=d.first, second_mm=d.second, mistaken=d.mistaken, distinguishes=d.distinguishes
             )
             for d in compare_sizes(first, second, settings.uncertainty)
         ],

@@ -23,10 +23,10 @@ from ironkettle.store.shop.units import (
     UnitRow,
     counter_rows,
     dues_of,
-    gone,
     label_text,
     open_quick_services,
     readings_of,
+    retirement_of,
 )
 
 _SOURCE_WORD = {"intake": "at the intake", "service": "at a service", "typed": "typed", "import": "from a file"}
@@ -193,7 +193,7 @@ def unit_view(
     session: Session, unit: UnitRow, sheet: Sheet, jobs: Sequence[tuple[JobRow, Case | None]], now: datetime
 ) -> UnitView:
     """Everything a screen needs of a unit; ``jobs``: its jobs with how each stands, the newest first."""
-    why = gone(session, unit)
+    why = retirement_of(session, unit)
     standing = [] if why else dues_of(session, unit, sheet, now)
     begun = open_quick_services(session, [unit.id])
     dues = [due_out(unit, sheet, one, now, begun) for one in standing]

@@ -34,10 +34,10 @@ _IN_WORDS = "function"
 
 @dataclass(frozen=True, slots=True)
 class FigureTest:
-    """A test of a sheet as its kind reads it. ``amiss``: why its figures cannot be read, so that it is recorded in words."""
+    """A test of a sheet as its kind reads it. ``unreadable``: why its figures cannot be read, so that it is recorded in words."""
 
     bound: BoundTest
-    amiss: str | None = None
+    unreadable: str | None = None
 
     def outcome(self, record: Mapping[str, object], gauge: GaugeUsed | None) -> Outcome:
         """What a run comes to. Raises RuleError naming the fields under ``record`` for what cannot be read."""
@@ -88,8 +88,8 @@ def figure_test_of(sheet: Sheet, spec: TestSpec) -> FigureTest | None:
     try:
         return FigureTest(trial.bound({**_cylinder(sheet), **spec.model_dump(by_alias=True, exclude_defaults=True)}))
     except (ValidationError, RuleError) as error:
-        amiss = error.errors()[0]["msg"] if isinstance(error, ValidationError) else error.faults[0].message
-        return FigureTest(TRIALS[_IN_WORDS].bound({"sign": written_figures(spec)}), amiss)
+        unreadable = error.errors()[0]["msg"] if isinstance(error, ValidationError) else error.faults[0].message
+        return FigureTest(TRIALS[_IN_WORDS].bound({"sign": written_figures(spec)}), unreadable)
 
 
 def _cylinder(sheet: Sheet) -> dict[str, str]:

@@ -122,7 +122,7 @@ class AnyKind(Protocol):
     @property
     def against(self) -> Callable[[Case, Sequence[Task]], Iterator[str]]: ...
     @property
-    def beside(self) -> Callable[[Case], Iterator[str]]: ...
+    def remarks(self) -> Callable[[Case], Iterator[str]]: ...
     @property
     def hand_over(self) -> Callable[[Case], Iterator[Line]]: ...
 
@@ -152,7 +152,7 @@ class EntryKind(Generic[P]):
 
     ``screens``: the screens of its tasks.
 
-    ``against``: what a certificate states against *fit for service*; ``beside``: what it states beside that; ``hand_over``: what the next pair
+    ``against``: what a certificate states against *fit for service*; ``remarks``: what it states besides; ``hand_over``: what the next pair
     of hands has to know.
     """
 
@@ -177,7 +177,7 @@ class EntryKind(Generic[P]):
     loose_asks: tuple[Ask, ...] = ()
     screens: tuple[type[Screen], ...] = ()
     against: Callable[[Case, Sequence[Task]], Iterator[str]] = _nothing_against
-    beside: Callable[[Case], Iterator[str]] = _no_words
+    remarks: Callable[[Case], Iterator[str]] = _no_words
     hand_over: Callable[[Case], Iterator[Line]] = _no_lines
 
     @property

@@ -75,7 +75,7 @@ def _closed(case: Case, test: str) -> list[str]:
     return [run.key for run in case.state.runs_of(test, "as_left") if run.closed is not None]
 
 
-def tests_beside(case: Case) -> Iterator[str]:
+def remarks_on_tests(case: Case) -> Iterator[str]:
     """Runs that were abandoned, or did not pass and were run again."""
     for test in case.resolved.sheet.tests:
         counts = counting_run(case.state, test.key)

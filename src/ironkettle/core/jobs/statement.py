@@ -55,7 +55,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 
 def _to_know(case: Case) -> Iterator[str]:
     for kind in kinds():
-        yield from kind.beside(case)
+        yield from kind.remarks(case)
     for words in sorted(_scripts(case)):
         yield f"Not all was entered by hand: {words}."
 

@@ -288,7 +288,7 @@ def update_dues(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | N
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))
     days: list[date] = []
     unknown: list[date] = []
-    for one in [] if sheet is None or gone(session, unit) else dues_of(session, unit, sheet, now):
+    for one in [] if sheet is None or retirement_of(session, unit) else dues_of(session, unit, sheet, now):
         by = one.due.by or (now.date() if one.due.standing is Standing.SOON else None)
         row = DueRow(unit_id=unit.id, interval=one.interval.name, by=by, unknown_from=one.due.unknown_from)
         session.add(row)
@@ -313,7 +313,7 @@ class Gone(StrEnum):
     NAMED_BY_MISTAKE = "named_by_mistake"
 
 
-def gone(session: Session, unit: UnitRow) -> Gone | None:
+def retirement_of(session: Session, unit: UnitRow) -> Gone | None:
     """Whether nothing is due on a unit: its last job ended with it scrapped, or an intake that named it was corrected."""
     last = session.scalars(select(JobRow).where(JobRow.unit_id == unit.id).order_by(JobRow.number.desc()).limit(1))
     job = last.one_or_none()

@@ -212,4 +212,4 @@ def test_the_judged_pressure_is_named_or_the_first() -> None:
     with pytest.raises(RuleError, match="is no pressure channel"):
         SHIPPED.pressure("force")
     assert RegisterFormat.INT16.words == 1
-    assert SHIPPED.one(Reads.TARGET) not in SHIPPED.measured
+    assert SHIPPED.channel_of(Reads.TARGET) not in SHIPPED.measured

@@ -123,7 +123,7 @@ def test_a_practice_option_tells_its_way_and_the_others_in_a_line() -> None:
     careful = SHIPPED.practice["pits"]
     assert careful.way.words == "reject it"
     other = SHIPPED.changed("practice_pits", 1).practice["pits"]
-    assert other.told == (
+    assert other.sentence == (
         "A pitted rod: dress it within its limit, because a shallow pit under the seal does no harm for years. "
         "Others: reject it, because rust grows on under the chrome."
     )

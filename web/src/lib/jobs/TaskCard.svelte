@@ -72,7 +72,7 @@
 			<summary class="faint min-h-11 cursor-pointer content-center"
 				>{task.practice.name}: {task.practice.way} (practice option)</summary
 			>
-			<p class="faint">{task.practice.told}</p>
+			<p class="faint">{task.practice.sentence}</p>
 		</details>
 	{/if}
 	{#if task.tools.length}

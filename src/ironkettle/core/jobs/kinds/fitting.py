@@ -203,7 +203,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
             yield f"{at.spec.name} fitted with {fitted.value.lubricant} against the build sheet: {fitted.value.against}."
 
 
-def _beside(case: Case) -> Iterator[str]:
+def _remarks(case: Case) -> Iterator[str]:
     for key, fitted in case.state.book(FITTED).items():
         at = case.resolved.elements.get(key)
         if fitted.value.reused and at is not None:
@@ -218,5 +218,5 @@ KIND = EntryKind(
     tasks=_drafts,
     completes="fit:{element}",
     against=_against,
-    beside=_beside,
+    remarks=_remarks,
 )

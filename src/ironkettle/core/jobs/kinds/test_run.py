@@ -14,7 +14,7 @@ from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note
 from ironkettle.core.jobs.kinds.step import being_stripped
-from ironkettle.core.jobs.proven import counting_run, tests_against, tests_beside, worked_since
+from ironkettle.core.jobs.proven import counting_run, remarks_on_tests, tests_against, worked_since
 from ironkettle.core.jobs.proving import MOST_SAMPLES, When, may_run
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
@@ -166,5 +166,5 @@ KIND = EntryKind(
     judge=_judge,
     screens=(HoldScreen, FiguresScreen),
     against=tests_against,
-    beside=tests_beside,
+    remarks=remarks_on_tests,
 )

@@ -328,10 +328,10 @@ def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choi
         wide = read_torque(used.high, "high")
         return not reaches, _ended(case, used), not holds, carried not in {key, used.name}, wide
 
-    def told(used: WrenchUsed) -> str:
+    def in_words(used: WrenchUsed) -> str:
         return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
 
-    return tuple(Choice(key, told(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
+    return tuple(Choice(key, in_words(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
 
 
 def _task(case: Case, at: _At) -> Task:

@@ -23,7 +23,7 @@ from ironkettle.core.sheets.document.trials import TestSpec
 class FiguresScreen(Screen):
     """A test recorded as figures: what is wanted, how it is run, where to stand; ``on_gauge``: read on one of the shop's gauges.
 
-    ``coarsest``: the widest step that gauge may have; ``amiss``: why its figures are recorded in words only.
+    ``coarsest``: the widest step that gauge may have; ``unreadable``: why its figures are recorded in words only.
     """
 
     kind: Literal["figures"] = "figures"
@@ -36,7 +36,7 @@ class FiguresScreen(Screen):
     caution: str | None
     on_gauge: bool
     coarsest: str | None
-    amiss: str | None
+    unreadable: str | None
     as_should: AllAsShould | None
 
 
@@ -59,7 +59,7 @@ class FiguresForm(TestForm):
             caution=found.caution,
             on_gauge=self.kind.reads_pressure,
             coarsest=None if found.coarsest is None or unit is None else show(found.coarsest, unit),
-            amiss=self.kind.amiss,
+            unreadable=self.kind.unreadable,
             as_should=all_as_should(self.case, task),
         )
 

@@ -164,7 +164,7 @@ class StandMap(BaseModel):
         return self
 
     def _check_numbered(self, taken: Mapping[int, str]) -> None:
-        has_number = self.one(Reads.READING) is not None
+        has_number = self.channel_of(Reads.READING) is not None
         if self.numbered is None:
             if has_number:
                 raise ValueError("a channel reads the number of the reading; enter every how many seconds it takes one")
@@ -195,7 +195,7 @@ class StandMap(BaseModel):
         """The channels that read this."""
         return tuple(one for one in self.channels if one.reads is reads)
 
-    def one(self, reads: Reads) -> StandChannel | None:
+    def channel_of(self, reads: Reads) -> StandChannel | None:
         """The first channel that reads this, or None."""
         return next(iter(self.of(reads)), None)
 

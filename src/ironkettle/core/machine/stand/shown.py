@@ -40,7 +40,7 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
         if one.reads is not Reads.TARGET
     }
     held, hold, simulated, reading = (
-        stand.one(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.READING)
+        stand.channel_of(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.READING)
     )
     values = {one.key: one.base(read[one.key]) if _in_range(read[one.key], one) else math.nan for one in stand.measured}
     seconds = None if held is None else read[held.key]

@@ -21,7 +21,7 @@ class Difference:
     mistaken: float
 
     @property
-    def told_apart(self) -> bool:
+    def distinguishes(self) -> bool:
         return self.mistaken < TOLD_APART_BELOW
 
 

@@ -37,7 +37,7 @@ class Held:
     others: tuple[Way, ...]
 
     @property
-    def told(self) -> str:
+    def sentence(self) -> str:
         """The way in force with its reason, and the other way in a line."""
         other = "; ".join(f"{one.words}, because {one.why}" for one in self.others)
         return f"{self.option.name}: {self.way.words}, because {self.way.why}. Others: {other}."

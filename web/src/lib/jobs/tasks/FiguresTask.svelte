@@ -70,9 +70,9 @@
 		<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
 		<p class="faint">{trial.stand}.</p>
 		{#if trial.caution && !task.caution}<Caution text={trial.caution} />{/if}
-		{#if trial.amiss}
+		{#if trial.unreadable}
 			<p class="text-warning">
-				The figures of the sheet are shown as words, because they cannot be read: {trial.amiss}.
+				The figures of the sheet are shown as words, because they cannot be read: {trial.unreadable}.
 			</p>
 		{/if}
 		{#if trial.on_gauge}
@@ -129,7 +129,7 @@
 	</form>
 	{#if last?.judgement}
 		<div class="space-y-2">
-			<p class="font-semibold">Run {runs.length} of {last.who}: {last.told ?? ''}</p>
+			<p class="font-semibold">Run {runs.length} of {last.who}: {last.readings ?? ''}</p>
 			<TrialVerdict
 				verdict={last.judgement.verdict}
 				results={last.judgement.results ?? []}

@@ -6,7 +6,9 @@
 	let { picked, onClose }: { picked: Schemas['ChartRow'][]; onClose: () => void } = $props();
 
 	let compared = $state.raw<Schemas['CompareOut'] | null>(null);
-	const apart = $derived(compared?.differences.filter((one) => one.told_apart).map((one) => one.what) ?? []);
+	const apart = $derived(
+		compared?.differences.filter((one) => one.distinguishes).map((one) => one.what) ?? []
+	);
 
 	$effect(() => {
 		const [first, second] = picked.map(({ series, designation }) => ({ series, designation }));
@@ -42,8 +44,8 @@
 						<td class="pr-6 text-right">{shown(one.first_mm)}</td>
 						<td class="pr-6 text-right">{shown(one.second_mm)}</td>
 						<td class="pr-6 text-right">{shown(Math.abs(one.second_mm - one.first_mm))}</td>
-						<td class={one.told_apart ? 'text-success' : 'text-warning'}
-							>{one.told_apart ? 'distinguishes them' : 'does not distinguish them'}, wrong in {one.mistaken <
+						<td class={one.distinguishes ? 'text-success' : 'text-warning'}
+							>{one.distinguishes ? 'distinguishes them' : 'does not distinguish them'}, wrong in {one.mistaken <
 							0.0005
 								? 'under 0.1'
 								: shown(one.mistaken * 100, 1)} % of new rings</td
