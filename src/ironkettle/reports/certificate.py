@@ -11,6 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
+from ironkettle.core.base.dates import shown_moment
 from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, Case, Mark, Resolved, State, payload_words, signed_words
 from ironkettle.core.jobs.inspecting import VERDICT_WORD
 from ironkettle.core.jobs.kinds.correction import decided_causes
@@ -35,7 +36,7 @@ from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sheets.document.fastening import TargetSetting
 from ironkettle.core.sheets.drawing import picture
 from ironkettle.reports.photos import photos_section
-from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
+from ironkettle.reports.pieces import WIDTH, paragraph, table, title
 from ironkettle.reports.practice import practice_section
 from ironkettle.reports.section import section_drawing
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS, REGULAR, register_fonts
@@ -131,7 +132,7 @@ def _heading(report: Certified) -> list[Flowable]:
             ["Customer", value.customer],
             ["Complaint", value.complaint],
             ["Fluid and rating", f"{value.fluid}, {value.pressure}"],
-            ["Taken in", f"{report.who(intake.mark)}, {day(intake.mark.when)}"],
+            ["Taken in", f"{report.who(intake.mark)}, {shown_moment(intake.mark.when)}"],
         ]
     return [
         paragraph(
@@ -254,7 +255,7 @@ def _settings(report: Certified) -> list[Flowable]:
         spec = next((one for one in report.resolved.sheet.settings if one.key == key), None)
         made: SettingMade = marked.value
         name, told = payload_words(report.resolved, made).split(": ", 1)
-        by = f"; {report.who(marked.mark)}, {day(marked.mark.when)}"
+        by = f"; {report.who(marked.mark)}, {shown_moment(marked.mark.when)}"
         way = "; ".join(f"{one.turns:+g} turns: {one.value or ('yes' if one.sign else 'no')}" for one in made.readings)
         wanted = spec.target.value if isinstance(spec, TargetSetting) else ""
         rows.append([name, wanted, way, f"{told}{by}"])
@@ -269,13 +270,11 @@ def _signature(report: Certified) -> list[Flowable]:
     state = report.state
     parts: list[Flowable] = [title("End of the job" if (ending_of(report.state) is not None) else "Release")]
     for reopened in state.book(REOPENED).values():
-        told = f"Reopened by {report.who(reopened.mark)}, {day(reopened.mark.when)}: {reopened.value.reason}"
+        told = f"Reopened by {report.who(reopened.mark)}, {shown_moment(reopened.mark.when)}: {reopened.value.reason}"
         parts.append(paragraph(told, 8.5))
     released, ended = release_of(state), state.book(ENDED).get("ended")
     if ended is not None:
-        how = (
-            f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {day(ended.mark.when)}"
-        )
+        how = f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {shown_moment(ended.mark.when)}"
         parts += [paragraph(how, 10, bold=True, colour=FAIL), *_stood_on(ended.mark)]
         parts.append(paragraph("This certificate states what was found. The unit is not released for service."))
     elif released is None:
@@ -283,7 +282,9 @@ def _signature(report: Certified) -> list[Flowable]:
     else:
         value, mark = released.value, released.mark
         parts += [
-            paragraph(f"Released and signed by {report.who(mark)}, {day(mark.when)}", 10, bold=True, colour=PASS),
+            paragraph(
+                f"Released and signed by {report.who(mark)}, {shown_moment(mark.when)}", 10, bold=True, colour=PASS
+            ),
             *_stood_on(mark),
         ]
         if value.remark:

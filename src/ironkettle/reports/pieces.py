@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import datetime
 from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import Color
@@ -42,8 +41,3 @@ def table(rows: list[list[str]], widths: Sequence[float], *, head: bool = True) 
         )
     )
     return made
-
-
-def day(moment: datetime) -> str:
-    """A moment as the certificate writes it."""
-    return moment.strftime("%Y-%m-%d %H:%M UTC")

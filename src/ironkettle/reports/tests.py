@@ -8,12 +8,13 @@ from typing import Protocol
 
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
+from ironkettle.core.base.dates import shown_day, shown_moment
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs import Mark, Resolved, Run, State
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.runs import Judgement
 from ironkettle.core.machine.pressure import Sample
-from ironkettle.reports.pieces import WIDTH, day, paragraph, table, title
+from ironkettle.reports.pieces import WIDTH, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS
 from ironkettle.reports.trace import trace_drawing
 
@@ -71,7 +72,7 @@ def _last(report: Report, test: str, when: str) -> Judgement | None:
 def _run(report: Report, run: Run, name: str) -> list[Flowable]:
     gauge = run.gauge
     tool = f"{tool_words(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
-    by = f"{tool}{report.who(run.mark)}, {day(run.mark.when)}"
+    by = f"{tool}{report.who(run.mark)}, {shown_moment(run.mark.when)}"
     if run.abandoned:
         return [paragraph(f"{name}: abandoned, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
     found = run.judgement
@@ -116,5 +117,5 @@ def _figures(found: Judgement) -> list[Flowable]:
 
 def tool_words(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
     """A wrench or gauge with its accuracy and calibration."""
-    known = ", ".join(part for part in (calibration, f"valid to {until.isoformat()}" if until else None) if part)
+    known = ", ".join(part for part in (calibration, f"valid to {shown_day(until)}" if until else None) if part)
     return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"

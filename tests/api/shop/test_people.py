@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 import time_machine
 
+from ironkettle.core.base.dates import shown_day
 from tests import walk
 from tests.people import PINS, BenchClient
 from tests.walk import send
@@ -116,7 +117,7 @@ def test_a_signatory_whose_authority_ended_yesterday_signs_nothing(client: Bench
         device = BenchClient(client.app).sign_in("tamsin")
         refused = device.post(f"/api/jobs/{job}/entries", json=body)
         assert refused.status_code == 403
-        assert f"the authority ended on {last}" in refused.json()["detail"]
+        assert f"the authority ended on {shown_day(last)}" in refused.json()["detail"]
     with time_machine.travel(after - timedelta(seconds=2), tick=False):
         device = BenchClient(client.app).sign_in("tamsin")
         assert device.post(f"/api/jobs/{job}/entries", json=body).status_code == 200
@@ -137,7 +138,9 @@ def test_a_signature_asks_for_the_pin_again_and_says_what_it_stood_on(client: Be
     view = tamsin.post(f"/api/jobs/{job}/entries", json={**body, "pin": PINS["tamsin"]}).json()
     until = person(tamsin, "tamsin")["authorisations"][1]["until"]
     told = walk.task_of(view, "sign")["recorded"]
-    assert told["signed"] == f"signed by PIN, authorised for lifting gear, valid to {until}"
+    assert (
+        told["signed"] == f"signed by PIN, authorised for lifting gear, valid to {shown_day(date.fromisoformat(until))}"
+    )
     # Its time is the server's, whatever the bench's clock said; how far that was off stands beside it.
     assert told["when"][:10] == datetime.now(UTC).date().isoformat()
     log = tamsin.get(f"/api/jobs/{job}/log").json()

@@ -98,7 +98,7 @@ def test_a_tool_past_its_calibration_is_named(until: date, told: bool) -> None:
     }
     job.walk(until=lambda task: task.key == "sign")
     found = {
-        f"{name} was used past its calibration, which ended on 2026-11-23." for name in ("Old wrench", "Old gauge")
+        f"{name} was used past its calibration, which ended on 23 Nov 2026." for name in ("Old wrench", "Old gauge")
     }
     assert (found <= set(stated(job))) is told
     assert (found & set(stated(job)) == set()) is not told

@@ -3,7 +3,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask, type JobSummary, type Problem, type Schemas } from '$lib/api';
 	import { Held } from '$lib/outbox';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 
 	type Group = 'today' | 'rest' | 'waiting' | 'released';
 	const PAGE = 50;
@@ -68,8 +68,6 @@
 	}
 
 	const left = (until: string) => Date.parse(until) - Date.now();
-	const when = (text: string) =>
-		new Date(text).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 <svelte:head><title>Bench · Iron Kettle</title></svelte:head>
@@ -170,10 +168,10 @@
 					></progress>
 					{#if job.timer_until}
 						<span class={left(job.timer_until) > 0 ? '' : 'font-bold text-success'}
-							>{left(job.timer_until) > 0 ? `Timer to ${when(job.timer_until)}` : 'Time is up'}: {job.timer_for}</span
+							>{left(job.timer_until) > 0 ? `Timer to ${moment(job.timer_until)}` : 'Time is up'}: {job.timer_for}</span
 						>
 					{/if}
-					<span class="faint text-sm">{job.touched_by}, {when(job.touched_at)}</span>
+					<span class="faint text-sm">{job.touched_by}, {moment(job.touched_at)}</span>
 				</span>
 			</a>
 		</li>

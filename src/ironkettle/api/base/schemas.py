@@ -14,6 +14,15 @@ from ironkettle.core.sealing.grooves import Span
 from ironkettle.core.sealing.rings import RingSize
 
 QuantityText = Annotated[str, StringConstraints(min_length=1, max_length=60), Plain, Field(examples=["24.9 mm"])]
+# A quantity of one kind: the schema names it as its format.
+LengthText = Annotated[QuantityText, Field(json_schema_extra={"format": "length"})]
+PressureText = Annotated[QuantityText, Field(json_schema_extra={"format": "pressure"})]
+TorqueText = Annotated[QuantityText, Field(json_schema_extra={"format": "torque"})]
+VolumeText = Annotated[QuantityText, Field(json_schema_extra={"format": "volume"})]
+FlowText = Annotated[QuantityText, Field(json_schema_extra={"format": "flow"})]
+ForceText = Annotated[QuantityText, Field(json_schema_extra={"format": "force"})]
+SpeedText = Annotated[QuantityText, Field(json_schema_extra={"format": "speed"})]
+TemperatureText = Annotated[QuantityText, Field(json_schema_extra={"format": "temperature"})]
 NameText = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True), Plain]
 
 

@@ -11,7 +11,7 @@ from pydantic import Field
 from ironkettle.api.base.deps import DbSession, JobShop, SettingsInForce
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.api.base.schemas import Body, NameText, QuantityText
+from ironkettle.api.base.schemas import Body, LengthText, NameText
 from ironkettle.api.jobs.routes import case_for, job_of
 from ironkettle.api.machine.adjusters import SettingAdviceOut, advice_in, advice_out
 from ironkettle.api.machine.pressure_tests import PlanOut, hold_plan_out
@@ -46,7 +46,7 @@ class DoneWithBody(Body):
     adapter: AdapterBody | None = None
     locking: list[Locking] = Field(default=[], max_length=len(Locking))
     into: NameText | None = None
-    engaged: QuantityText | None = Field(default=None, examples=["12 mm"])
+    engaged: LengthText | None = Field(default=None, examples=["12 mm"])
 
 
 class HeldOnBody(Body):

@@ -9,7 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Discriminator, Field, Tag
 
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, QuantityText, findings_out
+from ironkettle.api.base.schemas import Body, Collector, FindingOut, LengthText, QuantityText, findings_out
 from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.base.quantities import (
     Dimension,
@@ -60,8 +60,8 @@ class SettingBody(Body):
     floor: QuantityText | None = None
     ceiling: QuantityText | None = None
     sense: Sense = Sense.CLOCKWISE_RAISES
-    pitch: QuantityText | None = Field(default=None, examples=["1 mm"])
-    travel: QuantityText | None = Field(default=None, examples=["8 mm"])
+    pitch: LengthText | None = Field(default=None, examples=["1 mm"])
+    travel: LengthText | None = Field(default=None, examples=["8 mm"])
     readings: list[SettingReading] = Field(min_length=1, max_length=100)
 
 
@@ -74,7 +74,7 @@ class SeenAt(Body):
 
 class RoutineBody(Body):
     readings: list[SeenAt] = Field(min_length=1, max_length=100)
-    pitch: QuantityText | None = Field(default=None, examples=["1 mm"])
+    pitch: LengthText | None = Field(default=None, examples=["1 mm"])
 
 
 class PresetBody(RoutineBody):

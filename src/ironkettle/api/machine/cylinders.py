@@ -8,7 +8,18 @@ from fastapi import APIRouter
 from pydantic import AliasChoices, BaseModel, Field
 
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.base.schemas import (
+    Body,
+    Collector,
+    FindingOut,
+    FlowText,
+    ForceText,
+    LengthText,
+    NameText,
+    PressureText,
+    SpeedText,
+    findings_out,
+)
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.findings import Finding, reject
 from ironkettle.core.base.housing import HOUSINGS, HousingMaterial
@@ -42,23 +53,23 @@ router = APIRouter(prefix="/api/cylinders", tags=["cylinders"], responses=ERROR_
 
 class RatedBody(Body):
     part: NameText
-    rated: QuantityText = Field(examples=["250 bar"])
+    rated: PressureText = Field(examples=["250 bar"])
 
 
 class CylinderBody(Body):
     """``load`` hangs on or pushes against the rod; ``leak`` or ``drift`` past the piston; ``warming`` of oil locked in."""
 
-    bore: QuantityText = Field(examples=["63 mm"])
-    rod: QuantityText = Field(examples=["36 mm"])
-    stroke: QuantityText = Field(examples=["400 mm"])
-    pressure: QuantityText = Field(examples=["180 bar"])
-    flow: QuantityText | None = Field(default=None, examples=["30 l/min"])
-    load: QuantityText | None = Field(default=None, examples=["20 kN"])
-    leak: QuantityText | None = Field(default=None, examples=["1 ml/min"])
-    drift: QuantityText | None = Field(default=None, examples=["2 mm/min"])
+    bore: LengthText = Field(examples=["63 mm"])
+    rod: LengthText = Field(examples=["36 mm"])
+    stroke: LengthText = Field(examples=["400 mm"])
+    pressure: PressureText = Field(examples=["180 bar"])
+    flow: FlowText | None = Field(default=None, examples=["30 l/min"])
+    load: ForceText | None = Field(default=None, examples=["20 kN"])
+    leak: FlowText | None = Field(default=None, examples=["1 ml/min"])
+    drift: SpeedText | None = Field(default=None, examples=["2 mm/min"])
     warming_k: Figure | None = Field(default=None, ge=-100, le=200)
     fluid: NameText = Field(default="mineral oil ISO VG 46", validation_alias=AliasChoices("medium", "fluid"))
-    rating: QuantityText | None = Field(default=None, examples=["250 bar"], description="of the whole cylinder")
+    rating: PressureText | None = Field(default=None, examples=["250 bar"], description="of the whole cylinder")
     housing: HousingMaterial = HousingMaterial.STEEL
     ratings: list[RatedBody] = Field(default=[], max_length=50)
 

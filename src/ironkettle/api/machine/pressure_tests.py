@@ -13,7 +13,16 @@ from pydantic import BaseModel, Discriminator, Field, Tag
 
 from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.base.schemas import (
+    Body,
+    Collector,
+    FindingOut,
+    FlowText,
+    NameText,
+    PressureText,
+    VolumeText,
+    findings_out,
+)
 from ironkettle.api.machine.tests import (
     ANALYSE_BODIES,
     PLAN_BODIES,
@@ -64,12 +73,12 @@ router = APIRouter(prefix="/api/tests", tags=["tests"], responses=ERROR_RESPONSE
 
 
 class LimitBody(Body):
-    leak_rate: QuantityText = Field(examples=["0.5 ml/min"])
+    leak_rate: FlowText = Field(examples=["0.5 ml/min"])
 
 
 class GaugeBody(Body):
-    range: QuantityText
-    resolution: QuantityText
+    range: PressureText
+    resolution: PressureText
     accuracy_pct: Figure = Field(ge=0.01, le=20)
     stability_pct: Figure | None = Field(
         default=None,
@@ -82,8 +91,8 @@ class GaugeBody(Body):
 class ComplianceBody(Body):
     """Measured in place: a known volume let out once at pressure, and the drop it made."""
 
-    volume: QuantityText = Field(examples=["2.0 ml"])
-    drop: QuantityText = Field(examples=["31 bar"])
+    volume: VolumeText = Field(examples=["2.0 ml"])
+    drop: PressureText = Field(examples=["31 bar"])
 
 
 class HoldBody(Body):
@@ -97,7 +106,7 @@ class HoldBody(Body):
     medium: NameText
     bulk_modulus_gpa: Figure | None = Field(default=None, ge=0.01, le=10)
     bulk_modulus_doubt_pct: Figure | None = Field(default=None, ge=0, le=90)
-    volume: QuantityText
+    volume: VolumeText
     volume_doubt_pct: Figure | None = Field(default=None, ge=0, le=50)
     compliance: ComplianceBody | None = None
     housing: HousingMaterial = HousingMaterial.STEEL
@@ -105,13 +114,13 @@ class HoldBody(Body):
     gauge: GaugeBody
     pressure_unit: NameText = "bar"
     reference: Literal["gauge", "absolute"] = "gauge"
-    atmosphere: QuantityText = "1013.25 hPa"
+    atmosphere: PressureText = "1013.25 hPa"
     planned_hold_s: Figure | None = Field(default=None, ge=0, le=1e6)
     let_down: bool = False
 
 
 class PlanBody(HoldBody):
-    pressure: QuantityText = Field(examples=["200 bar"])
+    pressure: PressureText = Field(examples=["200 bar"])
 
 
 class SampleBody(Body):
@@ -123,7 +132,7 @@ class SampleBody(Body):
 class AnalyseBody(HoldBody):
     """``pressure`` is the wanted test pressure: a trace that does not hold it cannot pass."""
 
-    pressure: QuantityText | None = Field(default=None, examples=["200 bar"])
+    pressure: PressureText | None = Field(default=None, examples=["200 bar"])
     samples: list[SampleBody] = Field(max_length=200_000)
 
 

@@ -16,7 +16,7 @@ from starlette.concurrency import run_in_threadpool
 from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import NotSignedInError, allow, find_caller, signed_in
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, problem
-from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.api.base.schemas import Body, Collector, NameText, PressureText
 from ironkettle.api.machine.stand_records import RecordingOut
 from ironkettle.api.policies import Caller, StandPolicy, authorize
 from ironkettle.core.base.errors import FieldFault, RefusedError, RuleError
@@ -125,7 +125,7 @@ _FAULT_WORDS = {
 
 
 class HoldSetBody(Body):
-    pressure: QuantityText = Field(examples=["180 bar"])
+    pressure: PressureText = Field(examples=["180 bar"])
 
 
 class ReadsOut(BaseModel):

@@ -9,7 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, BeforeValidator, Field
 
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.base.schemas import Body, Collector, FindingOut, LengthText, NameText, TorqueText, findings_out
 from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.base.quantities import Dimension, Unit, read_length, read_quantity, read_torque, show, turns_of
 from ironkettle.core.base.text import Figure
@@ -46,9 +46,9 @@ class SpecBody(Body):
     ``from_bottom``: bottomed first and then turned back; slots are so unless it is false, turns only when it is true.
     """
 
-    min: QuantityText | None = None
-    max: QuantityText | None = None
-    target: QuantityText | None = None
+    min: TorqueText | None = None
+    max: TorqueText | None = None
+    target: TorqueText | None = None
     tolerance_pct: Figure | None = Field(default=None, ge=0.1, lt=50)
     turns: Annotated[Figure, BeforeValidator(turns_of)] | None = Field(default=None, ge=0.001, le=50)
     slots: int | None = Field(default=None, ge=1, le=60)
@@ -58,14 +58,14 @@ class SpecBody(Body):
 
 
 class WrenchBody(Body):
-    min: QuantityText
-    max: QuantityText
+    min: TorqueText
+    max: TorqueText
     accuracy_pct: Figure = Field(ge=0.01, le=20)
 
 
 class AdapterBody(Body):
-    wrench_length: QuantityText
-    extension: QuantityText
+    wrench_length: LengthText
+    extension: LengthText
     angle_deg: Figure = Field(default=0, ge=-180, le=180)
 
 
@@ -81,7 +81,7 @@ class FastenerBody(Body):
     grade: NameText
     condition: NameText = "light oil"
     into: NameText | None = None
-    engaged: QuantityText | None = None
+    engaged: LengthText | None = None
 
 
 class TorquePlanBody(Body):

@@ -8,7 +8,16 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.base.schemas import (
+    Body,
+    Collector,
+    FindingOut,
+    LengthText,
+    NameText,
+    PressureText,
+    TemperatureText,
+    findings_out,
+)
 from ironkettle.core.base.findings import Finding
 from ironkettle.core.base.quantities import read_gauge_pressure, read_length, read_temperature
 from ironkettle.core.sealing.compounds import (
@@ -36,15 +45,15 @@ class AdviseBody(Body):
     """``fluids``: what the seal meets, by the name of a fluid or of a medium of the table."""
 
     fluids: list[NameText] = Field(min_length=1, max_length=8, examples=[["mineral oil ISO VG 46"]])
-    temperature_min: QuantityText = Field(default="0 °C", examples=["-10 °C"])
-    temperature_max: QuantityText = Field(default="60 °C", examples=["70 °C"])
+    temperature_min: TemperatureText = Field(default="0 °C", examples=["-10 °C"])
+    temperature_max: TemperatureText = Field(default="60 °C", examples=["70 °C"])
     moving: bool = False
     duty: Duty = Duty.GENERAL
     lubricant: Lubricant | None = None
     packing_set: bool = False
-    worst_gap: QuantityText | None = Field(default=None, examples=["0.10 mm"])
-    pressure: QuantityText | None = Field(default=None, examples=["16 MPa"])
-    section: QuantityText | None = Field(default=None, examples=["3.53 mm"])
+    worst_gap: LengthText | None = Field(default=None, examples=["0.10 mm"])
+    pressure: PressureText | None = Field(default=None, examples=["16 MPa"])
+    section: LengthText | None = Field(default=None, examples=["3.53 mm"])
 
 
 class CompoundOut(BaseModel):

@@ -8,7 +8,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, QuantityText, findings_out
+from ironkettle.api.base.schemas import Body, Collector, FindingOut, NameText, PressureText, findings_out
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
@@ -19,7 +19,7 @@ router = APIRouter(prefix="/api/stacks", tags=["stacks"], responses=ERROR_RESPON
 class ZoneBody(Body):
     key: NameText
     kind: ZoneKind
-    pressure: QuantityText | None = None
+    pressure: PressureText | None = None
     name: NameText | None = None
 
 

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.api.base.schemas import Body, Collector, NameText, SpeedText, TemperatureText
 from ironkettle.api.sealing.grooves import GlandCheckBody, ring_of
 from ironkettle.core.base.quantities import read_speed, read_temperature
 from ironkettle.core.base.text import Figure
@@ -36,8 +36,8 @@ class DiagnoseBody(Body):
     fluid: NameText | None = None
     compound: NameText | None = None
     lubricant: Lubricant | None = None
-    temperature: QuantityText | None = None
-    speed: QuantityText | None = None
+    temperature: TemperatureText | None = None
+    speed: SpeedText | None = None
     years: Figure | None = Field(default=None, ge=0, le=100)
 
     def circumstances(self, settings: SettingsInForce) -> Circumstances:

@@ -13,11 +13,13 @@ from ironkettle.api.base.schemas import (
     Body,
     Collector,
     FindingOut,
+    LengthText,
     NameText,
-    QuantityText,
+    PressureText,
     SizeName,
     SizeOut,
     SpanOut,
+    TemperatureText,
     findings_out,
     size_out,
 )
@@ -58,8 +60,8 @@ class RingNamed(Body):
 
 
 class RingMeasured(Body):
-    inside_diameter: QuantityText
-    section: QuantityText
+    inside_diameter: LengthText
+    section: LengthText
 
 
 class GrooveBody(Body):
@@ -68,20 +70,20 @@ class GrooveBody(Body):
     seat: Seat
     motion: Motion = Motion.STATIC
     medium: Medium = Medium.LIQUID
-    bore: QuantityText | None = None
-    rod: QuantityText | None = None
-    groove_diameter: QuantityText
-    groove_depth: QuantityText | None = None
-    groove_width: QuantityText
-    diametral_clearance: QuantityText | None = None
-    pressure: QuantityText | None = Field(default=None, examples=["16 MPa"])
+    bore: LengthText | None = None
+    rod: LengthText | None = None
+    groove_diameter: LengthText
+    groove_depth: LengthText | None = None
+    groove_width: LengthText
+    diametral_clearance: LengthText | None = None
+    pressure: PressureText | None = Field(default=None, examples=["16 MPa"])
     pressure_direction: PressureDirection = PressureDirection.ONE_SIDE
     hardness_shore_a: int = Field(default=70, ge=40, le=98)
     material: NameText = "NBR"
-    temperature: QuantityText = Field(default="20 °C", examples=["20 °C"])
+    temperature: TemperatureText = Field(default="20 °C", examples=["20 °C"])
     swell_pct: Figure = Field(default=0, ge=-20, le=100)
     backup_rings_fitted: int = Field(default=0, ge=0, le=2)
-    wall: QuantityText | None = Field(default=None, examples=["8 mm"])
+    wall: LengthText | None = Field(default=None, examples=["8 mm"])
     housing: HousingMaterial = HousingMaterial.STEEL
     pressed_from: PressedFrom = PressedFrom.INSIDE
 
@@ -294,15 +296,15 @@ class GrooveDesignBody(Body):
     """What a new groove must do: ``across`` is the bore, the rod, or the outer wall of a face groove."""
 
     seat: Seat
-    across: QuantityText = Field(examples=["50 mm +0.039/-0"])
+    across: LengthText = Field(examples=["50 mm +0.039/-0"])
     motion: Motion = Motion.STATIC
     medium: Medium = Medium.LIQUID
-    pressure: QuantityText | None = Field(default=None, examples=["16 MPa"])
+    pressure: PressureText | None = Field(default=None, examples=["16 MPa"])
     pressure_direction: PressureDirection = PressureDirection.ONE_SIDE
     hardness_shore_a: int = Field(default=70, ge=40, le=98)
     material: NameText = "NBR"
-    temperature: QuantityText = Field(default="20 °C", examples=["20 °C"])
-    diametral_clearance: QuantityText | None = None
+    temperature: TemperatureText = Field(default="20 °C", examples=["20 °C"])
+    diametral_clearance: LengthText | None = None
     limit: int = Field(default=4, ge=1, le=10)
 
 

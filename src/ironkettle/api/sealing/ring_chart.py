@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 
 from ironkettle.api.base.deps import SettingsInForce
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText, SizeName, SizeOut, size_out
+from ironkettle.api.base.schemas import Body, Collector, LengthText, NameText, SizeName, SizeOut, size_out
 from ironkettle.api.sealing.rings import SeriesName
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.quantities import read_length
@@ -28,8 +28,8 @@ class ChartFilter(Body):
 
     series: SeriesName | None = None
     name: NameText | None = None
-    around: QuantityText | None = Field(default=None, examples=["25 mm"])
-    section: QuantityText | None = Field(default=None, examples=["3.53 mm"])
+    around: LengthText | None = Field(default=None, examples=["25 mm"])
+    section: LengthText | None = Field(default=None, examples=["3.53 mm"])
     limit: int = Field(default=200, ge=1, le=5000)
 
 

@@ -13,7 +13,7 @@ from ironkettle.api.base.schemas import (
     Body,
     Collector,
     FindingOut,
-    QuantityText,
+    LengthText,
     SizeName,
     SizeOut,
     findings_out,
@@ -57,20 +57,20 @@ class FurtherBody(Body):
     """One reading more, taken to settle the matter; finer than the first unless said otherwise."""
 
     what: FurtherRead
-    value: QuantityText
-    uncertainty: QuantityText | None = Field(default=None, examples=["0.01 mm"])
+    value: LengthText
+    uncertainty: LengthText | None = Field(default=None, examples=["0.01 mm"])
 
 
 class RingReadBody(Body):
     """``inside_diameter`` or, in its place, one of the other readings across the ring."""
 
-    inside_diameter: QuantityText | None = Field(default=None, examples=["24.9 mm"])
-    outside_diameter: QuantityText | None = Field(default=None, examples=["32.1 mm"])
-    inside_circumference: QuantityText | None = Field(default=None, examples=["314 mm"])
-    cut_length: QuantityText | None = Field(default=None, examples=["325 mm"])
-    cone_diameter: QuantityText | None = Field(default=None, examples=["24.9 mm"])
-    section: QuantityText = Field(examples=["3.5 mm"])
-    section_crossed: QuantityText | None = None
+    inside_diameter: LengthText | None = Field(default=None, examples=["24.9 mm"])
+    outside_diameter: LengthText | None = Field(default=None, examples=["32.1 mm"])
+    inside_circumference: LengthText | None = Field(default=None, examples=["314 mm"])
+    cut_length: LengthText | None = Field(default=None, examples=["325 mm"])
+    cone_diameter: LengthText | None = Field(default=None, examples=["24.9 mm"])
+    section: LengthText = Field(examples=["3.5 mm"])
+    section_crossed: LengthText | None = None
     condition: Condition = Condition.NEW
     conditions: list[Condition] = Field(
         default_factory=list,
@@ -80,7 +80,7 @@ class RingReadBody(Body):
     hardness_shore_a: int | None = Field(
         default=None, ge=30, le=98, description="of its rubber: what a caliper squeezes"
     )
-    uncertainty: QuantityText | None = Field(default=None, examples=["0.05 mm"])
+    uncertainty: LengthText | None = Field(default=None, examples=["0.05 mm"])
     further: list[FurtherBody] = Field(default_factory=list, max_length=8)
     series: list[SeriesName] | None = None
     limit: int = Field(default=10, ge=1, le=50)

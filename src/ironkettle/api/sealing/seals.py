@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from ironkettle.api.base.deps import DbSession
 from ironkettle.api.base.identity import MaybeCaller
 from ironkettle.api.base.problems import ERROR_RESPONSES
-from ironkettle.api.base.schemas import Body, Collector, FindingOut, QuantityText, findings_out
+from ironkettle.api.base.schemas import Body, Collector, FindingOut, LengthText, findings_out
 from ironkettle.core.base.quantities import read_length, read_toleranced_length
 from ironkettle.core.base.text import Figure
 from ironkettle.core.sealing.seals import (
@@ -35,10 +35,10 @@ class HousingBody(Body):
 
     kind: SealKind
     side: SealSide
-    surface: QuantityText = Field(examples=["28 mm"])
-    groove: QuantityText = Field(examples=["38 mm"])
-    length: QuantityText = Field(examples=["6.3 mm"])
-    tolerance: QuantityText = Field(default="0.15 mm", examples=["0.15 mm"])
+    surface: LengthText = Field(examples=["28 mm"])
+    groove: LengthText = Field(examples=["38 mm"])
+    length: LengthText = Field(examples=["6.3 mm"])
+    tolerance: LengthText = Field(default="0.15 mm", examples=["0.15 mm"])
 
     def housing(self) -> Housing:
         """The housing for the core. Raises RuleError with every fault."""
@@ -105,14 +105,14 @@ def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMat
 
 
 class PackingBody(Body):
-    bore: QuantityText = Field(examples=["45 mm"])
-    rod: QuantityText = Field(examples=["30 mm"])
-    depth: QuantityText = Field(examples=["40 mm"])
-    ring_height: QuantityText = Field(examples=["5 mm"])
-    header: QuantityText | None = Field(default=None, examples=["6 mm"])
-    follower: QuantityText | None = Field(default=None, examples=["6 mm"])
-    nut_reach: QuantityText | None = Field(default=None, examples=["4 mm"])
-    lead: QuantityText | None = Field(default=None, description="travel of the gland nut in one turn")
+    bore: LengthText = Field(examples=["45 mm"])
+    rod: LengthText = Field(examples=["30 mm"])
+    depth: LengthText = Field(examples=["40 mm"])
+    ring_height: LengthText = Field(examples=["5 mm"])
+    header: LengthText | None = Field(default=None, examples=["6 mm"])
+    follower: LengthText | None = Field(default=None, examples=["6 mm"])
+    nut_reach: LengthText | None = Field(default=None, examples=["4 mm"])
+    lead: LengthText | None = Field(default=None, description="travel of the gland nut in one turn")
     compression_pct: Figure = Field(default=5, ge=0, le=30)
 
 
@@ -150,10 +150,10 @@ def packing(body: PackingBody) -> PackingOut:
 class PressFitBody(Body):
     """``outside_diameter`` of the seal as measured; without it the usual allowance on the bore is taken."""
 
-    bore: QuantityText = Field(examples=["42 mm +0.039/-0"])
-    outside_diameter: QuantityText | None = Field(default=None, examples=["42.13 mm"])
-    width: QuantityText = Field(examples=["7 mm"])
-    depth: QuantityText = Field(examples=["7 mm"])
+    bore: LengthText = Field(examples=["42 mm +0.039/-0"])
+    outside_diameter: LengthText | None = Field(default=None, examples=["42.13 mm"])
+    width: LengthText = Field(examples=["7 mm"])
+    depth: LengthText = Field(examples=["7 mm"])
     cladding: Cladding = Cladding.METAL
 
 

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.api.base.schemas import Body, Collector, LengthText, NameText
 from ironkettle.api.policies import Caller, StockPolicy
 from ironkettle.api.sealing.seals import HousingBody
 from ironkettle.core.base.errors import fault
@@ -38,9 +38,9 @@ class StockItemBody(Body):
     name: NameText
     kind: StockKind
     side: SealSide | None = None
-    surface: QuantityText | None = None
-    groove: QuantityText | None = None
-    length: QuantityText | None = None
+    surface: LengthText | None = None
+    groove: LengthText | None = None
+    length: LengthText | None = None
     size: Words = ""
     compound: Words = ""
     in_stock: Count

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.api.base.schemas import Body, Collector, NameText, QuantityText
+from ironkettle.api.base.schemas import Body, Collector, NameText, PressureText, TorqueText
 from ironkettle.api.policies import Caller, ToolPolicy
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import read_gauge_pressure, read_torque
@@ -70,8 +70,8 @@ class GaugeToolOut(_CalibratedOut):
 class WrenchToolBody(Body):
     key: Key
     name: NameText
-    low: QuantityText
-    high: QuantityText
+    low: TorqueText
+    high: TorqueText
     accuracy_pct: Accuracy
     calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
     calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
@@ -80,8 +80,8 @@ class WrenchToolBody(Body):
 class GaugeToolBody(Body):
     key: Key
     name: NameText
-    range: QuantityText
-    resolution: QuantityText
+    range: PressureText
+    resolution: PressureText
     accuracy_pct: Accuracy
     stability_pct: Accuracy | None = Field(
         default=None,

@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.jobs import Case
 from ironkettle.core.jobs.history import figures_of, fitted_words
 from ironkettle.core.sheets.document import Sheet
@@ -185,8 +186,10 @@ def _standing_words(one: IntervalDue, today: date) -> str:
     if by is None:
         return word
     if one.due.standing is Standing.SOON and by < today:
-        return f"at the present rate overdue since {by}"
-    return f"{word}; at the latest {by}" if one.due.standing is Standing.UNKNOWN else f"{word}, {by}"
+        return f"at the present rate overdue since {shown_day(by)}"
+    return (
+        f"{word}; at the latest {shown_day(by)}" if one.due.standing is Standing.UNKNOWN else f"{word}, {shown_day(by)}"
+    )
 
 
 def unit_view(
@@ -230,7 +233,7 @@ def _reading(row: CounterRow, who: str, conditions: Sequence[str]) -> CounterRea
     why = {None: "", Lower.NEW_COUNTER: "; a new counter", Lower.MISTAKE: "; the earlier reading was a mistake"}
     lower = None if row.lower is None else Lower(row.lower)
     note = f"; {row.note}" if row.note else ""
-    words = f"{row.at:%Y-%m-%d}: {read}, {who}, {_SOURCE_WORD.get(row.source, row.source)}{why[lower]}{note}"
+    words = f"{shown_day(row.at)}: {read}, {who}, {_SOURCE_WORD.get(row.source, row.source)}{why[lower]}{note}"
     return CounterReadingOut(id=row.id, counter=row.counter, value=row.value, at=row.at, words=words)
 
 

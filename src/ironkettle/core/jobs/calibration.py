@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from datetime import date
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 
 
@@ -14,4 +15,4 @@ def past_calibration(uses: Iterable[tuple[WrenchUsed | GaugeUsed, date]]) -> Ite
         tool.name: tool.calibrated_until for tool, day in uses if tool.calibrated_until and day > tool.calibrated_until
     }
     for name, until in ended.items():
-        yield f"{name} was used past its calibration, which ended on {until.isoformat()}."
+        yield f"{name} was used past its calibration, which ended on {shown_day(until)}."

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 
+from ironkettle.core.base.dates import shown_day, shown_moment
 from ironkettle.core.base.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.jobs.registry import kind_of
@@ -41,7 +42,7 @@ def signed_words(signature: Signature | None) -> str | None:
         return None
     if signature.authority is Authority.NONE:
         return f"signed by PIN as {ROLE_WORD[signature.role]}"
-    until = f", valid to {signature.until.isoformat()}" if signature.until else ""
+    until = f", valid to {shown_day(signature.until)}" if signature.until else ""
     return f"signed by PIN, authorised for {AUTHORITY_WORD[signature.authority]}{until}"
 
 
@@ -50,8 +51,8 @@ def check_bench_time(moment: datetime, now: datetime, field: str = "bench_time")
     if not EARLIEST <= moment < LATEST or moment > now + MOST_AHEAD:
         raise fault(
             field,
-            f"{moment.isoformat()} is not possible: check the clock of this device",
-            f"from {EARLIEST:%Y-%m-%d} to a day from now",
+            f"{shown_moment(moment)} is not possible: check the clock of this device",
+            f"from {shown_day(EARLIEST)} to a day from now",
         )
 
 
@@ -85,7 +86,7 @@ def signature_of(standing: Standing, payload: Payload, author: Author, now: date
         return Signature(role=author.role, authority=Authority.NONE)
     missing = next(guard for guard, one in zip(standing.guards, held, strict=True) if one is None)
     ended = [one.until for one in author.authorisations if one.authority is missing]
-    why = f"; the authority ended on {max(ended).isoformat()}" if ended else ""
+    why = f"; the authority ended on {shown_day(max(ended))}" if ended else ""
     needed = f"it needs a named person authorised for {words_of(standing.guards)}{why}"
     if standing.draft:
         text = f"{author.name} may not release on a draft sheet: {needed}, until the sheet is approved"

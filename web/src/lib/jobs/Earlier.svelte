@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { day } from '$lib/shared';
 	import type { Schemas } from '$lib/api';
 
 	let { earlier }: { earlier: Schemas['EarlierOut'][] } = $props();
@@ -11,7 +12,7 @@
 			<li class="border-t border-base-300 py-1">
 				<p>
 					<a class="link font-semibold" href="/jobs/{job.number}">Job {job.number}</a>,
-					{job.opened_at.slice(0, 10)}{job.ended ? `, ${job.ended}` : job.released ? '' : ', still open'}: {job.complaint}
+					{day(job.opened_at)}{job.ended ? `, ${job.ended}` : job.released ? '' : ', still open'}: {job.complaint}
 				</p>
 				{#each job.causes as cause (cause)}
 					<p class={job.again ? 'font-semibold text-warning' : 'faint'}>

@@ -2,7 +2,7 @@
 	import ShieldCheck from '@lucide/svelte/icons/shield-check';
 	import ShieldX from '@lucide/svelte/icons/shield-x';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 	import type { JobStore } from './job.svelte';
 	import StrikeForm from './StrikeForm.svelte';
 
@@ -14,8 +14,6 @@
 	const PAGE = 100;
 	const lines = $derived([...entries].reverse());
 	const earlier = $derived((entries[0]?.seq ?? 1) > 1);
-	const when = (text: string) =>
-		new Date(text).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'medium' });
 
 	$effect(() => {
 		// The log is read when it is looked at, and again with every entry.
@@ -64,7 +62,7 @@
 			<div class="flex flex-wrap items-center gap-x-3">
 				<span class="faint w-10">{line.seq}</span>
 				<span class={['flex-1', line.struck && 'line-through']}>{line.words}</span>
-				<span class="faint text-sm">{line.who_name}, {when(line.when)}</span>
+				<span class="faint text-sm">{line.who_name}, {moment(line.when)}</span>
 				{#if line.strikable}
 					<button class="btn btn-ghost" onclick={() => (striking = striking === line.id ? null : line.id)}
 						>Strike out</button

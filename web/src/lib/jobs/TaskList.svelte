@@ -2,7 +2,7 @@
 	import Check from '@lucide/svelte/icons/check';
 	import Circle from '@lucide/svelte/icons/circle';
 	import CircleSlash from '@lucide/svelte/icons/circle-slash';
-	import { Fold } from '$lib/shared';
+	import { Fold, time } from '$lib/shared';
 	import type { Task } from './job.svelte';
 
 	interface Props {
@@ -14,7 +14,6 @@
 		onPick: (key: string) => void;
 	}
 	let { title, tasks, open = false, waits, onPick }: Props = $props();
-	const when = (text: string) => new Date(text).toLocaleTimeString('en-GB', { timeStyle: 'short' });
 </script>
 
 {#if tasks.length}
@@ -48,7 +47,7 @@
 							{:else if task.recorded}
 								<span class="block first-letter:uppercase">{task.recorded.words}</span>
 								<span class="faint block text-sm"
-									>{task.recorded.who}, {when(task.recorded.when)}{task.recorded.signed
+									>{task.recorded.who}, {time(task.recorded.when)}{task.recorded.signed
 										? `, ${task.recorded.signed}`
 										: ''}</span
 								>

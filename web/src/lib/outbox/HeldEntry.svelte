@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 	import ChangeEntry from './ChangeEntry.svelte';
 	import { device } from './device.svelte';
 	import type { Waiting } from './types';
@@ -13,9 +13,7 @@
 	let problem = $state.raw<Problem | null>(null);
 	const words = $derived(described?.words ?? entry.payload.kind.replaceAll('_', ' '));
 	const why = $derived((entry.refused ?? entry.fault)?.detail ?? '');
-	const when = $derived(
-		new Date(entry.bench_time).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
-	);
+	const when = $derived(moment(entry.bench_time));
 
 	async function describe() {
 		const path = { job_id: entry.job };

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { faultAt, newId, ProblemNote } from '$lib/shared';
+	import { day, faultAt, newId, ProblemNote } from '$lib/shared';
 	import LowerReason from './LowerReason.svelte';
 
 	interface Props {
@@ -18,7 +18,6 @@
 	let problem = $state.raw<Problem | null>(null);
 	let at = $state('');
 	const fault = $derived(faultAt(problem, 'value'));
-	const day = (text: string | null) => (text ? text.slice(0, 10) : '');
 
 	async function read(counter: string, value: string | null) {
 		const answer = await ask(
@@ -50,7 +49,7 @@
 				<p class="faint text-sm">
 					{one.value === null
 						? 'no reading yet'
-						: `was ${one.value.toLocaleString('en-GB')} ${one.counter} on ${day(one.at)}`}{one.a_day
+						: `was ${one.value.toLocaleString('en-GB')} ${one.counter} on ${day(one.at ?? '')}`}{one.a_day
 						? `; about ${one.a_day.toLocaleString('en-GB')} a day`
 						: ''}
 				</p>

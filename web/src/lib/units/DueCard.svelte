@@ -5,6 +5,7 @@
 	import CircleCheck from '@lucide/svelte/icons/circle-check';
 	import type { Snippet } from 'svelte';
 	import type { Schemas } from '$lib/api';
+	import { day } from '$lib/shared';
 
 	interface Props {
 		due: Schemas['DueOut'];
@@ -46,7 +47,7 @@
 			<p class={['text-sm', reach.standing === 'later' ? 'faint' : '']}>{reach.words}</p>
 		{/each}
 		<p class="faint text-sm">
-			{due.done_at ? `Last done ${due.done_at.slice(0, 10)}` : 'Never recorded here'}
+			{due.done_at ? `Last done ${day(due.done_at)}` : 'Never recorded here'}
 		</p>
 	</div>
 	<div class="flex flex-wrap content-center items-center gap-2">{@render children?.()}</div>

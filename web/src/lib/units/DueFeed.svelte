@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { ProblemNote } from '$lib/shared';
+	import { day, ProblemNote } from '$lib/shared';
 
 	let feed = $state.raw<Schemas['FeedOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
@@ -17,7 +17,7 @@
 	can read it, and the lead can revoke it under Workshop. It expires after a year.
 </p>
 {#if feed}
-	<p class="font-semibold">It is shown only now and is valid until {feed.ends_at.slice(0, 10)}:</p>
+	<p class="font-semibold">It is shown only now and is valid until {day(feed.ends_at)}:</p>
 	<p class="my-1 font-mono break-all select-all">{feed.link}</p>
 {:else}
 	<button class="btn mt-1" onclick={() => void make()}>Make a link for my calendar</button>

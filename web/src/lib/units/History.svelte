@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
+	import { day } from '$lib/shared';
 
 	let { view }: { view: Schemas['UnitView'] } = $props();
 
@@ -16,7 +17,7 @@
 		);
 		const [first, last] = [Math.min(...days), Math.max(...days)];
 		const [low, high] = [Math.min(...values), Math.max(...values)];
-		const x = (day: number) => EDGE + ((day - first) / (last - first || 1)) * (WIDE - 2 * EDGE);
+		const x = (at: number) => EDGE + ((at - first) / (last - first || 1)) * (WIDE - 2 * EDGE);
 		const y = (value: number) => HIGH - EDGE - ((value - low) / (high - low || 1)) * (HIGH - 2 * EDGE);
 		return series.points.map((point, index) => ({
 			...point,
@@ -52,10 +53,10 @@
 						<path d={path(marks.map((m) => ({ x: m.x, y: m.left })))} class="left" />
 						{#each marks as mark (mark.number)}
 							{#if mark.found !== null}<circle cx={mark.x} cy={mark.found} r="5" class="found"
-									><title>Job {mark.number}, {mark.day}, as found {mark.found_words}</title></circle
+									><title>Job {mark.number}, {day(mark.day)}, as found {mark.found_words}</title></circle
 								>{/if}
 							{#if mark.left !== null}<rect x={mark.x - 4} y={mark.left - 4} width="8" height="8" class="mark"
-									><title>Job {mark.number}, {mark.day}, as left {mark.left_words}</title></rect
+									><title>Job {mark.number}, {day(mark.day)}, as left {mark.left_words}</title></rect
 								>{/if}
 						{/each}
 					</svg>
@@ -70,7 +71,7 @@
 						<tbody>
 							{#each series.points as point (point.number)}
 								<tr>
-									<td>{point.day}</td>
+									<td>{day(point.day)}</td>
 									<td>{point.found_words ?? '–'}</td>
 									<td>{point.left_words ?? '–'}</td>
 								</tr>
@@ -89,7 +90,7 @@
 			<li class="border-t border-base-300 py-2">
 				<p>
 					<a class="link font-semibold" href="/jobs/{job.number}">Job {job.number}</a>,
-					{job.opened_at.slice(0, 10)}:
+					{day(job.opened_at)}:
 					<strong
 						>{job.ended || (job.released ? 'released' : 'open')}{job.quick_service
 							? `, service: ${job.quick_service}`

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
-	import { AddForm, ProblemNote } from '$lib/shared';
+	import { AddForm, day, ProblemNote } from '$lib/shared';
 
 	interface Props {
 		tool: {
@@ -49,7 +49,7 @@
 
 <p class={['text-sm', tool.calibration_ended ? 'font-semibold text-warning' : 'faint']}>
 	{#if tool.calibration}Calibration {tool.calibration}{tool.calibrated_until
-			? `, ${tool.calibration_ended ? 'ended on' : 'until'} ${tool.calibrated_until}`
+			? `, ${tool.calibration_ended ? 'ended on' : 'until'} ${day(tool.calibrated_until)}`
 			: ''}
 	{:else}No calibration noted{/if}
 </p>

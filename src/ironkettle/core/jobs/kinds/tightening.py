@@ -9,6 +9,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
@@ -190,8 +191,10 @@ def _check_wrench(case: Case, payload: GroupTightened) -> None:
     used = _listed(case, payload.wrench)
     if used is None:
         return
-    if _ended(case, used) and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
-        text = f"the calibration of {used.name} ended on {used.calibrated_until}: use another, or give the reason for this one"
+    if (ended := _ended(case, used)) is not None and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
+        text = (
+            f"the calibration of {used.name} ended on {shown_day(ended)}: use another, or give the reason for this one"
+        )
         raise fault("overdue", text)
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
     for one in payload.readings:
@@ -200,8 +203,10 @@ def _check_wrench(case: Case, payload: GroupTightened) -> None:
             raise fault("wrench", text, "a wrench with a suitable range")
 
 
-def _ended(case: Case, used: WrenchUsed) -> bool:
-    return used.calibrated_until is not None and used.calibrated_until < case.now.date()
+def _ended(case: Case, used: WrenchUsed) -> date | None:
+    """The day on which its calibration ended; None while it is valid, and where it has no end."""
+    until = used.calibrated_until
+    return until if until is not None and until < case.now.date() else None
 
 
 def _check_measured(phase: Phase, payload: GroupTightened) -> None:
@@ -326,7 +331,7 @@ def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choi
         used = case.wrenches[key]
         reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
         wide = read_torque(used.high, "high")
-        return not reaches, _ended(case, used), not holds, carried not in {key, used.name}, wide
+        return not reaches, _ended(case, used) is not None, not holds, carried not in {key, used.name}, wide
 
     def in_words(used: WrenchUsed) -> str:
         return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
@@ -381,10 +386,10 @@ def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
     carried = case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
     choices = _wrenches(case, right, carried)
     yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
-    if choices and any(_ended(case, one) for one in case.wrenches.values()):
+    if choices and any(_ended(case, one) is not None for one in case.wrenches.values()):
         first = case.wrenches[choices[0].key]
         label = "Reason for a wrench out of calibration"
-        yield Ask("overdue", Read.TEXT, label, optional=not _ended(case, first))
+        yield Ask("overdue", Read.TEXT, label, optional=_ended(case, first) is None)
 
 
 def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:

@@ -47,7 +47,9 @@ class Measure(str, Generic[T]):
         return str(self), self.value
 
 
-def _quantity(read: Callable[[str, str], T]) -> GetPydanticSchema:
+def _quantity(read: Callable[[str, str], T], dimension: Dimension) -> GetPydanticSchema:
+    """How a quantity is read; the schema names its dimension as the format."""
+
     def keep(text: str) -> Measure[T]:
         try:
             return Measure(text, read(text, "value"))
@@ -57,7 +59,8 @@ def _quantity(read: Callable[[str, str], T]) -> GetPydanticSchema:
             raise ValueError(f"{fault.message}{fits}") from None
 
     return GetPydanticSchema(
-        lambda _, handler: core_schema.no_info_after_validator_function(keep, handler.generate_schema(Written))
+        lambda _, handler: core_schema.no_info_after_validator_function(keep, handler.generate_schema(Written)),
+        lambda schema, handler: {**handler(schema), "format": dimension.value},
     )
 
 
@@ -86,22 +89,24 @@ Name = Annotated[
 ]
 Names = Annotated[list[Name], BeforeValidator(_as_list)]
 Written = Annotated[str, StringConstraints(max_length=60), Plain]
-Length = Annotated[Measure[float], _quantity(read_length)]
-TolerancedLength = Annotated[Measure[Toleranced], _quantity(read_toleranced_length)]
+Length = Annotated[Measure[float], _quantity(read_length, Dimension.LENGTH)]
+TolerancedLength = Annotated[Measure[Toleranced], _quantity(read_toleranced_length, Dimension.LENGTH)]
 # No unit of a workshop sees more: water jets end at 4000 bar. [MPa]
-Pressure = Annotated[Measure[float], _quantity(partial(read_gauge_pressure, high=500.0))]
+Pressure = Annotated[Measure[float], _quantity(partial(read_gauge_pressure, high=500.0), Dimension.PRESSURE)]
 # A diameter that may be nothing: the inner edge of a disc.
 InnerDiameter = Annotated[
-    Measure[Toleranced], _quantity(lambda text, field: read_toleranced_length(text, field, low=-1e-9))
+    Measure[Toleranced], _quantity(lambda text, field: read_toleranced_length(text, field, low=-1e-9), Dimension.LENGTH)
 ]
 # Of a zone: below zero it is a vacuum.
-ZonePressure = Annotated[Measure[float], _quantity(partial(read_gauge_pressure, low=FULL_VACUUM, high=500.0))]
-TolerancedPressure = Annotated[Measure[Toleranced], _quantity(_toleranced(Dimension.PRESSURE))]
-Torque = Annotated[Measure[float], _quantity(partial(read_torque, high=20_000.0))]
-Volume = Annotated[Measure[float], _quantity(read_volume)]
-Flow = Annotated[Measure[float], _quantity(read_flow)]
-Temperature = Annotated[Measure[float], _quantity(read_temperature)]
-Time = Annotated[Measure[float], _quantity(_of(Dimension.TIME))]
+ZonePressure = Annotated[
+    Measure[float], _quantity(partial(read_gauge_pressure, low=FULL_VACUUM, high=500.0), Dimension.PRESSURE)
+]
+TolerancedPressure = Annotated[Measure[Toleranced], _quantity(_toleranced(Dimension.PRESSURE), Dimension.PRESSURE)]
+Torque = Annotated[Measure[float], _quantity(partial(read_torque, high=20_000.0), Dimension.TORQUE)]
+Volume = Annotated[Measure[float], _quantity(read_volume, Dimension.VOLUME)]
+Flow = Annotated[Measure[float], _quantity(read_flow, Dimension.FLOW)]
+Temperature = Annotated[Measure[float], _quantity(read_temperature, Dimension.TEMPERATURE)]
+Time = Annotated[Measure[float], _quantity(_of(Dimension.TIME), Dimension.TIME)]
 Millimetres = Annotated[Figure, Field(ge=-5000, le=5000)]
 Radius = Annotated[Figure, Field(ge=0, le=5000)]
 Place = tuple[Millimetres, Millimetres]

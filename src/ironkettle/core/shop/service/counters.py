@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.base.errors import fault
 
 _RECENT = timedelta(days=731)
@@ -127,16 +128,16 @@ def check_reading(before: Sequence[CounterRead], new: CounterRead, now: datetime
     if new.at > now + timedelta(minutes=10):
         raise fault("at", "this is in the future", "now or earlier")
     if new.at < _EARLIEST:
-        raise fault("at", "this is before any counter was read here", f"{_EARLIEST:%Y-%m-%d} or later")
+        raise fault("at", "this is before any counter was read here", f"{shown_day(_EARLIEST)} or later")
     found = totals(before)
     earlier = [one for one in found if one.at <= new.at]
     later = [one for one in found if one.at > new.at]
     if earlier and new.value < earlier[-1].shown and new.lower is None:
         last = earlier[-1]
-        text = f"{new.value:g} {counter} is below the {last.shown:g} of {last.at:%Y-%m-%d}: a counter does not run backwards"
+        text = f"{new.value:g} {counter} is below the {last.shown:g} of {shown_day(last.at)}: a counter does not run backwards"
         raise fault("value", text, f"{last.shown:g} or more", "or say: a new counter, or the one before was a mistake")
     if later and new.value > later[0].shown and not any(one.lower for one in before if one.at > new.at):
         text = (
-            f"{new.value:g} {counter} is above the {later[0].shown:g} of {later[0].at:%Y-%m-%d}, which was read later"
+            f"{new.value:g} {counter} is above the {later[0].shown:g} of {shown_day(later[0].at)}, which was read later"
         )
         raise fault("value", text, f"up to {later[0].shown:g}")

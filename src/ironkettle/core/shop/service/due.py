@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from enum import StrEnum
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.shop.service.counters import CounterRead, Total, ran_by, rate_of, totals
 from ironkettle.core.shop.service.every import Every, EveryKind
 
@@ -87,7 +88,7 @@ def _reach(every: Every, past: Past, readings: Sequence[CounterRead], now: datet
     if every.kind is EveryKind.CONDITION:
         seen = [one for one in readings if one.at > past.at and one.value > 0]
         if seen:
-            words = f"{every.text}: seen on {seen[-1].at:%Y-%m-%d}"
+            words = f"{every.text}: seen on {shown_day(seen[-1].at)}"
             return Reach(every.text, Standing.OVERDUE, seen[-1].at.date(), None, words)
         return Reach(every.text, Standing.LATER, None, None, f"{every.text}: not seen")
     return _by_count(every, past, totals(readings), now)
@@ -98,9 +99,9 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
     assert by is not None
     days = (by - now.date()).days
     since = "registered" if past.first_known else "last"
-    said = f"{every.text}, {since} {past.at:%Y-%m-%d}: "
+    said = f"{every.text}, {since} {shown_day(past.at)}: "
     if days < 0:
-        return Reach(every.text, Standing.OVERDUE, by, days, f"{said}{-days} day{'s' if days < -1 else ''} over")
+        return Reach(every.text, Standing.OVERDUE, by, days, f"{said}{-days} day{'s' if days < -1 else ''} overdue")
     words = f"{said}{'today' if days == 0 else f'in {days} day' + ('s' if days > 1 else '')}"
     return Reach(every.text, Standing.SOON if days <= SOON_DAYS else Standing.LATER, by, days, words)
 
@@ -118,10 +119,10 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     idle = 0.0 if rate is None else rate * (now - found[-1].at).total_seconds() / 86_400
     since = "since it was registered" if past.first_known else "since it was done"
     since = "since the first reading" if guessed else since
-    said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {found[-1].at:%Y-%m-%d}"
+    said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {shown_day(found[-1].at)}"
     if left <= 0:
         return Reach(
-            every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} over"
+            every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} overdue"
         )
     stale = None if rate is not None else found[-1].at + timedelta(days=STALE_DAYS)
     if stale is not None and now > stale:
@@ -134,7 +135,7 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     if by is not None and by < now.date():
         said = f"{said}; at the present rate it is overdue by now: read the counter"
     elif by is not None:
-        said = f"{said}; {_plain(left)} {every.counter} left, at the present rate until  {by}"
+        said = f"{said}; {_plain(left)} {every.counter} left, at the present rate until {shown_day(by)}"
     else:
         said = f"{said}; {_plain(left)} {every.counter} left"
     return Reach(every.text, standing, by, left, said, None if stale is None else stale.date())

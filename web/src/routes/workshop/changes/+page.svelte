@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 
 	const PAGE = 50;
 	let changes = $state.raw<Schemas['ChangeOut'][]>([]);
@@ -19,8 +19,6 @@
 		void untrack(load);
 	});
 
-	const when = (text: string) =>
-		new Date(text).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 	const shown = (values: Record<string, unknown>) =>
 		Object.entries(values)
 			.map(
@@ -42,7 +40,7 @@
 	<ol>
 		{#each changes as change (change.id)}
 			<li class="grid gap-x-3 border-t border-base-300 py-1 sm:grid-cols-[11rem_11rem_1fr]">
-				<span class="faint">{when(change.at)}</span>
+				<span class="faint">{moment(change.at)}</span>
 				<span>{change.who}</span>
 				<span class="min-w-0 break-words">
 					<strong>{change.noun} {change.subject.replaceAll('_', ' ')}</strong>: {change.change}

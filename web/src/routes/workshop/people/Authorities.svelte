@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { day, faultAt, ProblemNote } from '$lib/shared';
 
 	interface Props {
 		person: Schemas['PersonOut'];
@@ -42,7 +42,7 @@
 				<span class="flex-1"
 					>May release: <strong>{held.word}</strong>,
 					<span class={held.holds ? '' : 'font-semibold text-error'}
-						>{held.holds ? 'to' : 'ended on'} {held.until}</span
+						>{held.holds ? 'to' : 'ended on'} {day(held.until)}</span
 					></span
 				>
 				{#if mayManage}

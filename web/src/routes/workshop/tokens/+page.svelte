@@ -1,12 +1,11 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { AddForm, ProblemNote } from '$lib/shared';
+	import { AddForm, day, ProblemNote } from '$lib/shared';
 
 	let tokens = $state.raw<Schemas['TokenOut'][]>([]);
 	let names = $state.raw<Schemas['NameOut'][]>([]);
 	let made = $state.raw<Schemas['NewTokenOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
-	const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { dateStyle: 'medium' });
 
 	async function load() {
 		const answer = await ask(api.GET('/api/tokens'));
