@@ -338,7 +338,7 @@ def test_people_rights_tokens_and_changes_on_the_screens(
     card.get_by_label("Kind of work").select_option("life_support")
     card.get_by_label("Last day").fill("2027-06-30")
     card.get_by_role("button", name="Grant").click()
-    expect(card.get_by_text("life support, to 2027-06-30")).to_be_visible()
+    expect(card.get_by_text("life support, to 30 Jun 2027")).to_be_visible()
     shot("people")
     page.get_by_role("link", name="Tokens").click()
     page.get_by_text("Add a token").click()

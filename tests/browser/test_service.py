@@ -147,13 +147,13 @@ def test_a_counter_that_runs_backwards_asks_why(bench: Page) -> None:
     counter = page.get_by_label("Counter [cycles]")
     expect(page.get_by_text("was 19,400 cycles")).to_be_visible()
     counter.fill("1,250")
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Enter reading").click()
     expect(page.get_by_role("alert")).to_contain_text("“1,250” may be 1250 or 1.250")
     counter.fill("1250")
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Enter reading").click()
     expect(page.get_by_role("alert")).to_contain_text("a counter does not run backwards")
     page.get_by_label("Why the reading is lower").select_option("new_counter")
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Enter reading").click()
     expect(page.get_by_text("was 1,250 cycles")).to_be_visible()
 
 

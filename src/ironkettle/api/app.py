@@ -61,7 +61,11 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app = FastAPI(
         title="Iron Kettle",
         version=ironkettle.__version__,
-        description="Bench companion of a fluid power repair technician.",
+        description=(
+            "Bench companion of a fluid power repair technician. A text with the format `length`, `pressure`, `torque`, "
+            "`volume`, `flow`, `temperature`, `force` or `speed` is a number with a unit, such as `24.9 mm`; where the field "
+            "says so, also with a tolerance."
+        ),
         lifespan=lifespan,
         docs_url=None,
         redoc_url=None,
