@@ -11,17 +11,17 @@ from datetime import UTC, datetime
 
 from sqlalchemy import Engine, make_url
 from sqlalchemy.exc import OperationalError
+from sqlalchemy.orm import Session
 
 from ironkettle.config import Settings, sqlalchemy_url
 from ironkettle.core.base.errors import RefusedError, RuleError
-from ironkettle.demo.load import load_demo
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.grants import grant_application
 from ironkettle.store.jobs.cases import state_of
 from ironkettle.store.jobs.logs import jobs_without_snapshot, keep_marks_of, keep_up
 from ironkettle.store.jobs.rows import DamagedLogError, JobRow
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
-from ironkettle.store.shop.people import people_without_secret
+from ironkettle.store.shop.people import all_people, people_without_secret
 from ironkettle.store.shop.tables import shop_of
 
 
@@ -50,6 +50,15 @@ def keep_up_all(application: Engine) -> None:
             print(f"A job is not on the list as it should be: {error}", file=sys.stderr)
 
 
+def _load_demo(session: Session) -> bool:
+    if all_people(session):
+        return False
+    # Late, because a shop that has its data never needs it.
+    from ironkettle.demo.load import load_demo
+
+    return load_demo(session)
+
+
 def main() -> int:
     settings = Settings()
     owner = make_engine(settings.owner_database_url or settings.database_url, patient=True)
@@ -58,7 +67,7 @@ def main() -> int:
         role = make_url(sqlalchemy_url(settings.database_url)).username or ""
         prepare(owner, application_role=role)
         with session_of(application) as session:
-            loaded = "--empty" not in sys.argv and load_demo(session)
+            loaded = "--empty" not in sys.argv and _load_demo(session)
             if loaded:
                 print("The demo workshop is loaded.")
             bare = people_without_secret(session)

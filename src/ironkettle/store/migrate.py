@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from pathlib import Path
 
 from alembic import command
@@ -30,6 +31,7 @@ def _config() -> Config:
     return config
 
 
+@cache
 def newest_revision() -> str:
     """The revision this version of the application wants."""
     return ScriptDirectory.from_config(_config()).get_current_head() or ""

@@ -49,7 +49,6 @@ from ironkettle.core.jobs.kinds.intake import IntakeRecorded
 from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.drawing import Picture
-from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import label_svg
 from ironkettle.store.jobs.bench_list import Group, Promised, Sought, Which, list_jobs
 from ironkettle.store.jobs.cases import case_of, run_samples, state_of
@@ -381,6 +380,9 @@ def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
     responses=NOT_THERE | CONFLICT,
 )
 def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
+    # Late, because the PDF library is heavy and a start does not need it.
+    from ironkettle.reports.certificate import Certified, certificate_pdf
+
     job = job_of(session, job_id)
     case = case_for(session, job, shop, caller)
     told = told_at_release(session, job, case) or compose_statement(case, tasks_of(case))
