@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 
 from sqlalchemy import Engine
 
-from ironkettle.api.jobs.view import job_view
+from ironkettle.api.jobs.view import EntryOnlyOut, job_state, job_view, meanwhile, tasks_out
 from ironkettle.benchmarks.timing import median_time
 from ironkettle.core.jobs import Payload, next_task, read_payload, tasks_of
 from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
@@ -38,6 +38,13 @@ def figures(url: str) -> Iterator[Figure]:
         median_time(lambda: bench.note(long), 15),
         few,
     )
+    answered = median_time(lambda: bench.posted(short), 15)
+    yield (
+        f"an entry with its answer after {LONG_LOG:,} entries / after {SHORT_LOG}",
+        median_time(lambda: bench.posted(long), 15),
+        answered,
+    )
+    yield "an entry with its answer / the entry alone", answered, few
     bare, sampled = bench.tested(2), bench.tested(SAMPLES)
     answer = median_time(lambda: bench.answer(bare), 15)
     yield f"answer of a job with {SAMPLES:,} samples / without", median_time(lambda: bench.answer(sampled), 15), answer
@@ -94,6 +101,17 @@ class Bench:
 
     def note(self, job: uuid.UUID) -> None:
         self.add(job, read_payload({"kind": "note_made", "text": "one more"}))
+
+    def posted(self, job: uuid.UUID) -> str:
+        """An entry, and the answer with what it changed."""
+        now, payload = datetime.now(UTC), read_payload({"kind": "note_made", "text": "one more"})
+        with session_of(self._engine) as session:
+            entry = NewEntry(uuid.uuid4(), now, payload)
+            done = append_entry(session, job, entry, self._author, shop_of(session), now)
+            state = job_state(session, session.get_one(JobRow, job), done.case, done.tasks)
+            tasks = tasks_out(session, done.case, done.tasks)
+            since = meanwhile(session, session.get_one(JobRow, job), done.case, None)
+            return EntryOnlyOut(seq=done.row.seq, state=state, tasks=tasks, meanwhile=since).model_dump_json()
 
     def answer(self, job: uuid.UUID) -> str:
         with session_of(self._engine) as session:

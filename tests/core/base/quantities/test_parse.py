@@ -21,6 +21,7 @@ from ironkettle.core.base.quantities import (
     read_toleranced_length,
     read_torque,
     read_volume,
+    show,
     to_base,
 )
 
@@ -311,3 +312,41 @@ def test_what_nobody_measures_is_refused_wherever_it_is_read(text: str, dimensio
 def test_nothing_and_the_smallest_that_is_measured_are_read() -> None:
     assert read_quantity("0 mm", Dimension.LENGTH, "field").value == 0
     assert read_quantity("0.1 µm", Dimension.LENGTH, "field").value == pytest.approx(1e-4)
+
+
+def test_a_number_is_read_up_to_its_bounds_and_no_further() -> None:
+    """24 figures and 10⁹ are the bounds the docstring states."""
+    assert read_number("1000000000", "n") == 1e9
+    assert read_number("0." + "0" * 21 + "1", "n") == pytest.approx(1e-22)
+    for text, words in (
+        ("1000000000.1", "out of range"),
+        ("0." + "0" * 22 + "1", "too long for a number"),
+        ("1-8/8", "8/8 after a whole number must be below one"),
+    ):
+        with pytest.raises(RuleError, match=words):
+            read_number(text, "n")
+    assert read_number("8/8", "n") == 1.0
+    assert read_number("-1-1/4", "n") == -1.25
+
+
+def test_a_comma_before_three_figures_is_asked_back_and_no_other() -> None:
+    for text in ("1,000", "999,000", "-12,500"):
+        with pytest.raises(RuleError, match="can be read two ways"):
+            read_number(text, "n")
+    assert [read_number(text, "n") for text in ("0,125", "1,00", "1,0000", "24,9")] == [0.125, 1.0, 1.0, 24.9]
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "shown"),
+    [
+        (0.004, "mm", "0.004 mm"),
+        (12.345, "mm", "12.35 mm"),
+        (0.05, "bar", "0.5 bar"),
+        (0.0042, "bar", "0.042 bar"),
+        (-20.0, "°C", "-20.0 °C"),
+        (2.5, "ml", "2.50 ml"),
+    ],
+)
+def test_a_figure_keeps_what_its_usual_decimals_would_lose(value: float, unit: str, shown: str) -> None:
+    """Half a per cent may be lost by rounding, no more; below that three figures are written."""
+    assert show(value, unit) == shown
