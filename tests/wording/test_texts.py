@@ -11,7 +11,7 @@ def test_no_text_holds_a_phrase_that_is_not_used() -> None:
 
 def test_texts_of_every_kind_are_listed() -> None:
     listed = list(texts())
-    assert {text.path.suffix for text in listed} == {".py", ".svelte", ".ts", ".md"}
+    assert {text.path.suffix for text in listed} == {".py", ".svelte", ".ts", ".md", ".yaml", ".csv"}
     said = {text.text for text in listed}
     # One of the core, one of a screen.
     assert "the first entry of a job is its intake" in said

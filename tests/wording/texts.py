@@ -1,12 +1,15 @@
-"""Every text a user may read: strings of the application and of its screens, the guide, the README; and phrases none may hold."""
+"""Every text a user may read: strings of the application and of its screens, sheets, tables, the guide, the README; and phrases none may hold."""
 
 from __future__ import annotations
 
 import ast
+import csv
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+
+import yaml
 
 PROJECT = Path(__file__).resolve().parents[2]
 _PHRASES = Path(__file__).with_name("phrases.txt")
@@ -39,6 +42,10 @@ def texts() -> Iterator[Text]:
     for suffix in (".svelte", ".ts"):
         for path in _files("web/src", suffix):
             yield from _of_screen(path)
+    for path in _files("src/ironkettle", ".yaml"):
+        yield from _of_yaml(path)
+    for path in _files("src/ironkettle/reference", ".csv"):
+        yield from _of_table(path)
     for path in (PROJECT / "README.md", *_files("docs/guide", ".md")):
         for line, text in enumerate(path.read_text(encoding="utf-8").split("\n"), start=1):
             if _WORDS.search(text):
@@ -78,6 +85,19 @@ def _of_python(path: Path) -> Iterator[Text]:
             continue
         if (shown or id(node) not in docs) and _WORDS.search(node.value):
             yield Text(path, node.lineno, node.value)
+
+
+def _of_yaml(path: Path) -> Iterator[Text]:
+    """The scalars of a build sheet, of the demo workshop, or of the descriptions of the API."""
+    for event in yaml.parse(path.read_text(encoding="utf-8"), Loader=yaml.SafeLoader):
+        if isinstance(event, yaml.ScalarEvent) and _WORDS.search(event.value):
+            yield Text(path, event.start_mark.line + 1, event.value)
+
+
+def _of_table(path: Path) -> Iterator[Text]:
+    with path.open(encoding="utf-8", newline="") as file:
+        for row in (rows := csv.reader(file)):
+            yield from (Text(path, rows.line_num, cell) for cell in row if _WORDS.search(cell))
 
 
 def _of_screen(path: Path) -> Iterator[Text]:
