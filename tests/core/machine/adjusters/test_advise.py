@@ -79,6 +79,15 @@ def test_an_overshot_target_is_come_up_to_again() -> None:
     assert after(SPRING, (0, 312), (0.75, 369), (0.25, 331), (0.5, 350)).done
 
 
+def test_backed_off_by_half_of_what_was_advised_counts_where_the_floor_is_near() -> None:
+    """Floor 8, target 10 ±1: it is backed off to 9, half of the way between floor and target, which is the low end itself; so half
+    of the way from 10 to 9 is far enough, by the module's own rule."""
+    near = Target(10, 1, 1, UP, floor=8)
+    up_again = ((0, 8.2), (0.5, 12), (0.3, 9.4), (0.35, 9.8))
+    assert after(near, *up_again).done
+    assert not after(near, (0, 8.2), (0.5, 12), (0.3, 9.6), (0.35, 9.8)).done
+
+
 def test_a_floor_is_said_and_never_gone_through() -> None:
     # Effort to open 1.4 inH2O, never below 1.3: at 1.1 it is unstable, and gets the turn to make.
     effort = Target(1.4, 0.05, 0.05, UP, floor=1.3)
