@@ -61,7 +61,7 @@ def test_a_shop_setting_reaches_the_groove_check_and_goes_back(bench: Page, shot
     page = bench
     steps.change_person(page, "Tamsin Orrell", "tamsin")
     desk(page, "Workshop", "Shop settings")
-    rule = page.get_by_role("textbox", name="Static, least")
+    rule = page.get_by_role("textbox", name="Static, minimum")
     row = page.locator("form").filter(has=rule)
     rule.fill("40")
     row.get_by_role("button", name="Set").click()
@@ -81,9 +81,9 @@ def test_a_shop_setting_reaches_the_groove_check_and_goes_back(bench: Page, shot
         page.get_by_text("within limits 22 to 30 %").or_(page.get_by_text("outside the limits 22 to 30 %"))
     ).to_be_visible()
     desk(page, "Workshop", "Shop settings")
-    row.get_by_role("button", name="Back to 10").click()
+    row.get_by_role("button", name="Reset to 10").click()
     expect(rule).to_have_value("10")
-    expect(row).to_contain_text("shipped 10")
+    expect(row).to_contain_text("default 10")
 
 
 def test_seals_by_housing_packing_and_press_fit(bench: Page, shot: Shot) -> None:

@@ -15,6 +15,25 @@ def read(page: Page, value: str) -> None:
     page.keyboard.press("Enter")
 
 
+def test_a_reading_without_its_turn_is_asked_back_while_no_turn_is_shown(bench: Page) -> None:
+    """Without an answer of the server nobody was told how far to turn, so an empty field says nothing."""
+    page = bench
+    steps.to_task(page, "set:opening", "FN-5203")
+    card = hand(page)
+    read(page, "252 bar")
+    expect(card).to_contain_text("45° clockwise (0.125 turn)")
+    page.route("**/advice", lambda route: route.abort())
+    read(page, "259")
+    expect(card).to_contain_text("0.13: 259 bar")
+    expect(card).to_contain_text("clockwise positive")
+    read(page, "276")
+    expect(card).to_contain_text("How far was it turned?")
+    expect(card).not_to_contain_text("276 bar")
+    field(page, "Turned, in turns").fill("0.25")
+    read(page, "276")
+    expect(card).to_contain_text("0.38: 276 bar")
+
+
 def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -> None:
     page = bench
     steps.to_task(page, "set:opening", "FN-5203")
@@ -26,8 +45,11 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     # Called away: what was read is still there.
     page.reload()
     expect(card).to_contain_text("252 bar")
+    expect(card).to_contain_text("It should then read")
     read(page, "276")
+    expect(card).to_contain_text(": 276 bar")
     expect(card).to_contain_text(re.compile(r"\d+° clockwise"))
+    expect(page.get_by_role("region", name="Turns and readings").locator("circle")).to_have_count(3)
     shot("setting")
     read(page, "284")
     expect(card).to_contain_text("It is set")

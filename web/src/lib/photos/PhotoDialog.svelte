@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import type { Problem, Schemas } from '$lib/api';
 	import type { JobStore } from '$lib/jobs';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 	import ArrowLayer from './ArrowLayer.svelte';
 	import { shareOf, sourceOf } from './photo';
 
@@ -54,7 +54,7 @@
 
 <dialog class="modal" aria-label="Photo" {@attach open} onclose={onClose}>
 	<div class="modal-box max-w-4xl space-y-2">
-		<p class="faint">{photo.who}, {photo.when.slice(0, 16).replace('T', ' ')}</p>
+		<p class="faint">{photo.who}, {moment(photo.when)}</p>
 		<button
 			class="relative mx-auto block w-fit"
 			aria-label="Tap where an arrow begins, then where it points"

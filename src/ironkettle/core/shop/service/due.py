@@ -99,7 +99,7 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
     assert by is not None
     days = (by - now.date()).days
     since = "registered" if past.first_known else "last"
-    said = f"{every.text}, {since} {shown_day(past.at)}: "
+    said = f"Every {every.text}, {since} {shown_day(past.at)}: "
     if days < 0:
         return Reach(every.text, Standing.OVERDUE, by, days, f"{said}{-days} day{'s' if days < -1 else ''} overdue")
     words = f"{said}{'today' if days == 0 else f'in {days} day' + ('s' if days > 1 else '')}"
@@ -108,7 +108,7 @@ def _by_date(every: Every, past: Past, now: datetime) -> Reach:
 
 def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -> Reach:
     if not found:
-        words = f"{every.text}: no counter reading; enter one"
+        words = f"Every {every.text}: no counter reading; enter one"
         return Reach(every.text, Standing.UNKNOWN, None, None, words, now.date())
     start = ran_by(found, past.at)
     guessed = start is None
@@ -119,7 +119,7 @@ def _by_count(every: Every, past: Past, found: Sequence[Total], now: datetime) -
     idle = 0.0 if rate is None else rate * (now - found[-1].at).total_seconds() / 86_400
     since = "since it was registered" if past.first_known else "since it was done"
     since = "since the first reading" if guessed else since
-    said = f"{every.text}: {_plain(used)} {every.counter} {since}, read on {shown_day(found[-1].at)}"
+    said = f"Every {every.text}: {_plain(used)} {every.counter} {since}, read on {shown_day(found[-1].at)}"
     if left <= 0:
         return Reach(
             every.text, Standing.OVERDUE, found[-1].at.date(), left, f"{said}; {_plain(-left)} {every.counter} overdue"

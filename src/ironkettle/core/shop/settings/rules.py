@@ -62,8 +62,8 @@ def _bare(dimension: Dimension, name: str) -> ShopSetting:
 
 def _band(key: str, name: str, band: Band) -> tuple[ShopSetting, ShopSetting]:
     return (
-        ShopSetting(f"{key}_low", _SQUEEZE, f"{name}, least", "%", band.low, 0, 60, _USUAL),
-        ShopSetting(f"{key}_high", _SQUEEZE, f"{name}, most", "%", band.high, 0, 60, _USUAL),
+        ShopSetting(f"{key}_low", _SQUEEZE, f"{name}, minimum", "%", band.low, 0, 60, _USUAL),
+        ShopSetting(f"{key}_high", _SQUEEZE, f"{name}, maximum", "%", band.high, 0, 60, _USUAL),
     )
 
 
@@ -93,8 +93,8 @@ SHOP_SETTINGS: tuple[ShopSetting, ...] = (
     *_band("squeeze_reciprocating", "Reciprocating, liquid", _SHIPPED.squeeze_reciprocating),
     *_band("squeeze_pneumatic", "Reciprocating, gas", _SHIPPED.squeeze_pneumatic),
     *_band("squeeze_rotary", "Rotary", _SHIPPED.squeeze_rotary),
-    ShopSetting("stretch_low", _SEAT, "Stretch, least", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
-    ShopSetting("stretch_high", _SEAT, "Stretch, most", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
+    ShopSetting("stretch_low", _SEAT, "Stretch, minimum", "%", _SHIPPED.stretch.low, -5, 20, _USUAL),
+    ShopSetting("stretch_high", _SEAT, "Stretch, maximum", "%", _SHIPPED.stretch.high, 0, 30, _USUAL),
     ShopSetting("fill_nominal_max", _SEAT, "Fill, nominal", "%", _SHIPPED.fill_nominal_max, 50, 100, _USUAL),
     ShopSetting("fill_worst_max", _SEAT, "Fill, worst case below", "%", _SHIPPED.fill_worst_max, 60, 105, _USUAL),
     ShopSetting(

@@ -43,6 +43,10 @@
 	let read = $state('');
 	let unit = $state(untrack(() => screenOf(task, 'setting').unit ?? ''));
 	let advice = $state.raw<Schemas['SettingAdviceOut'] | null>(null);
+	/** After how many readings the advice was given. */
+	let advisedAfter = $state(0);
+	/** The turn that is shown; none while the advice for the last reading is not there. */
+	const shownTurn = $derived(advice && advisedAfter === readings.length ? advice.next_turns : null);
 	let problem = $state.raw<Problem | null>(null);
 
 	const curve = $derived({
@@ -82,23 +86,28 @@
 				const last = readings.at(-1)?.value;
 				if (answer.data?.done && last && form.values.value === undefined) form.values.value = last;
 				advice = answer.data;
+				advisedAfter = told.length;
 				problem = answer.problem;
 			}
 		);
 	});
+	/** Where the adjuster stands after what was typed; without it the turn that is shown was made. */
 	function turnsTyped(): number | null {
 		const text = turned.trim().replace(',', '.');
-		if (!text) return readings.length ? here + (advice?.next_turns ?? 0) : 0;
+		if (!text) return readings.length === 0 ? 0 : shownTurn === null ? null : here + shownTurn;
 		const number = Number(text);
 		return Number.isFinite(number) ? here + number : null;
 	}
 	function add(sign?: boolean) {
 		const turns = turnsTyped();
 		if (turns === null) {
+			const what = turned.trim()
+				? `“${turned}” is not a number of turns`
+				: 'How far was it turned? No turn is shown yet';
 			problem = {
 				status: 422,
 				title: '',
-				detail: `“${turned}” is not a number of turns; enter 0.25, or -0.25 for counter-clockwise`,
+				detail: `${what}; enter 0.25, or -0.25 for counter-clockwise`,
 				errors: []
 			} as unknown as Problem;
 			return;
@@ -188,11 +197,11 @@
 								autocomplete="off"
 								inputmode="decimal"
 								data-entry
-								placeholder={advice ? String(advice.next_turns) : '0'}
+								placeholder={shownTurn === null ? '0.25' : String(shownTurn)}
 								bind:value={turned}
 							/>
 							<span class="faint mt-1 block min-h-6 text-sm"
-								>{turned.trim() ? 'clockwise positive' : 'empty: as shown above'}</span
+								>{turned.trim() || shownTurn === null ? 'clockwise positive' : 'empty: as shown above'}</span
 							>
 						</label>
 					{/if}

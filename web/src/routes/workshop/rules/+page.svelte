@@ -46,7 +46,7 @@
 	<h1 class="text-4xl font-extrabold">Shop settings</h1>
 	<p class="mb-2">
 		Where good practice differs, the shop decides. A change here applies to every calculation from then on and
-		is named with it; the shipped value is shown beside it.
+		is named with it; the default is shown beside it.
 	</p>
 	<ProblemNote {problem} />
 	{#if !mayChange}<p class="mb-2 font-semibold">Only the workshop lead can change them.</p>{/if}

@@ -79,10 +79,10 @@
 		{/if}
 		<button class="btn btn-primary" disabled={typed === null || !mayChange}>Set</button>
 		{#if rule.who === null}
-			<span class="faint text-center">shipped {word(rule.shipped)}</span>
+			<span class="faint text-center">default {word(rule.shipped)}</span>
 		{:else}
 			<button type="button" class="btn" disabled={!mayChange} onclick={reset}
-				>Back to {word(rule.shipped)}</button
+				>Reset to {word(rule.shipped)}</button
 			>
 		{/if}
 	</div>

@@ -3,7 +3,7 @@
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { ArrowLayer, sourceOf } from '$lib/photos';
-	import { ProblemNote } from '$lib/shared';
+	import { moment, ProblemNote } from '$lib/shared';
 
 	const reference = $derived(page.params.id ?? '');
 	let told = $state.raw<Schemas['HandOverOut'] | null>(null);
@@ -45,7 +45,7 @@
 		</div>
 		<p class="faint">
 			{told.job.customer}: {told.job.complaint}. Last worked on by: {told.job.touched_by},
-			{told.job.touched_at.slice(0, 16).replace('T', ' ')}
+			{moment(told.job.touched_at)}
 		</p>
 		<a class="panel my-3 block border-l-4 border-l-primary no-underline" href="/jobs/{told.job.number}">
 			<span class="faint">Next, in {told.job.stage_word}:</span>
