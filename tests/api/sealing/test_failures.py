@@ -39,7 +39,7 @@ def test_all_of_it_at_once(client: BenchClient) -> None:
     assert any(text.startswith("gap 0.40 mm at worst") for text in causes["extrusion"]["for"])
     assert "1 backup ring wanted, 0 fitted" in causes["missing_backup"]["for"]
     assert "it faced outside and must face rod_side" in causes["reversed"]["for"]
-    assert any("95 °C is near its end" in text for text in causes["heat"]["for"])
+    assert any("95 °C is near its limit" in text for text in causes["heat"]["for"])
     assert "NBR stands mineral hydraulic oil" in causes["chemical_swell"]["against"]
     assert "it seals a liquid" in causes["rapid_decompression"]["against"]
 

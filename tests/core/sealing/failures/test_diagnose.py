@@ -125,16 +125,23 @@ def test_the_fluid_and_the_compound_decide_on_swelling() -> None:
     good = causes("o_ring", compound=NBR, medium="mineral_hydraulic_oil")["chemical_swell"]
     unknown = causes("o_ring")["chemical_swell"]
     assert good.share < unknown.share < bad.share
-    assert bad.speaks_for == ("NBR does not stand glycol brake fluid",)
+    assert bad.speaks_for == ("NBR does not resist glycol brake fluid",)
     assert "change_compound" in [one.key for one in bad.corrections]
 
 
 @pytest.mark.parametrize(
-    ("temperature", "word"), [(60.0, "60 °C: NBR"), (90.0, "near its end"), (101.0, "101 °C: NBR")]
+    ("temperature", "word"),
+    [
+        (60.0, "60 °C: NBR"),
+        (85.0, "85 °C: NBR"),
+        (85.1, "near its limit"),
+        (100.0, "near its limit"),
+        (100.1, "100.1 °C: NBR"),
+    ],
 )
 def test_heat_is_held_against_the_compound(temperature: float, word: str) -> None:
     found = causes("o_ring", compound=NBR, temperature=temperature)["heat"]
-    # NBR is for up to 100 °C; within 15 K of that it is near its end.
+    # NBR is for up to 100 °C; within 15 K of that it is near its limit.
     assert word in " ".join((*found.speaks_for, *found.speaks_against))
     assert bool(found.speaks_for) == (temperature > 85)
 
@@ -304,7 +311,7 @@ def test_the_wrong_lubricant_speaks_and_the_right_one_moves_nothing() -> None:
     without = causes("o_ring", "soft_swollen", compound=epdm)["chemical_swell"]
     greased = causes("o_ring", "soft_swollen", compound=epdm, lubricant=Lubricant.MINERAL_GREASE)["chemical_swell"]
     assert greased.share > without.share
-    assert "mineral grease was on it, which EPDM does not stand" in greased.speaks_for
+    assert "mineral grease was on it, which EPDM does not resist" in greased.speaks_for
     for compound, lubricant in (
         (NBR, Lubricant.MINERAL_GREASE),
         (epdm, Lubricant.SERVICE_FLUID),

@@ -189,7 +189,7 @@ def _compound(known: Circumstances) -> Iterator[Evidence]:
     if known.medium is not None:
         rating, medium = compound.ratings[known.medium], known.medium.replace("_", " ")
         ratio = {Rating.GOOD: _AGAINST, Rating.FAIR: 1.0, Rating.DOUBTFUL: _SOME, Rating.DO_NOT_USE: _MUCH * 2}[rating]
-        words = {1: "stands", 2: "fairly stands", 3: "hardly stands", 4: "does not stand"}[int(rating)]
+        words = {1: "resists", 2: "fairly resists", 3: "hardly resists", 4: "does not resist"}[int(rating)]
         if rating is not Rating.FAIR:
             yield Evidence(Cause.CHEMICAL_SWELL, ratio, f"{compound.name} {words} {medium}")
     if known.temperature is not None:
@@ -197,7 +197,7 @@ def _compound(known: Circumstances) -> Iterator[Evidence]:
         if known.temperature > compound.high:
             yield Evidence(Cause.HEAT, _MUCH * 2, f"{known.temperature:g} °C: {span}")
         elif known.temperature > compound.high - _NEAR_LIMIT_C:
-            yield Evidence(Cause.HEAT, _SOME, f"{known.temperature:g} °C is near its end: {span}")
+            yield Evidence(Cause.HEAT, _SOME, f"{known.temperature:g} °C is near its limit: {span}")
         else:
             yield Evidence(Cause.HEAT, _AGAINST, f"{known.temperature:g} °C: {span}")
 
@@ -211,9 +211,9 @@ def _lubricant(known: Circumstances) -> Iterator[Evidence]:
     name, compound = known.lubricant.value.replace("_", " "), known.compound
     rating = compound.ratings[column]
     if rating is Rating.DO_NOT_USE:
-        yield Evidence(Cause.CHEMICAL_SWELL, _MUCH * 2, f"{name} was on it, which {compound.name} does not stand")
+        yield Evidence(Cause.CHEMICAL_SWELL, _MUCH * 2, f"{name} was on it, which {compound.name} does not resist")
     elif rating is Rating.DOUBTFUL:
-        yield Evidence(Cause.CHEMICAL_SWELL, _SOME, f"{name} was on it, which {compound.name} hardly stands")
+        yield Evidence(Cause.CHEMICAL_SWELL, _SOME, f"{name} was on it, which {compound.name} hardly resists")
 
 
 def _gas(known: Circumstances) -> Iterator[Evidence]:
