@@ -33,6 +33,26 @@ def test_press_fit_that_is_wrong(outside: float, width: float, code: str) -> Non
     assert code in {f.code for f in fit.findings}
 
 
+@pytest.mark.parametrize(
+    ("outside", "width", "code", "found"),
+    [
+        # Metal up to 50 mm: 0.08 to 0.20 mm. Light below three quarters of the least, heavy above five quarters of the most.
+        (42.061, 7, "light", False),
+        (42.059, 7, "light", True),
+        (42.249, 7, "heavy", False),
+        (42.251, 7, "heavy", True),
+        # Proud by more than 0.05 mm.
+        (42.13, 7.049, "proud", False),
+        (42.13, 7.052, "proud", True),
+    ],
+)
+def test_each_limit_of_a_press_fit_is_where_it_is_said_to_be(
+    outside: float, width: float, code: str, found: bool
+) -> None:
+    fit = check_press_fit(Toleranced(outside), Toleranced(42), width, 7, Cladding.METAL)
+    assert (code in {one.code for one in fit.findings}) is found
+
+
 def test_allowance_ends_with_its_table() -> None:
     assert allowance(300, Cladding.METAL) == (0.15, 0.35)
     with pytest.raises(RuleError, match="over the table"):

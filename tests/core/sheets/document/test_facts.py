@@ -31,6 +31,8 @@ def test_between_two_pressures_it_is_pressed_from_both_sides() -> None:
     one = gland("swing-bridge-ram", "gland-bore")
     assert one.pressure_direction is PressureDirection.ONE_SIDE  # type: ignore[attr-defined]
     assert one.backup_rings_fitted == 1  # type: ignore[attr-defined]
+    # A ring alone has none beside it.
+    assert gland("plug", "ring-place").backup_rings_fitted == 0  # type: ignore[attr-defined]
 
 
 def test_a_seat_without_a_groove_has_no_gland() -> None:
