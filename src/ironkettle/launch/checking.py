@@ -12,10 +12,11 @@ from ironkettle.launch.environment import Environment, ensure_environment, proje
 from ironkettle.launch.frontend import ensure_build, ensure_modules, npm
 from ironkettle.launch.machine import ensure_chromium, free_port
 from ironkettle.launch.roles import OWNER, SUPERUSER
-from ironkettle.launch.trouble import PROJECT, run, say
+from ironkettle.launch.trouble import PROJECT, Trouble, run, say
 
 _BROWSER = "tests/browser"
-# What is run behind the browser, so that both halves take about as long.
+_CORE = "tests/core"
+# What is run behind the browser, so that all three parts take about as long.
 _AFTER_IT = ("tests/faults",)
 # How many times as often as in the tests a law is tried.
 _MANY = "30"
@@ -50,8 +51,8 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    The checks, the build, the browser and a few others behind it run beside the other tests: Playwright's own event loop and
-    theirs do not share one run, and neither do their databases.
+    Three parts run beside each other: the tests of the core, which need no database; the checks, the build, the browser and a few
+    others behind it; and the rest. Playwright's own event loop and theirs do not share one run, and neither do their databases.
     """
     began = time.monotonic()
     environment = ensure_environment(dev=True)
@@ -61,9 +62,11 @@ def test(arguments: list[str]) -> int:
         _pytest(environment, *arguments)
     else:
         ensure_modules(environment)
-        with ThreadPoolExecutor(1) as beside:
+        with ThreadPoolExecutor(2) as beside:
             checked = beside.submit(_check_build_and_browse, environment)
-            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, *_AFTER_IT)))
+            core = beside.submit(_timed, "tests of the core", lambda: _test_core(environment))
+            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, *_AFTER_IT)))
+            core.result()
             checked.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
@@ -81,6 +84,19 @@ def _check_build_and_browse(environment: Environment) -> None:
     _timed("build of the interface", lambda: ensure_build(environment))
     _timed("browser tests", lambda: _pytest(environment, _BROWSER))
     _timed("tests of faults", lambda: _pytest(environment, *_AFTER_IT))
+
+
+def _test_core(environment: Environment) -> None:
+    """Its dots would stand among those of the others: what it prints is said at its end, whole where it failed."""
+    command = [str(environment.python), "-m", "pytest", "-q", _CORE]
+    done = subprocess.run(
+        command, cwd=PROJECT, env=project_env(), stdin=subprocess.DEVNULL, stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT, text=True, check=False,
+    )  # fmt: skip
+    if done.returncode != 0:
+        say(done.stdout)
+        raise Trouble(f"pytest {_CORE} failed (exit code {done.returncode}).")
+    say(f"  {_last_line(done.stdout)}")
 
 
 def _pytest(environment: Environment, *arguments: str) -> None:
