@@ -123,7 +123,7 @@ def test_what_is_there_against_a_danger_is_passed_over_on_a_ground_and_signed_by
     skip: dict[str, Any] = {"kind": "task_skipped", "task": "step:bleed", "reason": "came in pieces"}
     bare = send(client, job, skip)
     assert bare.status_code == 422
-    assert "Never feel for a leak with the hand" in bare.json()["detail"]
+    assert "Never feel for a leak with your hand" in bare.json()["detail"]
     view = send(client, job, skip | {"grounds": "never_live"}).json()
     assert task_of(view, "step:bleed")["status"] == "skipped"
     view = walk.walk(client, job)

@@ -40,7 +40,7 @@ def test_all_of_it_at_once(client: BenchClient) -> None:
     assert "1 backup ring wanted, 0 fitted" in causes["missing_backup"]["for"]
     assert "it faced outside and must face rod_side" in causes["reversed"]["for"]
     assert any("95 °C is near its limit" in text for text in causes["heat"]["for"])
-    assert "NBR stands mineral hydraulic oil" in causes["chemical_swell"]["against"]
+    assert "NBR resists mineral hydraulic oil" in causes["chemical_swell"]["against"]
     assert "it seals a liquid" in causes["rapid_decompression"]["against"]
 
 

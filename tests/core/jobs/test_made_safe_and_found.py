@@ -46,7 +46,7 @@ def test_what_is_not_relieved_is_not_loosened_and_the_words_say_so() -> None:
 
 def test_a_danger_is_passed_over_only_on_a_ground_and_is_named() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
-    with pytest.raises(RuleError, match="pinned by hand") as caught:
+    with pytest.raises(RuleError, match="Pin the bridge latch by hand") as caught:
         job.do({"kind": "task_skipped", "task": "step:isolate", "reason": "not needed today"})
     assert fields(caught) == ["grounds"]
     job.do({"kind": "task_skipped", "task": "step:isolate", "reason": "not needed today", "grounds": "safe_elsewhere"})

@@ -106,7 +106,7 @@ def test_what_must_be_at_the_rebuild_is_held_and_what_is_found_before_it_is_not(
 def test_a_unit_the_sheet_does_not_serve_is_refused_by_its_answer() -> None:
     job = Job(sheet_of(unit("boring-head")))
     job.walk(until=lambda task: task.key == "answer:model")
-    with pytest.raises(RefusedError, match="it needs a sheet of its own"):
+    with pytest.raises(RefusedError, match="so it needs its own sheet"):
         job.do({"kind": "question_answered", "question": "model", "choice": "six"})
     choices = [{"key": "a", "says": "a", "refuses": "not here"}, {"key": "b", "says": "b", "refuses": "nor this"}]
     question = {"key": "q", "ask": "Which?", "seen_at": "out", "choices": choices}

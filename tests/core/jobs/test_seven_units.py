@@ -124,7 +124,7 @@ def test_air_end_kit_holds_only_some_of_it() -> None:
 
 def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     job = job_at("air-pump-liquid-end", "step:wire-cut")
-    assert "it has one use and is not put back here" in job.task("step:wire-cut").text
+    assert "it is single-use and not refitted here" in job.task("step:wire-cut").text
     job.walk(until=lambda task: task.key == "step:pin-in")
     with pytest.raises(RuleError, match=r"0\.8 mm is not at most 0\.5 mm"):
         job.do({**filled(job.task("step:pin-in")), "note": "0.8 mm"})

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 
-from ironkettle.core.base.dates import shown_day, shown_moment
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.base.errors import NotAllowedError, fault
 from ironkettle.core.jobs.entry import Entry
 from ironkettle.core.jobs.registry import kind_of
@@ -51,7 +51,7 @@ def check_bench_time(moment: datetime, now: datetime, field: str = "bench_time")
     if not EARLIEST <= moment < LATEST or moment > now + MOST_AHEAD:
         raise fault(
             field,
-            f"{shown_moment(moment)} is not possible: check the clock of this device",
+            f"{moment.isoformat()} is not possible: check the clock of this device",
             f"from {shown_day(EARLIEST)} to a day from now",
         )
 

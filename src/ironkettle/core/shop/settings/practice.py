@@ -122,7 +122,10 @@ _BEFORE, _PREFIX = "school_", "practice_"
 
 
 def under_their_names(own: Mapping[str, float]) -> dict[str, float]:
-    """Settings as a job sealed them, under the keys of today: those of practice options began with ``school_`` once."""
+    """Settings as a job sealed them, under the keys of today: those of practice options began with ``school_`` once. [as each setting]
+
+    Range: values between the bounds of each setting. Source: by definition.
+    """
     return {
         f"{_PREFIX}{key.removeprefix(_BEFORE)}" if key.startswith(_BEFORE) else key: value for key, value in own.items()
     }
