@@ -16,8 +16,7 @@ from ironkettle.launch.trouble import PROJECT, Trouble, run, say
 
 _BROWSER = "tests/browser"
 _CORE = "tests/core"
-# What is run behind the browser, so that all three parts take about as long.
-_AFTER_IT = ("tests/faults",)
+_FAULTS = "tests/faults"
 # How many times as often as in the tests a law is tried.
 _MANY = "30"
 
@@ -51,8 +50,9 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    Three parts run beside each other: the tests of the core, which need no database; the checks, the build, the browser and a few
-    others behind it; and the rest. Playwright's own event loop and theirs do not share one run, and neither do their databases.
+    Three parts run beside each other, the longest first: the build and the browser, which mostly waits; the tests of the core, which
+    need no database, with the checks and the faults behind them; and the rest. Playwright's own event loop and theirs do not share
+    one run, and neither do their databases.
     """
     began = time.monotonic()
     environment = ensure_environment(dev=True)
@@ -63,11 +63,11 @@ def test(arguments: list[str]) -> int:
     else:
         ensure_modules(environment)
         with ThreadPoolExecutor(2) as beside:
-            checked = beside.submit(_check_build_and_browse, environment)
-            core = beside.submit(_timed, "tests of the core", lambda: _test_core(environment))
-            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, *_AFTER_IT)))
-            core.result()
+            browsed = beside.submit(_build_and_browse, environment)
+            checked = beside.submit(_test_core_and_check, environment)
+            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
             checked.result()
+            browsed.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
 
@@ -79,11 +79,15 @@ def bench_of_tests(environment: Environment, what: str) -> int:
     return subprocess.call([str(environment.python), "-m", *command], cwd=PROJECT, env=env)
 
 
-def _check_build_and_browse(environment: Environment) -> None:
-    check()
+def _build_and_browse(environment: Environment) -> None:
     _timed("build of the interface", lambda: ensure_build(environment))
     _timed("browser tests", lambda: _pytest(environment, _BROWSER))
-    _timed("tests of faults", lambda: _pytest(environment, *_AFTER_IT))
+
+
+def _test_core_and_check(environment: Environment) -> None:
+    _timed("tests of the core", lambda: _test_core(environment))
+    check()
+    _timed("tests of faults", lambda: _pytest(environment, _FAULTS))
 
 
 def _test_core(environment: Environment) -> None:
