@@ -128,7 +128,7 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: P
     expect(page.get_by_role("radio", name="nowhere: dry outside")).to_be_focused()
     page.keyboard.press("Enter")
     # After the choice the main button has it.
-    expect(page.get_by_role("button", name="Note it")).to_be_focused()
+    expect(page.get_by_role("button", name="Record observation")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name=re.compile("^Done: Isolate the supply"))).to_be_focused()
     page.keyboard.press("Enter")

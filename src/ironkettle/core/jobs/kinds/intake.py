@@ -25,7 +25,7 @@ from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.quick_service import counters_of, interval_of
 from ironkettle.core.shop.service import CounterRead, Lower, check_reading, read_count
 
-OBSERVE = TaskKind("observe", "Note it")
+OBSERVE = TaskKind("observe", "Record observation")
 
 
 def _counted(value: object) -> object:

@@ -85,7 +85,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 
 def fulfilled(case: Case) -> tuple[str, ...]:
-    """The intervals that a release of this job begins anew: those of a quick service, else all but parts that were not replaced."""
+    """The intervals that start again with a release of this job: those of a quick service, else all but parts that were not replaced."""
     if case.resolved.quick_service is not None:
         return (case.resolved.quick_service.name,)
     resolved = case.resolved

@@ -9,12 +9,11 @@ from typing import Literal
 
 from pydantic import Field
 
-from ironkettle.core.base.dates import shown_day
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
 from ironkettle.core.base.text import Figure
-from ironkettle.core.jobs.ask import Ask, Choice
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.calibration import past_calibration
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
@@ -27,8 +26,8 @@ from ironkettle.core.jobs.screen import Dial, Pattern, Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, is_threaded, layout_of, torque_plan
-from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn
-from ironkettle.core.machine.tightening.setting import setting_within
+from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, wrench_asks
+from ironkettle.core.machine.tightening import Adapter, Turn
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -146,7 +145,6 @@ class GroupTightened(Payload):
 
 
 TIGHTENED: Book[tuple[str, int, int], GroupTightened] = Book("tightened")
-_SHORTEST_REASON = 8
 
 
 def _check(case: Case, payload: GroupTightened) -> None:
@@ -182,31 +180,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
                 text,
                 f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
             )
-    _check_wrench(case, payload)
-
-
-def _check_wrench(case: Case, payload: GroupTightened) -> None:
-    if payload.wrench is None:
-        raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
-    used = _listed(case, payload.wrench)
-    if used is None:
-        return
-    if (ended := _ended(case, used)) is not None and len((payload.overdue or "").strip()) < _SHORTEST_REASON:
-        text = (
-            f"the calibration of {used.name} ended on {shown_day(ended)}: use another, or give the reason for this one"
-        )
-        raise fault("overdue", text)
-    low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
-    for one in payload.readings:
-        if not low <= read_torque(one.reading, "reading") <= high:
-            text = f"{used.name} reads from {used.low} to {used.high}; {one.reading} is not in its range"
-            raise fault("wrench", text, "a wrench with a suitable range")
-
-
-def _ended(case: Case, used: WrenchUsed) -> date | None:
-    """The day on which its calibration ended; None while it is valid, and where it has no end."""
-    until = used.calibrated_until
-    return until if until is not None and until < case.now.date() else None
+    check_wrench(case, payload.wrench, [one.reading for one in payload.readings], payload.overdue)
 
 
 def _check_measured(phase: Phase, payload: GroupTightened) -> None:
@@ -234,15 +208,9 @@ def _check_measured(phase: Phase, payload: GroupTightened) -> None:
             raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}")
 
 
-def _listed(case: Case, wrench: str | None) -> WrenchUsed | None:
-    """The wrench of the shop's list by its key or name; None where it is none of them."""
-    named = {one.name: one for one in case.wrenches.values()}
-    return case.wrenches.get(wrench or "") or named.get(wrench or "")
-
-
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
     """The entry with the wrench as the shop's list has it now; nothing of that is taken from who sends it."""
-    return payload.model_copy(update={"wrench_used": _listed(case, payload.wrench)})
+    return payload.model_copy(update={"wrench_used": listed_wrench(case, payload.wrench)})
 
 
 def _as_sent(payload: GroupTightened) -> GroupTightened:
@@ -319,26 +287,6 @@ def _all_rebuilt(case: Case) -> dict[str, str]:
     return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
 
 
-def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
-    return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
-
-
-def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
-    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, the one carried
-    over, then the smallest. [N·m]"""
-
-    def rank(key: str) -> tuple[bool, bool, bool, bool, float]:
-        used = case.wrenches[key]
-        reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
-        wide = read_torque(used.high, "high")
-        return not reaches, _ended(case, used) is not None, not holds, carried not in {key, used.name}, wide
-
-    def in_words(used: WrenchUsed) -> str:
-        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
-
-    return tuple(Choice(key, in_words(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
-
-
 def _task(case: Case, at: _At) -> Task:
     resolved = case.resolved
     entry: JsonObject = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
@@ -350,7 +298,7 @@ def _task(case: Case, at: _At) -> Task:
         right = turn_range(at.phase, turn)
         entry["readings"] = [{"number": number} for number in turn.sequence]
         asks = (
-            *_wrench_asks(case, at, right),
+            *wrench_asks(case, right, _carried(case, at)),
             *(
                 Ask(
                     f"readings.{place}.reading",
@@ -382,14 +330,9 @@ def _task(case: Case, at: _At) -> Task:
     )
 
 
-def _wrench_asks(case: Case, at: _At, right: TorqueRange) -> Iterator[Ask]:
-    carried = case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
-    choices = _wrenches(case, right, carried)
-    yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
-    if choices and any(_ended(case, one) is not None for one in case.wrenches.values()):
-        first = case.wrenches[choices[0].key]
-        label = "Reason for a wrench out of calibration"
-        yield Ask("overdue", Read.TEXT, label, optional=_ended(case, first) is None)
+def _carried(case: Case, at: _At) -> str | None:
+    """The wrench that the copied job used for this phase."""
+    return case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
 
 
 def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:

@@ -183,7 +183,7 @@ def _supply_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
 
 
 def _interval_faults(sheet: Sheet) -> Iterator[FieldFault]:
-    """Intervals that cannot be told apart, and quick service that leaves something off, open or loose."""
+    """Intervals with the same name, and quick service that leaves something off, open or loose."""
     seen = Counter(one.name for one in sheet.intervals)
     for index, interval in enumerate(sheet.intervals):
         if seen[interval.name] > 1:

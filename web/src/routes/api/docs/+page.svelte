@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { fetchDocument } from '$lib/api';
 	import Fields from './Fields.svelte';
-	import { grouped, typeOf, type Document } from './document';
+	import { grouped, typeOf, type Body, type Document } from './document';
 
 	let document = $state.raw<Document | null>(null);
 	let words = $state('');
@@ -12,6 +12,13 @@
 		void fetchDocument().then((found) => (document = found as Document | null));
 	});
 </script>
+
+{#snippet shown(content: Body)}
+	{#if content.example}
+		<pre class="overflow-x-auto bg-base-300 p-2 text-sm">{JSON.stringify(content.example, null, 2)}</pre>
+	{/if}
+	{#if content.schema}<Fields {schemas} schema={content.schema} />{/if}
+{/snippet}
 
 <svelte:head><title>API · Iron Kettle</title></svelte:head>
 
@@ -60,14 +67,7 @@
 				{/if}
 				{#each Object.entries(operation.requestBody?.content ?? {}) as [type, content] (type)}
 					<h3 class="mt-2 font-semibold">Body, {type}</h3>
-					{#if content.example}
-						<pre class="overflow-x-auto bg-base-300 p-2 text-sm">{JSON.stringify(
-								content.example,
-								null,
-								2
-							)}</pre>
-					{/if}
-					{#if content.schema}<Fields {schemas} schema={content.schema} />{/if}
+					{@render shown(content)}
 				{/each}
 				<h3 class="mt-2 font-semibold">Answers</h3>
 				{#each Object.entries(operation.responses) as [status, response] (status)}
@@ -76,14 +76,7 @@
 							><span class="font-mono font-bold">{status}</span> {response.description}</summary
 						>
 						{#each Object.entries(response.content ?? {}) as [type, content] (type)}
-							{#if content.example}
-								<pre class="overflow-x-auto bg-base-300 p-2 text-sm">{JSON.stringify(
-										content.example,
-										null,
-										2
-									)}</pre>
-							{/if}
-							{#if content.schema}<Fields {schemas} schema={content.schema} />{/if}
+							{@render shown(content)}
 						{/each}
 					</details>
 				{/each}

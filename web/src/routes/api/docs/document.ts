@@ -27,9 +27,13 @@ export interface Schema {
 	examples?: unknown[];
 }
 
-interface Content {
-	[type: string]: { schema?: Schema; example?: unknown };
+/** A body of one type: its shape, and one worked example. */
+export interface Body {
+	schema?: Schema;
+	example?: unknown;
 }
+
+type Content = Record<string, Body>;
 
 export interface Operation {
 	summary: string;

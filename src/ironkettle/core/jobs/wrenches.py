@@ -1,0 +1,82 @@
+"""The wrench of a tightening: which of the shop's are proposed, and whether the one that was used could read it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from datetime import date
+
+from ironkettle.core.base.dates import shown_day
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import read_torque
+from ironkettle.core.jobs.ask import Ask, Choice
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.runs import WrenchUsed
+from ironkettle.core.machine.tightening import TorqueRange
+from ironkettle.core.machine.tightening.setting import setting_within
+from ironkettle.core.sheets.document.parts import Read
+
+_SHORTEST_REASON = 8
+
+
+def check_wrench(case: Case, wrench: str | None, readings: Sequence[str], overdue: str | None) -> None:
+    """Whether a wrench may have read these torques; ``overdue``: the reason for one out of calibration.
+
+    Raises RuleError where none is named, its calibration ended without a reason, or a reading is outside its range.
+    """
+    if wrench is None:
+        raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
+    used = listed_wrench(case, wrench)
+    if used is None:
+        return
+    if (ended := _ended(case, used)) is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
+        text = (
+            f"the calibration of {used.name} ended on {shown_day(ended)}: use another, or give the reason for this one"
+        )
+        raise fault("overdue", text)
+    low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
+    for reading in readings:
+        if not low <= read_torque(reading, "reading") <= high:
+            text = f"{used.name} reads from {used.low} to {used.high}; {reading} is not in its range"
+            raise fault("wrench", text, "a wrench with a suitable range")
+
+
+def _ended(case: Case, used: WrenchUsed) -> date | None:
+    """The day on which its calibration ended; None while it is valid, and where it has no end."""
+    until = used.calibrated_until
+    return until if until is not None and until < case.now.date() else None
+
+
+def listed_wrench(case: Case, wrench: str | None) -> WrenchUsed | None:
+    """The wrench of the shop's list by its key or name; None where it is none of them."""
+    named = {one.name: one for one in case.wrenches.values()}
+    return case.wrenches.get(wrench or "") or named.get(wrench or "")
+
+
+def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
+    return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
+
+
+def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, the one carried
+    over, then the smallest. [N·m]"""
+
+    def rank(key: str) -> tuple[bool, bool, bool, bool, float]:
+        used = case.wrenches[key]
+        reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
+        wide = read_torque(used.high, "high")
+        return not reaches, _ended(case, used) is not None, not holds, carried not in {key, used.name}, wide
+
+    def in_words(used: WrenchUsed) -> str:
+        return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
+
+    return tuple(Choice(key, in_words(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
+
+
+def wrench_asks(case: Case, right: TorqueRange, carried: str | None) -> Iterator[Ask]:
+    """What is asked of the wrench for a range; ``carried``: the one that the copied job used. [N·m]"""
+    choices = _wrenches(case, right, carried)
+    yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+    if choices and any(_ended(case, one) is not None for one in case.wrenches.values()):
+        first = case.wrenches[choices[0].key]
+        label = "Reason for a wrench out of calibration"
+        yield Ask("overdue", Read.TEXT, label, optional=_ended(case, first) is None)
