@@ -1,6 +1,7 @@
 """Do the tests hold the rules? One small thing of the core is changed at a time, in a copy, and the tests of its room are run.
 
 ``python -m tests.mutants [ROOM …] [--count N] [--seed N]``; ``./kettle bench mutants`` runs it. Prints what nobody noticed.
+The tests that pass over the changed line are run first, as most changes are noticed by one of them; the whole room decides.
 """
 
 from __future__ import annotations
@@ -18,6 +19,8 @@ from collections import defaultdict
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
+
+from coverage import CoverageData
 
 ROOT = Path(__file__).resolve().parents[1]
 CORE, TESTS = Path("src/ironkettle/core"), Path("tests/core")
@@ -104,34 +107,82 @@ def picked(every: Sequence[Mutant], count: int, seed: int) -> list[Mutant]:
     return chosen
 
 
-def tested(work: Path, room: Path, within_s: float | None) -> bool:
-    """Whether the tests of a room pass in the copy, in that time."""
-    command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", str(TESTS / room)]
+@dataclass(frozen=True)
+class Room:
+    """What the unchanged tests of a room are known for."""
+
+    covering: CoverageData
+    within_s: float
+    """A run that takes longer has noticed the change."""
+
+    def tests_over(self, file: Path, lines: range) -> list[str]:
+        """The tests that pass over these lines; what is worked out at import or for several tests names none."""
+        contexts = self.covering.contexts_by_lineno(str(file))
+        over = {context for line in lines for context in contexts.get(line, ())}
+        return sorted(map(_node_of, over - {""}))
+
+
+def _node_of(context: str) -> str:
+    """``tests.core.base.test_x.test_y`` as pytest names it."""
+    *module, function = context.split(".")
+    return f"{Path(*module)}.py::{function}"
+
+
+def measured(work: Path, room: Path) -> Room | None:
+    """Runs the tests of a room once and notes which test passes over which line; None where they fail."""
+    data = work / "coverage" / "-".join(room.parts)
+    (work / "coveragerc").write_text(f"[run]\ndynamic_context = test_function\nsource = {work / CORE}\n")
+    began = time.monotonic()
+    cover = ("coverage", "run", f"--rcfile={work / 'coveragerc'}", f"--data-file={data}", "-m")
+    if not _pytest(work, [str(TESTS / room)], None, *cover):
+        return None
+    covering = CoverageData(str(data))
+    covering.read()
+    return Room(covering, max(_LEAST_S, 3 * (time.monotonic() - began)))
+
+
+def _pytest(work: Path, tests: Sequence[str], within_s: float | None, *before: str) -> bool:
+    """Whether these tests pass in the copy, in that time."""
+    command = [
+        sys.executable,
+        "-m",
+        *before,
+        "pytest",
+        "-x",
+        "-q",
+        "-p",
+        "no:cacheprovider",
+        "-p",
+        "no:randomly",
+        *tests,
+    ]
     env = {**os.environ, "PYTHONPATH": str(work / "src"), "PYTHONDONTWRITEBYTECODE": "1"}
     try:
-        return (
-            subprocess.run(command, cwd=work, env=env, capture_output=True, timeout=within_s, check=False).returncode
-            == 0
-        )
+        done = subprocess.run(command, cwd=work, env=env, capture_output=True, timeout=within_s, check=False)
     except subprocess.TimeoutExpired:
         return False
+    return done.returncode == 0
 
 
-def unnoticed(work: Path, one: Mutant, within_s: float) -> str | None:
+def unnoticed(work: Path, one: Mutant, room: Room) -> str | None:
     """The change in words, where the tests do not notice it; the copy is as before afterwards."""
     target = work / one.file
     before = target.read_text(encoding="utf-8")
     tree = ast.parse(before)
     node, change = places_in(tree)[one.place]
+    first, last = getattr(node, "lineno", 1), getattr(node, "end_lineno", 1)
     was = ast.unparse(node).splitlines()[0][:70]
     change()
     target.write_text(ast.unparse(ast.fix_missing_locations(tree)), encoding="utf-8")
+    over = room.tests_over(target, range(first, last + 1))
     try:
-        passed = tested(work, one.room, within_s)
+        noticed = (over and not _pytest(work, over, room.within_s)) or not _pytest(
+            work, [str(TESTS / one.room)], room.within_s
+        )
     finally:
         target.write_text(before, encoding="utf-8")
     became = ast.unparse(node).splitlines()[0][:70]
-    return f"{one.file}:{getattr(node, 'lineno', '?')}  {was}  ->  {became}" if passed else None
+    return None if noticed else f"{one.file}:{first}  {was}  ->  {became}"
 
 
 def main() -> int:
@@ -142,18 +193,19 @@ def main() -> int:
     options = parser.parse_args()
     chosen = picked(list(mutants(options.rooms)), options.count, options.seed)
     with tempfile.TemporaryDirectory() as folder:
-        work, limits, alive = Path(folder), dict[Path, float](), 0
+        work, rooms, alive = Path(folder), dict[Path, Room](), 0
         for name in ("src", "tests", "docs"):
             shutil.copytree(ROOT / name, work / name, ignore=shutil.ignore_patterns("__pycache__", ".hypothesis"))
         shutil.copy(ROOT / "pyproject.toml", work)
+        (work / "coverage").mkdir()
         for done, one in enumerate(chosen, start=1):
-            if one.room not in limits:
-                began = time.monotonic()
-                if not tested(work, one.room, None):
+            if one.room not in rooms:
+                known = measured(work, one.room)
+                if known is None:
                     print(f"The tests of {one.room} fail before anything is changed.")
                     return 1
-                limits[one.room] = max(_LEAST_S, 3 * (time.monotonic() - began))
-            survivor = unnoticed(work, one, limits[one.room])
+                rooms[one.room] = known
+            survivor = unnoticed(work, one, rooms[one.room])
             alive += survivor is not None
             if survivor is not None:
                 print(f"{done:4}  {survivor}", flush=True)
