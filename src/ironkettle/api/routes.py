@@ -1,7 +1,7 @@
 """Every route of the API, in the order in which addresses are tried."""
 
 from ironkettle.api.base import health, quantities
-from ironkettle.api.jobs import handover, photos, plans, recordings, runs
+from ironkettle.api.jobs import handover, photos, plans, record, recordings, runs
 from ironkettle.api.jobs import routes as jobs
 from ironkettle.api.machine import adjusters, cylinders, pressure_tests, stand, tightening
 from ironkettle.api.sealing import compounds, facing, failures, grooves, ring_chart, rings, seals
@@ -40,6 +40,7 @@ ROUTERS = tuple(
         check,
         sheets,
         jobs,
+        record,
         runs,
         handover,
         photos,

@@ -13,7 +13,7 @@ from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE
 from ironkettle.api.base.schemas import NameText
 from ironkettle.api.jobs.found_view import EarlierOut, LeakOut, PhotoOut
-from ironkettle.api.jobs.routes import case_for, named_job
+from ironkettle.api.jobs.named import case_for, named_job
 from ironkettle.api.jobs.view import JobSummary, job_view
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.core.jobs import tasks_of

@@ -13,7 +13,7 @@ from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.jobs.found_view import PhotoOut, photos_out
-from ironkettle.api.jobs.routes import job_of
+from ironkettle.api.jobs.named import job_of
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.photos import made_small

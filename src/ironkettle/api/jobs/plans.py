@@ -12,7 +12,7 @@ from ironkettle.api.base.deps import DbSession, JobShop, SettingsInForce
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.base.schemas import Body, LengthText, NameText
-from ironkettle.api.jobs.routes import case_for, job_of
+from ironkettle.api.jobs.named import case_for, job_of
 from ironkettle.api.machine.adjusters import SettingAdviceOut, advice_in, advice_out
 from ironkettle.api.machine.pressure_tests import PlanOut, hold_plan_out
 from ironkettle.api.machine.tightening import AdapterBody, TorquePlanOut, plan_out, read_adapter

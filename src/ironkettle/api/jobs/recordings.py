@@ -14,7 +14,7 @@ from ironkettle.api.base.deps import now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.base.schemas import Body, NameText
-from ironkettle.api.jobs.routes import case_for, job_of
+from ironkettle.api.jobs.named import case_for, job_of
 from ironkettle.api.machine.stand import AWAY, driver_of, recorder_of
 from ironkettle.api.machine.stand_records import RecordingOut, recover_all
 from ironkettle.api.policies import Caller, StandPolicy

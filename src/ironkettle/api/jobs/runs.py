@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from ironkettle.api.base.deps import DbSession, JobShop
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
-from ironkettle.api.jobs.routes import case_for, job_of
+from ironkettle.api.jobs.named import case_for, job_of
 from ironkettle.api.machine.pressure_tests import AnalysisOut
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.core.jobs.test_forms import find_form

@@ -14,7 +14,7 @@ from ironkettle.api.base.deps import DbSession, JobShop, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE, NotThereError
 from ironkettle.api.base.schemas import Body, NameText
-from ironkettle.api.jobs.routes import case_for
+from ironkettle.api.jobs.named import case_for
 from ironkettle.api.jobs.view import JobView, job_view
 from ironkettle.api.policies import Caller, UnitPolicy
 from ironkettle.api.sheets.routes import find_sheet
