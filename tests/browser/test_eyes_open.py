@@ -80,7 +80,7 @@ def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Sh
     off = bench.get_by_role("region", name="Parts removed, and where they are")
     expect(off).to_contain_text("Rod: tray, place")
     expect(off).to_contain_text("Bede Harrowgate")
-    expect(bench.get_by_role("region", name="As found")).to_contain_text("energiser spoiled")
+    expect(bench.get_by_role("region", name="As found")).to_contain_text("energiser cut, twisted or flat")
     assert bench.evaluate("document.documentElement.scrollHeight") <= 800
     shot("handover")
     # The current task is a tap away.

@@ -241,7 +241,7 @@ def failure_table() -> FailureTable:
         for row in _rows("failure_causes.csv")
     }
     signs = {
-        Sign(row["sign"]): SignFacts(Sign(row["sign"]), row["says"], {cause: Weight(row[cause]) for cause in Cause})
+        Sign(row["sign"]): SignFacts(Sign(row["sign"]), {cause: Weight(row[cause]) for cause in Cause})
         for row in _rows("failure_signs.csv")
     }
     return FailureTable(signs, causes)

@@ -218,7 +218,7 @@ def test_the_log_tells_the_cause_and_what_was_seen_in_words() -> None:
     def words(payload: Payload) -> str:
         return payload_words(job.resolved, payload)
 
-    assert "scored along, dirt embedded" in words(job.state.get(FOUND, "rod-lip"))
+    assert "scored along the stroke, embedded grit" in words(job.state.get(FOUND, "rod-lip"))
     told = words(job.state.get(CAUSES, "rod-lip"))
     assert told.startswith("rod lip seal: cause dirt in the fluid or from outside (")
     assert told.endswith("by the evidence); grit")

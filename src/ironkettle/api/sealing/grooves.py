@@ -51,7 +51,7 @@ from ironkettle.core.sealing.rings import RingSize
 from ironkettle.reference import ring_table
 from ironkettle.store.shop.tables import gland_tables
 
-router = APIRouter(prefix="/api/glands", tags=["glands"], responses=ERROR_RESPONSES)
+router = APIRouter(prefix="/api/glands", tags=["grooves"], responses=ERROR_RESPONSES)
 
 
 class RingNamed(Body):

@@ -106,7 +106,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between, must)
         asks.append(Ask("faced", Read.ZONE, f"Which side: {word}?", choices))
-    signs = tuple(Choice(one.sign.value, one.says) for one in case.tables.failures.offered[at.spec.kind])
+    signs = tuple(Choice(one.sign.value, one.sign.words) for one in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
     if at.spec.kind is ElementKind.O_RING:
         label = "Section, if it looks like the wrong ring"
@@ -150,9 +150,13 @@ def _words(resolved: Resolved, payload: ElementFound) -> str:
     facing = ""
     if payload.faced and oriented:
         facing = f", {oriented.word} to {resolved.zone_names.get(payload.faced, payload.faced)}"
-    signs = ", ".join(sign.value.replace("_", " ") for sign in payload.signs if sign is not Sign.NONE)
+    signs = _signs(payload)
     how = f"found{facing}{f', {signs}' if signs else ''}" if payload.present else "found missing"
     return f"{name} {how}{f': {payload.note}' if payload.note else ''}"
+
+
+def _signs(found: ElementFound) -> str:
+    return ", ".join(sign.words for sign in found.signs if sign is not Sign.NONE)
 
 
 def _hand_over(case: Case) -> Iterator[Line]:
@@ -168,7 +172,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
             continue
         turned = oriented.faces is not None and found.faced is not None and found.faced != oriented.faces
         faced = f", {oriented.word} to {case.resolved.zone_names[found.faced]}" if found.faced else ""
-        signs = ", ".join(sign.value.replace("_", " ") for sign in found.signs if sign is not Sign.NONE)
+        signs = _signs(found)
         words = f"{at.spec.name}{faced}{', the wrong way round' if turned else ''}{f': {signs}' if signs else ''}"
         words += f"; {found.note}" if found.note else ""
         lines.append(Line.by(Section.LAY, words, marked.mark, caution=turned or bool(signs)))

@@ -46,9 +46,9 @@ def diagnose(known: Circumstances, table: FailureTable) -> tuple[Diagnosed, ...]
         for cause, weight in told.weights.items():
             score[cause] += log(weight.ratio)
             if weight in _HOW:
-                speaks_for[cause].append(f"{told.says}: {_HOW[weight]}")
+                speaks_for[cause].append(f"{told.sign.words}: {_HOW[weight]}")
             elif weight is Weight.AGAINST:
-                against[cause].append(f"{told.says}: evidence against it")
+                against[cause].append(f"{told.sign.words}: evidence against it")
     for fact in evidence_of(known):
         score[fact.cause] += log(fact.ratio)
         (speaks_for if fact.ratio > 1 else against)[fact.cause].append(fact.text)

@@ -11,32 +11,40 @@ from ironkettle.core.sealing.catalogue import KINDS, ElementKind, Group
 
 
 class Sign(StrEnum):
-    """What is seen on a seal that came off."""
+    """What is seen on a seal that came off, and how it is written in a record."""
 
-    NONE = "none"
-    NIBBLED_LOW_SIDE = "nibbled_low_side"
-    FLAT_ONE_SIDE = "flat_one_side"
-    FLAT_BOTH_SIDES = "flat_both_sides"
-    HARD_CRACKED = "hard_cracked"
-    SOFT_SWOLLEN = "soft_swollen"
-    SHRUNK = "shrunk"
-    SPIRAL_CUTS = "spiral_cuts"
-    CUT_AT_FITTING = "cut_at_fitting"
-    BLISTERED = "blistered"
-    WORN_ONE_SIDE = "worn_one_side"
-    WORN_EVENLY = "worn_evenly"
-    SCORED_ALONG = "scored_along"
-    LIP_TORN = "lip_torn"
-    LIP_FOLDED = "lip_folded"
-    ENERGISER_SPOILED = "energiser_spoiled"
-    CHEWED = "chewed"
-    BURNT = "burnt"
-    EXTRUDED_INTO_THREADS = "extruded_into_threads"
-    MISSING_PIECE = "missing_piece"
-    RUST_BEHIND = "rust_behind"
-    DIRT_EMBEDDED = "dirt_embedded"
-    REVERSED = "reversed"
-    GLAZED = "glazed"
+    words: str
+
+    def __new__(cls, key: str, words: str = "") -> Sign:
+        sign = str.__new__(cls, key)
+        sign._value_ = key
+        sign.words = words
+        return sign
+
+    NONE = ("none", "none of these")
+    NIBBLED_LOW_SIDE = ("nibbled_low_side", "edge nibbled on the low-pressure side")
+    FLAT_ONE_SIDE = ("flat_one_side", "flat on one side")
+    FLAT_BOTH_SIDES = ("flat_both_sides", "flat on both sides")
+    HARD_CRACKED = ("hard_cracked", "hard, with cracks")
+    SOFT_SWOLLEN = ("soft_swollen", "soft and swollen")
+    SHRUNK = ("shrunk", "shrunk and loose")
+    SPIRAL_CUTS = ("spiral_cuts", "cuts in a spiral")
+    CUT_AT_FITTING = ("cut_at_fitting", "one clean cut")
+    BLISTERED = ("blistered", "blisters or pits inside")
+    WORN_ONE_SIDE = ("worn_one_side", "worn on one side of the circumference")
+    WORN_EVENLY = ("worn_evenly", "worn evenly all round")
+    SCORED_ALONG = ("scored_along", "scored along the stroke")
+    LIP_TORN = ("lip_torn", "lip torn")
+    LIP_FOLDED = ("lip_folded", "lip folded over")
+    ENERGISER_SPOILED = ("energiser_spoiled", "energiser cut, twisted or flat")
+    CHEWED = ("chewed", "chewed all round")
+    BURNT = ("burnt", "burnt or charred at the edge")
+    EXTRUDED_INTO_THREADS = ("extruded_into_threads", "pressed into a thread or a gap")
+    MISSING_PIECE = ("missing_piece", "a piece is missing")
+    RUST_BEHIND = ("rust_behind", "rust behind it")
+    DIRT_EMBEDDED = ("dirt_embedded", "embedded grit")
+    REVERSED = ("reversed", "it was the wrong way round")
+    GLAZED = ("glazed", "shiny, glazed face")
 
 
 class Cause(StrEnum):
@@ -117,10 +125,9 @@ class CauseFacts:
 
 @dataclass(frozen=True, slots=True)
 class SignFacts:
-    """A sign in words, and how it speaks for or against each cause."""
+    """How a sign speaks for or against each cause."""
 
     sign: Sign
-    says: str
     weights: Mapping[Cause, Weight]
 
 
