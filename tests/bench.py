@@ -24,6 +24,7 @@ from ironkettle.core.jobs import (
     resolve,
     tasks_of,
 )
+from ironkettle.core.jobs.filling import put
 from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.jobs.kinds.strike import EntryStruck
@@ -33,7 +34,7 @@ from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed, chunks_of, plain
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.shop.people import Author, Role
-from ironkettle.demo.walker import filled, put
+from ironkettle.demo.walker import filled
 from ironkettle.demo.walker import tight_trace as trace
 from ironkettle.reference import shipped_tables
 

@@ -1,4 +1,7 @@
-"""Run the server: ``python -m ironkettle``. The database is prepared before (prepare.py)."""
+"""Run the server: ``python -m ironkettle [--on-word]``. The database is prepared before it serves (prepare.py).
+
+``--on-word``: makes itself ready and serves when a line comes on standard input; without one it ends.
+"""
 
 from __future__ import annotations
 
@@ -54,6 +57,8 @@ def main() -> int:
         ssl_keyfile=settings.key or None,
     )
     server = Server(config)
+    if "--on-word" in sys.argv and not sys.stdin.readline():
+        return NOT_STARTED
     with contextlib.suppress(KeyboardInterrupt):
         server.run()
     return 0 if server.started else NOT_STARTED

@@ -12,13 +12,14 @@ from collections.abc import Iterator
 from typing import Any
 
 from ironkettle.core.jobs import Ask, Task
+from ironkettle.core.jobs.filling import put
 
 # No two holds are alike, as no two traces of a shop are.
 _PHASES = random.Random()
 
 
 def filled(task: Task, **given: Any) -> dict[str, Any]:
-    """The payload of a task with its asks filled: what is given, else proposed, else the first choice, a yes, the middle."""
+    """The payload of a task with its asks filled: what is given, else what is right, else proposed, else a yes, the first choice, the middle."""
     payload = copy.deepcopy(dict(task.entry))
     for ask in task.asks:
         value = given.get(ask.field, answer_to(ask))
@@ -30,23 +31,10 @@ def filled(task: Task, **given: Any) -> dict[str, Any]:
     return payload
 
 
-def put(payload: Any, path: str, value: Any) -> None:
-    """Set a dotted path; numbers index lists, which grow as far as needed."""
-    *way, last = path.split(".")
-    at = payload
-    for place, name in enumerate(way):
-        following = [*way, last][place + 1]
-        at = at.setdefault(name, [] if following.isdigit() else {}) if isinstance(at, dict) else at[int(name)]
-    if isinstance(at, list):
-        while len(at) <= int(last):
-            at.append(None)
-        at[int(last)] = value
-    else:
-        at[last] = value
-
-
 def answer_to(ask: Ask) -> Any:
     """What a sound unit and a careful hand answer; None leaves a field out."""
+    if ask.right is not None:
+        return ask.right
     if ask.proposed is not None:
         return ask.proposed
     if ask.optional:

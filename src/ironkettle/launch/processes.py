@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import ctypes
 import signal
 import ssl
@@ -25,8 +26,12 @@ class Running:
 
     children: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
 
-    def spawn(self, name: str, command: Sequence[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
-        child = subprocess.Popen(command, cwd=PROJECT, env=env, stdin=subprocess.DEVNULL, preexec_fn=_die_with_parent)  # noqa: PLW1509 (single-threaded)
+    def spawn(
+        self, name: str, command: Sequence[str], env: dict[str, str], *, waits: bool = False
+    ) -> subprocess.Popen[bytes]:
+        """``waits``: for the word that ``give_word`` gives it."""
+        stdin = subprocess.PIPE if waits else subprocess.DEVNULL
+        child = subprocess.Popen(command, cwd=PROJECT, env=env, stdin=stdin, preexec_fn=_die_with_parent)  # noqa: PLW1509 (single-threaded)
         self.children[name] = child
         return child
 
@@ -45,6 +50,14 @@ class Running:
             except subprocess.TimeoutExpired:
                 child.kill()
                 child.wait()
+
+
+def give_word(child: subprocess.Popen[bytes]) -> None:
+    """Lets a child go on that was started to wait; one that has ended is found out by whoever waits for its answer."""
+    assert child.stdin is not None
+    with contextlib.suppress(BrokenPipeError):
+        child.stdin.write(b"\n")
+        child.stdin.close()
 
 
 def _die_with_parent() -> None:

@@ -20,7 +20,7 @@ from ironkettle.launch.frontend import ensure_build
 from ironkettle.launch.instance import announce, claimed
 from ironkettle.launch.keeper import Kept
 from ironkettle.launch.machine import free_port, port_is_free
-from ironkettle.launch.processes import Running, wait_until_ready
+from ironkettle.launch.processes import Running, give_word, wait_until_ready
 from ironkettle.launch.roles import DATABASE, OWNER
 from ironkettle.launch.trouble import PROJECT, Trouble, say
 
@@ -98,7 +98,7 @@ def _bring_up(
     own_url: str | None,
     running: Running,
 ) -> list[Kept]:
-    """Database, stand and server, in this order; what is to be kept running of them."""
+    """Database, stand and server; what is to be kept running of them."""
     kept = []
     if cluster is not None:
         cluster.start()
@@ -107,6 +107,11 @@ def _bring_up(
         settled = replace(cluster, wanted_port=cluster.port)
         kept.append(Kept("The database", settled.is_alive, settled.start))
     database_url = own_url or (cluster.url() if cluster else "")
+    port, simulated = stand_port(options.port, {options.port, cluster.port if cluster else 0})
+    env = server_env(database_url, listening, port)
+    command = [str(environment.python), "-m", "ironkettle"]
+    # It makes itself ready while the database is prepared: each takes seconds.
+    waiting = running.spawn("server", [*command, "--on-word"], env, waits=True)
     prepare(
         environment,
         database_url,
@@ -115,21 +120,19 @@ def _bring_up(
         demo="--empty" if options.empty or (own_url and not options.demo) else "--demo",
         open_to_others=listening.open_to_others,
     )
-    port, simulated = stand_port(options.port, {options.port, cluster.port if cluster else 0})
-    env = server_env(database_url, listening, port)
     if simulated:
 
         def stand() -> None:
-            running.spawn("stand", [str(environment.python), "-m", "ironkettle.stand.simulated", str(port)], env)
+            running.spawn("stand", [*command[:-1], "ironkettle.stand.simulated", str(port)], env)
 
         stand()
         kept.append(Kept("The simulated test stand", lambda: running.is_alive("stand"), stand))
+    give_word(waiting)
+    wait_until_ready(waiting, listening)
 
     def serve() -> None:
-        server = running.spawn("server", [str(environment.python), "-m", "ironkettle"], env)
-        wait_until_ready(server, listening)
+        wait_until_ready(running.spawn("server", command, env), listening)
 
-    serve()
     kept.append(Kept("The server", lambda: running.is_alive("server"), serve))
     return kept
 

@@ -73,17 +73,20 @@ def test_a_count_names_every_line_once() -> None:
 
 def test_a_reversed_one_is_refused_at_fitting() -> None:
     job = at("swing-bridge-ram", "fit:rod-lip")
-    with pytest.raises(
-        RuleError, match="reversed: open lips of the rod lip seal towards rod side, not open air"
-    ) as caught:
+    with pytest.raises(RuleError, match="reversed: the rod lip seal goes with its open lips towards the") as caught:
         job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "outside"})
     assert fields(caught) == ["faces"]
+    assert caught.value.code == "reversed"
+    # It says why; which tile is right it does not say.
+    assert "rod side" not in str(caught.value)
+    assert caught.value.faults[0].accepts == ("rod side", "open air")
     with pytest.raises(RuleError, match="say which side: open lips"):
         job.do({"kind": "element_fitted", "element": "rod-lip"})
     with pytest.raises(RuleError, match="not a zone next to this station"):
         job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "cap_side"})
-    choices = [choice.key for choice in job.task("fit:rod-lip").asks[0].choices]
-    assert choices == ["rod_side", "outside"], "the right one stands first"
+    ask = job.task("fit:rod-lip").asks[0]
+    assert [choice.key for choice in ask.choices] == list(job.resolved.elements["rod-lip"].station.between)
+    assert ask.right == "rod_side"
     job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side"})
     assert "rod lip seal fitted, open lips to rod side" in payload_words(job.resolved, job.entries[-1][0])
 
@@ -92,14 +95,30 @@ def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
     job = at("swing-bridge-ram", "fit:rod-lip")
     with pytest.raises(RuleError, match="for one use only"):
         job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side", "reused": True})
-    assert job.task("fit:rod-band").entry["reused"] is True
     assert job.task("fit:rod-lip").entry["reused"] is False
+    # Nothing is proposed as kept: whoever has it in hand says so.
+    (kept, source) = [ask for ask in job.task("fit:rod-band").asks if ask.field in {"reused", "source"}]
+    assert (kept.proposed, kept.optional, kept.right) == (None, False, True)
+    assert source.optional
+    job.walk(until=lambda task: task.key == "fit:rod-band")
+    with pytest.raises(RuleError, match="the rod wear band is in no kit: where is the new one from") as caught:
+        job.do({"kind": "element_fitted", "element": "rod-band"})
+    assert fields(caught) == ["source"]
+    job.do({"kind": "element_fitted", "element": "rod-band", "source": "stock", "lubricant": "dry"})
+    assert "fitted, new from stock, dry" in payload_words(job.resolved, job.entries[-1][0])
 
 
 def test_what_must_never_meet_it_is_refused_but_for_a_reason_in_writing() -> None:
     job = at("dosing-check-valve", "fit:disc-seal")
-    with pytest.raises(RuleError, match="never mineral grease on the disc seal: it swells EPDM"):
-        job.do({"kind": "element_fitted", "element": "disc-seal", "lubricant": "Mineral Grease NLGI 2"})
+    for word in ("mineral grease", "Lithium grease", "petroleum jelly", "engine oil", "hydraulic_oil"):
+        with pytest.raises(RuleError, match="never mineral: it swells EPDM") as caught:
+            job.do({"kind": "element_fitted", "element": "disc-seal", "lubricant": word})
+        assert caught.value.code == "wrong-lubricant"
+        assert "glycerine" in caught.value.faults[0].accepts
+        assert "lithium_grease" not in caught.value.faults[0].accepts
+    for word in ("grease", "olive oil", "NLGI 2"):
+        with pytest.raises(RuleError, match="not in the list of lubricants"):
+            job.do({"kind": "element_fitted", "element": "disc-seal", "lubricant": word, "against": "none other here"})
     job.do(
         {
             "kind": "element_fitted",

@@ -256,17 +256,21 @@ def test_a_seal_that_looks_sound_is_kept_only_where_the_shop_keeps_it() -> None:
         keep(stripped({"practice_seals": 1.0}, **one_use))
 
 
-@pytest.mark.parametrize(
-    ("way", "words"), [(0, "clean service fluid"), (1, "grease that suits the compound"), (2, "dry")]
-)
-def test_fitted_with_what_the_shop_says_where_the_sheet_is_silent(way: float, words: str) -> None:
+@pytest.mark.parametrize(("way", "key"), [(0, "service_fluid"), (1, "lithium_grease"), (2, "dry")])
+def test_fitted_with_what_the_shop_says_where_the_sheet_is_silent(way: float, key: str) -> None:
+    def proposed(job: Job) -> Any:
+        return next(ask for ask in of_ring(job).asks if ask.field == "lubricant").proposed
+
     job = stripped({"practice_fitting": way})
-    assert of_ring(job).entry["lubricant"] == words
+    assert proposed(job) == key
     said = stripped({"practice_fitting": way}, stations__0__seats__0__elements__0__lubricant="silicone grease")
-    assert of_ring(said).entry["lubricant"] == "silicone grease"
+    assert proposed(said) == "silicone_grease"
+    # What the shop does gives way to what the compound stands.
+    epdm = stripped({"practice_fitting": way}, stations__0__seats__0__elements__0__compound="EPDM")
+    assert proposed(epdm) == {0: "silicone_grease", 1: "silicone_grease", 2: "dry"}[int(way)]
     gasket = stripped({"practice_fitting": way}, stations__0__seats__0__elements__0__kind="gasket",
                       stations__0__seats__0__elements__0__ring=None)  # fmt: skip
-    assert of_ring(gasket).entry["lubricant"] == "dry"
+    assert proposed(gasket) == "dry"
 
 
 def test_the_practice_options_a_job_rests_on_are_named_once_each() -> None:

@@ -111,7 +111,8 @@ def test_a_unit_the_sheet_does_not_serve_is_refused_by_its_answer() -> None:
     choices = [{"key": "a", "says": "a", "refuses": "not here"}, {"key": "b", "says": "b", "refuses": "nor this"}]
     question = {"key": "q", "ask": "Which?", "seen_at": "out", "choices": choices}
     assert "every choice refuses" in told(questions=[question])["questions.0.choices"]
-    # The one that is served stands first, wherever the sheet lists it.
+    # They stand as the sheet lists them; a script takes the one that is served.
     question["choices"][1] = {"key": "b", "says": "b"}
     job = Job(sheet_of(plug(questions=[question])))
-    assert [choice.key for choice in job.task("answer:q").asks[0].choices] == ["b", "a"]
+    (ask,) = job.task("answer:q").asks
+    assert ([choice.key for choice in ask.choices], ask.right) == (["a", "b"], "b")

@@ -64,7 +64,7 @@ def test_dosing_motor_shows_what_leaks_if_left_out_and_never_takes_mineral_greas
     job = job_at("dosing-motor", "find:screw-ring")
     assert "left out, the cover leaks at its screws" in job.task("find:screw-ring").text
     job.walk(until=lambda task: task.key == "fit:outlet-ring")
-    with pytest.raises(RuleError, match="drinking water"):
+    with pytest.raises(RuleError, match="not listed for food service"):
         job.do({**filled(job.task("fit:outlet-ring")), "lubricant": "mineral grease"})
 
 

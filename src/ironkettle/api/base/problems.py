@@ -115,7 +115,7 @@ def install(app: FastAPI) -> None:
     def malformed(request: Request, error: RequestValidationError) -> JSONResponse:
         faults = [_fault(item) for item in error.errors()[:50]]
         detail = "; ".join(f"{fault.field}: {fault.message}" for fault in faults)
-        return problem(422, RuleError.code, RuleError.title, detail[:2000], faults)
+        return problem(422, "invalid-input", RuleError.title, detail[:2000], faults)
 
     @app.exception_handler(HTTPException)
     def http_error(request: Request, error: HTTPException) -> JSONResponse:

@@ -88,9 +88,10 @@ class EntryFieldOut(BaseModel):
 
 
 class DescribedOut(BaseModel):
-    """An entry in words, and which of its fields can be corrected."""
+    """An entry in words as the log would have it, and which of its fields can be corrected; ``whole``: whether nothing is missing in it."""
 
     words: str
+    whole: bool
     fields: list[EntryFieldOut]
 
 
@@ -154,12 +155,15 @@ def append(
 )
 def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reader, shop: JobShop) -> DescribedOut:
     case = case_for(session, job_of(session, job_id), shop, caller)
+    whole = True
     try:
         words = payload_words(case.resolved, read_payload(body.payload))
     except ValidationError:
-        words = str(body.payload.get("kind", "an entry")).replace("_", " ")[:80]
+        words, whole = str(body.payload.get("kind", "an entry")).replace("_", " ")[:80], False
     asked = asked_of(case, body.payload)
-    return DescribedOut(words=words, fields=[EntryFieldOut(ask=AskOut.of(ask), value=value) for ask, value in asked])
+    return DescribedOut(
+        words=words, whole=whole, fields=[EntryFieldOut(ask=AskOut.of(ask), value=value) for ask, value in asked]
+    )
 
 
 @router.post("/{job_id}/discarded", status_code=204, summary="Note that a device gave up an entry it held")

@@ -10,6 +10,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from ironkettle.core.jobs import Ask, Case, Mark, Marked, Stage, Status, Task, payload_words, signed_words
+from ironkettle.core.jobs.filling import records_of
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
 from ironkettle.core.jobs.registry import AnyScreen, task_key_of
 from ironkettle.core.jobs.state import Payload
@@ -24,7 +25,10 @@ class ChoiceOut(BaseModel):
 
 
 class AskOut(BaseModel):
-    """A field a person fills in. ``field`` is its dotted path in the payload; the right choice comes first."""
+    """A field a person fills in. ``field`` is its dotted path in the payload; choices stand in the order of the drawing or the sheet.
+
+    ``right``: what a careful hand answers, where the sheet knows it: for scripts, never for a screen.
+    """
 
     field: str
     read: str
@@ -36,6 +40,7 @@ class AskOut(BaseModel):
     optional: bool
     needs: dict[str, float] | None
     hint: str | None
+    right: Any
 
     @classmethod
     def of(cls, ask: Ask) -> AskOut:
@@ -53,6 +58,7 @@ class AskOut(BaseModel):
             optional=ask.optional,
             needs=None if ask.needs is None else dict(ask.needs),
             hint=ask.hint,
+            right=ask.right,
         )
 
 
@@ -100,7 +106,8 @@ class TaskOut(BaseModel):
 
     ``screen``: what its screen shows, by kind. ``signs``: a PIN is needed beside it; ``skippable``: it can be skipped with a reason, on one of
     the ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
-    taken apart again from here; ``practice``: the practice option it rests on; ``view``: of the drawing that its place lies in.
+    taken apart again from here; ``practice``: the practice option it rests on; ``view``: of the drawing that its place lies in;
+    ``records``: what its entry puts on the record as proposed, word for word as the log has it.
     """
 
     key: str
@@ -124,6 +131,7 @@ class TaskOut(BaseModel):
     blocked_by: list[str]
     asks: list[AskOut]
     entry: dict[str, Any]
+    records: list[str]
     signs: bool
     recorded: RecordedOut | None
     skippable: bool
@@ -187,6 +195,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         blocked_by=list(task.blocked_by),
         asks=[AskOut.of(ask) for ask in task.asks],
         entry=dict(task.entry),
+        records=list(records_of(case, task)),
         signs=task.kind.signs,
         recorded=recorded,
         skippable=skippable,

@@ -18,15 +18,17 @@ from ironkettle.api.base.schemas import (
     TemperatureText,
     findings_out,
 )
-from ironkettle.core.base.findings import Finding
+from ironkettle.core.base.findings import Finding, verdict_of
 from ironkettle.core.base.quantities import read_gauge_pressure, read_length, read_temperature
 from ironkettle.core.sealing.compounds import (
+    LUBRICANTS,
     WORDS,
     CompoundAdvice,
     Duty,
     Lubricant,
     check_lubricant,
     find_compound,
+    find_lubricant,
     medium_of,
     rank_compounds,
 )
@@ -143,21 +145,65 @@ def _hardness(body: AdviseBody, read: Collector) -> HardnessOut | None:
 
 
 class LubricantBody(Body):
-    lubricant: Lubricant
-    material: NameText = Field(examples=["EPDM"])
-    fluids: list[NameText] = Field(default_factory=list, max_length=8)
+    """``lubricant``: a key of the list, or a word it goes by. ``fluid``: what the seal works in."""
+
+    lubricant: NameText = Field(examples=["lithium_grease"])
+    compound: NameText = Field(examples=["EPDM"])
+    fluid: NameText | None = Field(default=None, examples=["mineral oil ISO VG 46"])
     duty: Duty = Duty.GENERAL
     packing_set: bool = False
 
 
 class LubricantOut(BaseModel):
+    lubricant: Lubricant
+    verdict: Literal["good", "caution", "reject"]
     findings: list[FindingOut]
+
+
+class ListedLubricantOut(BaseModel):
+    """A lubricant of the list. ``duties``: those it is listed for by its kind; ``attacks``: compounds it may not touch."""
+
+    key: Lubricant
+    name: str
+    base: str
+    thickener: str
+    duties: list[Duty]
+    attacks: list[str]
+    never_in: list[Duty]
+    silicone_free: bool
+    on_seals: bool
+    note: str
+
+
+@router.get("/lubricants", summary="The list of lubricants")
+def listed_lubricants() -> list[ListedLubricantOut]:
+    return [
+        ListedLubricantOut(
+            key=key,
+            name=facts.name,
+            base=facts.base,
+            thickener=facts.thickener,
+            duties=sorted(facts.listed_for),
+            attacks=sorted(facts.attacks),
+            never_in=sorted(facts.never_in),
+            silicone_free=facts.silicone_free,
+            on_seals=facts.on_seals,
+            note=facts.note,
+        )
+        for key, facts in LUBRICANTS.items()
+    ]
 
 
 @router.post("/compounds/lubricant", summary="Whether a lubricant suits a compound")
 def lubricant(body: LubricantBody) -> LubricantOut:
-    columns = [medium_of(fluid, media(), f"fluids.{place}") for place, fluid in enumerate(body.fluids)]
-    found = check_lubricant(
-        body.lubricant, find_compound(body.material, compounds()), columns, duty=body.duty, packing_set=body.packing_set
+    read = Collector()
+    columns = (
+        []
+        if body.fluid is None
+        else [read.get(lambda text, field: medium_of(text, media(), field), body.fluid, "fluid")]
     )
-    return LubricantOut(findings=findings_out(found))
+    key = read.get(find_lubricant, body.lubricant, "lubricant")
+    compound = read.get(lambda text, field: find_compound(text, compounds(), field), body.compound, "compound")
+    read.done()
+    found = check_lubricant(key, compound, columns, duty=body.duty, packing_set=body.packing_set)
+    return LubricantOut(lubricant=key, verdict=verdict_of(found), findings=findings_out(found))

@@ -22,11 +22,10 @@ class FieldFault:
 class RuleError(Exception):
     """Input the rules refuse. Carries every fault found, each naming its field."""
 
-    code = "invalid-input"
     title = "Some fields need correcting"
 
-    def __init__(self, faults: Iterable[FieldFault]) -> None:
-        self.faults = tuple(faults)
+    def __init__(self, faults: Iterable[FieldFault], code: str = "invalid-input") -> None:
+        self.faults, self.code = tuple(faults), code
         super().__init__("; ".join(f"{fault.field}: {fault.message}" for fault in self.faults))
 
 
@@ -58,6 +57,6 @@ class UnconvergedError(Exception):
         super().__init__(f"{what} did not settle in {iterations} rounds (last {last!r}, residual {residual!r})")
 
 
-def fault(field_name: str, message: str, *accepts: str) -> RuleError:
-    """A RuleError with a single fault."""
-    return RuleError([FieldFault(field_name, message, tuple(accepts))])
+def fault(field_name: str, message: str, *accepts: str, code: str = "invalid-input") -> RuleError:
+    """A RuleError with a single fault; ``code``: the type of problem, where scripts may rely on one of its own."""
+    return RuleError([FieldFault(field_name, message, tuple(accepts))], code)

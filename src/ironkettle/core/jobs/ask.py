@@ -21,9 +21,10 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class Ask:
-    """A field a person fills in. ``field`` is its dotted path in the payload; the right choice comes first.
+    """A field a person fills in. ``field`` is its dotted path in the payload; choices stand in the order of the drawing or the sheet.
 
-    ``limit`` in ``unit``, both ends finite; ``proposed`` stands unless it is changed; ``needs``: what a trace must hold.
+    ``limit`` in ``unit``, both ends finite; ``proposed`` stands unless it is changed; ``needs``: what a trace must hold; ``right``: what a
+    careful hand answers, where the sheet knows it: for scripts, never for a screen.
     """
 
     field: str
@@ -36,3 +37,4 @@ class Ask:
     optional: bool = False
     needs: Mapping[str, float] | None = None
     hint: str | None = None
+    right: Json = None

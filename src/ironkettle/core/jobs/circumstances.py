@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import read_length, read_temperature
 from ironkettle.core.jobs.case import Case
@@ -41,9 +43,9 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
     """Everything known of one element as it was found. Temperature [°C], pressure [MPa]."""
     gland, check = _groove(case, at)
     found = case.state.get(FOUND, at.key)
-    compound = _compound(case, at)
+    compound = compound_of(case, at)
     service = case.resolved.sheet.service
-    gas = None if service.medium == _STEAM else service.medium in _GASES
+    gas = None if service.medium == _STEAM else is_gas(case)
     zones = zones_by_key(case.resolved.sheet)
     high = service.temperature[1] if service.temperature else None
     return Circumstances(
@@ -53,7 +55,7 @@ def circumstances_of(case: Case, at: ElementAt) -> Circumstances:
         gland,
         check,
         _faced(case, at),
-        _medium(case),
+        next(iter(media_of(case)), None),
         gas,
         compound,
         read_temperature(high, "temperature") if high else None,
@@ -113,7 +115,8 @@ def _ring(case: Case, at: ElementAt) -> RingSize | None:
         return None
 
 
-def _compound(case: Case, at: ElementAt) -> Compound | None:
+def compound_of(case: Case, at: ElementAt) -> Compound | None:
+    """What an element is made of, as the sheet or its kit line has it; None where that is not known."""
     lines = case.resolved.lines_of(at.key)
     named = at.spec.compound or next((line.compound for line in lines if line.compound), None)
     try:
@@ -122,17 +125,21 @@ def _compound(case: Case, at: ElementAt) -> Compound | None:
         return None
 
 
-def _medium(case: Case) -> str | None:
-    """The column of the compatibility table for the fluid it came in with, else for the sheet's; None where none fits."""
+def is_gas(case: Case) -> bool:
+    """Whether the unit is worked with a gas; steam counts, it wets nothing."""
+    return case.resolved.sheet.service.medium in _GASES | {_STEAM}
+
+
+def media_of(case: Case) -> tuple[str, ...]:
+    """The columns of the compatibility table for the fluid it came in with, then for those of the sheet, as far as they are known."""
     compounds = case.tables.glands.compounds
     media = tuple(compounds[0].ratings) if compounds else ()
     intake = intake_of(case.state)
+    found: list[str] = []
     for fluid in (*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids):
-        try:
-            return medium_of(fluid, media)
-        except RuleError:
-            continue
-    return None
+        with contextlib.suppress(RuleError):
+            found.append(medium_of(fluid, media))
+    return tuple(dict.fromkeys(found))
 
 
-__all__ = ["circumstances_of", "failed"]
+__all__ = ["circumstances_of", "compound_of", "failed", "is_gas", "media_of"]

@@ -1,4 +1,4 @@
-"""What follows of the shop's practice options: whether an old element may be kept, and what a new one is fitted with."""
+"""What follows of the shop's practice options: whether an old element may be kept, and which of them a fitting rests on."""
 
 from __future__ import annotations
 
@@ -8,12 +8,10 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.jobs.task import Task
-from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.failures import Sign
 from ironkettle.core.shop.settings import Held
 
 _KEEP = 1
-_LUBRICANT = {0: "clean service fluid", 1: "grease that suits the compound", 2: "dry"}
 
 
 def practice_of(case: Case, at: ElementAt) -> Held | None:
@@ -44,13 +42,3 @@ def may_be_kept(case: Case, at: ElementAt) -> bool:
     found = case.state.get(FOUND, at.key)
     turned = found is not None and found.faced not in {None, case.resolved.oriented[at.key].faces}
     return found is not None and found.present and not turned and not set(found.signs) - {Sign.NONE}
-
-
-def lubricant_of(case: Case, at: ElementAt) -> str:
-    """What an element is fitted with: what the sheet says, else the shop's way."""
-    if at.spec.lubricant:
-        return at.spec.lubricant
-    if not KINDS[at.spec.kind].lubricated:
-        return _LUBRICANT[2]
-    place = next(place for place in _LUBRICANT if case.tables.settings.follows("fitting", place))
-    return _LUBRICANT[place]

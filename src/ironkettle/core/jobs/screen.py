@@ -44,8 +44,9 @@ class Dial(BaseModel):
 
 
 class PlainScreen(Screen):
-    """Its asks, one below the other; ``in_line``: each on one line with its label."""
+    """Its asks, one below the other; ``in_line``: each on one line with its label; ``neutral``: elements drawn without their direction."""
 
     kind: Literal["plain"] = "plain"
     in_line: bool
     as_should: AllAsShould | None
+    neutral: list[str] = Field(default_factory=list)

@@ -55,10 +55,9 @@ def delicate_of(parts: Iterable[PartSpec]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(f"{part.name}: {part.delicate}" for part in parts if part.delicate))
 
 
-def zone_choices(resolved: Resolved, between: tuple[str, str], right: str | None) -> tuple[Choice, ...]:
-    """The two zones to point at, the right one first."""
-    keys = sorted(between, key=lambda key: key != right)
-    return tuple(Choice(key, resolved.zone_names.get(key, key)) for key in keys)
+def zone_choices(resolved: Resolved, between: tuple[str, str]) -> tuple[Choice, ...]:
+    """The two zones to point at, in the order of the drawing: that at smaller z first."""
+    return tuple(Choice(key, resolved.zone_names.get(key, key)) for key in between)
 
 
 def measured(read: Read, limit: str | None, field: str) -> tuple[str | None, tuple[float, float] | None, Limit | None]:
@@ -111,7 +110,7 @@ def _finite(limit: Limit | None) -> tuple[float, float]:
 
 def ask_yes(field: str, label: str) -> Ask:
     """A question that only *yes* answers well."""
-    return Ask(field, Read.YES_NO, label)
+    return Ask(field, Read.YES_NO, label, right=True)
 
 
 def after_steps(case: Case, step: str) -> dict[str, str]:

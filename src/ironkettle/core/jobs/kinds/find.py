@@ -18,7 +18,7 @@ from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sealing.catalogue import ElementKind
-from ironkettle.core.sealing.compounds import Lubricant
+from ironkettle.core.sealing.compounds import LUBRICANTS, Lubricant
 from ironkettle.core.sealing.facing import reversed_finding
 from ironkettle.core.sealing.failures import Sign
 from ironkettle.core.sheets.document.facts import zones_by_key
@@ -91,7 +91,14 @@ def _drafts(case: Case) -> Iterator[Draft]:
 
 # As a hand can tell them apart on a part; the fluid of the unit itself says nothing.
 _LUBRICANTS = tuple(
-    Choice(one.value, one.value.replace("_", " ")) for one in Lubricant if one is not Lubricant.SERVICE_FLUID
+    Choice(key.value, LUBRICANTS[key].name)
+    for key in (
+        Lubricant.DRY,
+        Lubricant.MINERAL_OIL,
+        Lubricant.MINERAL_GREASE,
+        Lubricant.SILICONE_GREASE,
+        Lubricant.PFPE_GREASE,
+    )
 )
 
 
@@ -104,8 +111,8 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
         asks.append(Ask("counted", Read.NUMBER, "How many were there?", limit=(at.spec.count, at.spec.count)))
     if must is not None:
         word = resolved.oriented[at.key].word
-        choices = zone_choices(resolved, at.station.between, must)
-        asks.append(Ask("faced", Read.ZONE, f"Which side: {word}?", choices))
+        choices = zone_choices(resolved, at.station.between)
+        asks.append(Ask("faced", Read.ZONE, f"Which side: {word}?", choices, right=must))
     signs = tuple(Choice(one.sign.value, one.sign.words) for one in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
     if at.spec.kind is ElementKind.O_RING:

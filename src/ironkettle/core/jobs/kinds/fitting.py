@@ -8,7 +8,7 @@ from typing import Literal
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import read_length
-from ironkettle.core.jobs.ask import Ask
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import (
@@ -26,24 +26,39 @@ from ironkettle.core.jobs.kinds.base import (
 from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.practice import lubricant_of, may_be_kept, practice_of
+from ironkettle.core.jobs.lubricating import check_fitting_lubricant, lubricant_choices, proposed_lubricant
+from ironkettle.core.jobs.practice import may_be_kept, practice_of
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.jobs.screen import PlainScreen, Screen
 from ironkettle.core.jobs.shortage import refuse_short
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
+from ironkettle.core.sealing.compounds import find_lubricant, lubricant_words
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("fit", "Fitted", rank=0)
+
+def _screen(case: Case, task: Task) -> Screen:
+    """Its asks; the way round of what is not fitted yet is not drawn: the hand answers, not the eye on the screen."""
+    directed = [key for key, one in case.resolved.oriented.items() if one.faces is not None]
+    neutral = [key for key in directed if not _is_fitted(case, key)]
+    return PlainScreen(in_line=False, as_should=all_as_should(case, task), neutral=neutral)
+
+
+_TASK = TaskKind("fit", "Fitted", rank=0, screen=_screen)
 _DRY = "dry"
 
 
 class ElementFitted(Payload):
-    """``faces`` as seen by the one who fitted it; ``reused``: the old one was kept; ``against``: why a caution is overruled."""
+    """``faces`` as seen by the one who fitted it; ``reused``: the old one was kept; ``source``: where a new one comes from that is in no kit.
+
+    ``lubricant``: a key of the list, or a word it goes by; ``against``: why a caution is overruled.
+    """
 
     kind: Literal["element_fitted"] = "element_fitted"
     element: ItemKey
     faces: ItemKey | None = None
     reused: bool = False
+    source: Literal["stock", "ordered"] | None = None
     lubricant: Short = _DRY
     offset: Short | None = None
     depth_below: Short | None = None
@@ -53,7 +68,6 @@ class ElementFitted(Payload):
 
 
 FITTED: Book[str, ElementFitted] = Book("fitted")
-_SHORTEST_REASON = 5
 
 
 # A depth is read with a depth gauge on rubber: so far from what the sheet gives it still is that.
@@ -71,18 +85,14 @@ def _check(case: Case, payload: ElementFitted) -> None:
     _check_facing(case, at, payload)
     if not payload.reused:
         refuse_short(case, payload.element, name)
+        if payload.source is None and not case.resolved.lines_of(payload.element):
+            text = f"the {name} is in no kit: where is the new one from?"
+            raise fault("source", text, *(one.key for one in _SOURCES))
     sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
     if at.spec.identify and not sized:
         raise RefusedError("size-unknown", f"choose the size of the {name} first")
     _check_depth(at, payload)
-    for never in at.spec.never:
-        if never.what.casefold() in payload.lubricant.casefold() and len(payload.against) < _SHORTEST_REASON:
-            why = f": {never.why}" if never.why else ""
-            raise fault(
-                "lubricant",
-                f"never {never.what} on the {name}{why}; only a written reason overrules this",
-                at.spec.lubricant or _DRY,
-            )
+    check_fitting_lubricant(case, at, payload.lubricant, payload.against)
     if at.spec.marks and payload.marks is not True:
         raise fault("marks", f"the {name}: {', '.join(at.spec.marks)}", "yes")
 
@@ -93,11 +103,15 @@ def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
         known("faces", payload.faces, at.station.between, "zone next to this station")
     if must is None or payload.faces == must:
         return
-    word, names = case.resolved.oriented[at.key].word, case.resolved.zone_names
+    oriented, names = case.resolved.oriented[at.key], case.resolved.zone_names
+    sides = [names[key] for key in at.station.between]
     if payload.faces is None:
-        raise fault("faces", f"say which side: {word}", names[must])
-    text = f"reversed: {word} of the {at.spec.name} towards {names[must]}, not {names[payload.faces]}; turn it round"
-    raise fault("faces", text, names[must])
+        raise fault("faces", f"say which side: {oriented.word}", *sides)
+    # Which side is right is not told: the next tap would only repeat it.
+    text = (
+        f"reversed: the {at.spec.name} goes with its {oriented.reason}; turn it round, look again, then say which side"
+    )
+    raise fault("faces", text, *sides, code="reversed")
 
 
 def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
@@ -147,14 +161,11 @@ def _own(case: Case, at: ElementAt) -> dict[str, str]:
 def _task(case: Case, at: ElementAt) -> Task:
     resolved, spec = case.resolved, at.spec
     must, word = resolved.oriented[at.key].faces, resolved.oriented[at.key].word
-    kept = not at.one_use and not resolved.lines_of(at.key)
-    entry: JsonObject = {
-        "kind": "element_fitted", "element": at.key, "reused": kept, "lubricant": lubricant_of(case, at),
-    }  # fmt: skip
+    entry: JsonObject = {"kind": "element_fitted", "element": at.key, "reused": False}
     asks: list[Ask] = []
     if must is not None:
-        choices = zone_choices(resolved, at.station.between, must)
-        asks.append(Ask("faces", Read.ZONE, f"Which side now: {word}?", choices))
+        choices = zone_choices(resolved, at.station.between)
+        asks.append(Ask("faces", Read.ZONE, f"Which side now: {word}?", choices, right=must))
     if spec.offset:
         asks.append(Ask("offset", Read.TEXT, spec.offset))
     if spec.depth_below:
@@ -164,9 +175,11 @@ def _task(case: Case, at: ElementAt) -> Task:
         asks.append(Ask("depth_below", Read.LENGTH, "How deep does it lie?", unit="mm", limit=(low, high), hint=unit))
     if spec.marks:
         asks.append(ask_yes("marks", f"As marked: {', '.join(spec.marks)}?"))
-    if at.one_use and may_be_kept(case, at):
-        asks.append(Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False))
-    asks.append(Ask("lubricant", Read.TEXT, "Fitted with", proposed=lubricant_of(case, at)))
+    asks += _asks_of_origin(case, at)
+    lubricant = proposed_lubricant(case, at).value
+    asks.append(
+        Ask("lubricant", Read.CHOICE, "Fitted with", lubricant_choices(case, at), proposed=lubricant, right=lubricant)
+    )
     size = case.state.get(SIZES, at.key)
     named = size.size if size else f"{spec.ring.series} {spec.ring.designation}" if spec.ring else spec.size
     return Task(
@@ -174,7 +187,7 @@ def _task(case: Case, at: ElementAt) -> Task:
         Stage.REBUILD,
         _TASK,
         at.key,
-        f"Fit the {spec.name}{f', {named}' if named else ''}: {resolved.oriented[at.key].instruction}",
+        f"Fit the {spec.name}{f', {named}' if named else ''}: {resolved.oriented[at.key].reason}",
         entry,
         why=spec.why,
         delicate=delicate_of([resolved.parts[spec.part]] if spec.part in resolved.parts else []),
@@ -182,6 +195,21 @@ def _task(case: Case, at: ElementAt) -> Task:
         practice=practice_of(case, at),
         asks=tuple(asks),
     )
+
+
+_CAME = {"stock": ", new from stock", "ordered": ", new, ordered for this job"}
+_SOURCES = (Choice("stock", "From the shop's stock"), Choice("ordered", "Ordered for this job"))
+
+
+def _asks_of_origin(case: Case, at: ElementAt) -> Iterator[Ask]:
+    """Whether the old one is kept, and where a new one comes from that is in no kit: nobody knows that but the hand."""
+    in_kit = bool(case.resolved.lines_of(at.key))
+    if not at.one_use:
+        yield Ask("reused", Read.YES_NO, f"Is the old {at.spec.name} fitted again?", right=not in_kit)
+    elif may_be_kept(case, at):
+        yield Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False)
+    if not in_kit:
+        yield Ask("source", Read.CHOICE, "Where is the new one from?", _SOURCES, optional=not at.one_use)
 
 
 def _words(resolved: Resolved, payload: ElementFitted) -> str:
@@ -193,14 +221,16 @@ def _words(resolved: Resolved, payload: ElementFitted) -> str:
         else ""
     )
     against = f"; overruled: {payload.against}" if payload.against else ""
-    return f"{name} {'old one kept' if payload.reused else 'fitted'}{facing}, {payload.lubricant}{against}"
+    came = _CAME.get(payload.source or "", "")
+    how = "old one kept" if payload.reused else f"fitted{came}"
+    return f"{name} {how}{facing}, {lubricant_words(payload.lubricant)}{against}"
 
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for key, fitted in case.state.book(FITTED).items():
         at = case.resolved.elements.get(key)
         if fitted.value.against and at is not None:
-            yield f"{at.spec.name} fitted with {fitted.value.lubricant} against the build sheet: {fitted.value.against}."
+            yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant)} against the build sheet: {fitted.value.against}."
 
 
 def _remarks(case: Case) -> Iterator[str]:
@@ -214,6 +244,7 @@ KIND = EntryKind(
     payload=ElementFitted,
     check=_check,
     apply=keep(FITTED, lambda one: one.element),
+    complete=lambda case, one: one.model_copy(update={"lubricant": find_lubricant(one.lubricant).value}),
     words=_words,
     tasks=_drafts,
     completes="fit:{element}",

@@ -56,11 +56,12 @@ def _drafts(case: Case) -> Iterator[Draft]:
     for question in case.resolved.whole.questions:
         seen = steps.get(question.seen_at or "")
         before = case.carried.answers.get(question.key) if case.carried else None
-        # What a sister unit was comes first, and says so; a person still looks.
-        listed = sorted(question.choices, key=lambda one: (one.refuses is not None, one.key != before))
+        # What a sister unit was says so; a person still looks.
         choices = tuple(
-            Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None)) for one in listed
+            Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None))
+            for one in question.choices
         )
+        right = before or next(one.key for one in question.choices if one.refuses is None)
         task = Task(
             f"answer:{question.key}",
             STAGE_OF_STEP[seen.stage] if seen else Stage.INTAKE,
@@ -68,7 +69,7 @@ def _drafts(case: Case) -> Iterator[Draft]:
             question.key,
             question.ask,
             {"kind": "question_answered", "question": question.key},
-            asks=(Ask("choice", Read.CHOICE, question.ask, choices),),
+            asks=(Ask("choice", Read.CHOICE, question.ask, choices, right=right),),
         )
         after = {f"step:{seen.key}": ""} if seen and seen.key in case.resolved.steps else {}
         yield Draft(task, case.state.has(ANSWERS, question.key), step=question.seen_at, after=after)

@@ -2,10 +2,20 @@
 
 from ironkettle.core.sealing.compounds.advise import WORDS, CompoundAdvice, judge_compound, rank_compounds
 from ironkettle.core.sealing.compounds.expansion import rubber_expansion
-from ironkettle.core.sealing.compounds.lubricant import check_lubricant, lubricant_column
-from ironkettle.core.sealing.compounds.model import Compound, Duty, Lubricant, Rating, find_compound, medium_of
+from ironkettle.core.sealing.compounds.lubricant import STRICT, check_lubricant, lubricant_column, refusals
+from ironkettle.core.sealing.compounds.lubricants import (
+    LUBRICANTS,
+    Lubricant,
+    find_lubricant,
+    is_known,
+    is_meant,
+    lubricant_words,
+)
+from ironkettle.core.sealing.compounds.model import Compound, Duty, Rating, duty_of_service, find_compound, medium_of
 
 __all__ = [
+    "LUBRICANTS",
+    "STRICT",
     "WORDS",
     "Compound",
     "CompoundAdvice",
@@ -13,10 +23,16 @@ __all__ = [
     "Lubricant",
     "Rating",
     "check_lubricant",
+    "duty_of_service",
     "find_compound",
+    "find_lubricant",
+    "is_known",
+    "is_meant",
     "judge_compound",
     "lubricant_column",
+    "lubricant_words",
     "medium_of",
     "rank_compounds",
+    "refusals",
     "rubber_expansion",
 ]

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
-from ironkettle.core.base.findings import Finding, caution, info, reject
+from ironkettle.core.base.findings import Finding, Severity, caution, info, reject
 from ironkettle.core.sealing.compounds.advise import DUTY_BASIS, WORDS
-from ironkettle.core.sealing.compounds.model import BASIS, Compound, Duty, Lubricant, Rating
+from ironkettle.core.sealing.compounds.lubricants import LUBRICANTS, Lubricant, LubricantFacts
+from ironkettle.core.sealing.compounds.model import BASIS, Compound, Duty, Rating
 
 PACKING_BASIS = "shop rule: grease holds a packing set apart and hides its leak"
+LIST_BASIS = "list of lubricants; the tin and the maker's drawing win"
+# What is breathed, drunk or burns near oxygen takes listed lubricants alone: no reason overrules that.
+STRICT = frozenset({Duty.BREATHING, Duty.OXYGEN, Duty.POTABLE})
+# What a base is rated as in the compatibility table, by whether it is a grease.
 _COLUMN = {
-    Lubricant.MINERAL_OIL: "mineral_hydraulic_oil",
-    Lubricant.MINERAL_GREASE: "mineral_grease",
-    Lubricant.SILICONE_GREASE: "silicone_grease",
-    Lubricant.PFPE_GREASE: "pfpe_grease",
-}
+    ("mineral", False): "mineral_hydraulic_oil", ("mineral", True): "mineral_grease",
+    ("silicone (PDMS)", True): "silicone_grease", ("perfluoropolyether", True): "pfpe_grease",
+}  # fmt: skip
 
 
 def lubricant_column(lubricant: Lubricant) -> str | None:
@@ -22,61 +25,73 @@ def lubricant_column(lubricant: Lubricant) -> str | None:
 
     Source: reference/tables/compatibility.csv.
     """
-    return _COLUMN.get(lubricant)
-
-
-_GREASES = {Lubricant.MINERAL_GREASE, Lubricant.SILICONE_GREASE, Lubricant.PFPE_GREASE}
-_NEVER_IN_FOOD = {Lubricant.MINERAL_OIL, Lubricant.MINERAL_GREASE}
+    facts = LUBRICANTS[lubricant]
+    return _COLUMN.get((facts.base, facts.is_grease))
 
 
 def check_lubricant(
     lubricant: Lubricant,
-    compound: Compound,
+    compound: Compound | None,
     media: Sequence[str] = (),
     *,
     duty: Duty = Duty.GENERAL,
     packing_set: bool = False,
 ) -> tuple[Finding, ...]:
-    """What speaks against fitting a compound with a lubricant; nothing when all is well.
+    """What speaks against fitting a seal with a lubricant; nothing when all is well.
 
     Parameters
     ----------
     lubricant : what is put on.
-    compound : what the seal is made of.
-    media : what the seal works in, for ``service_fluid``.
-    duty : near oxygen nothing that burns; breathing, food and potable water only listed lubricants.
+    compound : what the seal is made of; None where that is not known, then only duty and place are judged.
+    media : columns of the compatibility table the seal works in, for ``service_fluid``.
+    duty : near oxygen, for breathing air and potable water only what is listed for it; for food nothing that is barred from it.
     packing_set : V-packing and stuffing-box sets are oiled, not greased.
 
-    Source: reference/tables/compatibility.csv and the shop rules named in the findings.
+    Source: reference/tables/compatibility.csv, the list of lubricants (lubricants.py) and the shop rules named in the findings.
     """
-    name = lubricant.value.replace("_", " ")
-    found: list[Finding] = []
-    columns = (
-        list(media) if lubricant is Lubricant.SERVICE_FLUID else [_COLUMN[lubricant]] if lubricant in _COLUMN else []
-    )
-    for column in columns:
-        rating = compound.ratings[column]
-        text = f"{name} on {compound.name}: {WORDS[rating]}"
-        if rating is Rating.DO_NOT_USE:
-            found.append(reject("lubricant", text, BASIS))
-        elif rating is not Rating.GOOD:
-            found.append(caution("lubricant", text, BASIS))
-    found += _duty(lubricant, name, duty)
-    if packing_set and lubricant in _GREASES:
-        found.append(reject("packing-greased", f"{name} on a packing set: use oil, not grease", PACKING_BASIS))
+    facts = LUBRICANTS[lubricant]
+    found = list(_duty(lubricant, facts, duty))
+    if compound is not None:
+        found += _touched(lubricant, facts, compound, media)
+    if not facts.on_seals:
+        found.append(reject("not-on-seals", f"{facts.name}: {facts.note}; it does not belong on a seal", LIST_BASIS))
+    if packing_set and facts.is_grease and facts.on_seals:
+        found.append(reject("packing-greased", f"{facts.name} on a packing set: use oil, not grease", PACKING_BASIS))
     if lubricant is Lubricant.DRY and duty is Duty.GENERAL:
         found.append(info("dry", "fitted dry: only where the maker says so; a dry ring rolls and tears", DUTY_BASIS))
     return tuple(found)
 
 
-def _duty(lubricant: Lubricant, name: str, duty: Duty) -> list[Finding]:
+def _touched(
+    lubricant: Lubricant, facts: LubricantFacts, compound: Compound, media: Sequence[str]
+) -> Iterator[Finding]:
+    """What it does to the compound: as the list says, else as the table rates what it is made of."""
+    if compound.name in facts.attacks:
+        text = f"{facts.name} on {compound.name}: {WORDS[Rating.DO_NOT_USE]}"
+        yield reject("lubricant", text, f"{LIST_BASIS}; {BASIS}")
+        return
+    column = lubricant_column(lubricant)
+    columns = list(media) if lubricant is Lubricant.SERVICE_FLUID else [] if column is None else [column]
+    for one in columns:
+        rating = compound.ratings[one]
+        text = f"{facts.name} on {compound.name}: {WORDS[rating]}"
+        if rating is Rating.DO_NOT_USE:
+            yield reject("lubricant", text, BASIS)
+        elif rating is not Rating.GOOD:
+            yield caution("lubricant", text, BASIS)
+
+
+def _duty(lubricant: Lubricant, facts: LubricantFacts, duty: Duty) -> Iterator[Finding]:
     if duty is Duty.GENERAL or lubricant is Lubricant.DRY:
-        return []
-    where = duty.value.replace("_", " ")
-    if duty is Duty.OXYGEN and lubricant is not Lubricant.PFPE_GREASE:
-        return [reject("burns", f"{name} can burn near oxygen: only PFPE grease listed for oxygen, or dry", DUTY_BASIS)]
-    if lubricant in _NEVER_IN_FOOD or (lubricant is Lubricant.SERVICE_FLUID and duty is Duty.BREATHING):
-        return [reject("not-listed", f"{name} is not for {where} service: only a listed lubricant", DUTY_BASIS)]
-    if lubricant is Lubricant.SERVICE_FLUID:
-        return []
-    return [caution("listed-only", f"{name} only from a tin whose label lists it for {where}", DUTY_BASIS)]
+        return
+    if duty in facts.never_in or (duty in STRICT and duty not in facts.listed_for):
+        code = "burns" if duty is Duty.OXYGEN else "not-listed"
+        why = "it can burn near oxygen" if duty is Duty.OXYGEN else f"it is not listed for {duty.value} service"
+        yield reject(code, f"{facts.name}: {why}; only a listed lubricant, or dry", DUTY_BASIS)
+    elif lubricant is not Lubricant.SERVICE_FLUID:
+        yield caution("listed-only", f"{facts.name} only from a tin whose label lists it for {duty.value}", DUTY_BASIS)
+
+
+def refusals(findings: Sequence[Finding]) -> tuple[Finding, ...]:
+    """The findings that forbid it."""
+    return tuple(one for one in findings if one.severity is Severity.REJECT)

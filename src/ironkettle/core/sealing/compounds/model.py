@@ -27,18 +27,12 @@ class Duty(StrEnum):
     OXYGEN = "oxygen"
     BREATHING = "breathing"
     FOOD = "food"
-    POTABLE_WATER = "potable_water"
+    POTABLE = "potable"
 
 
-class Lubricant(StrEnum):
-    """What a seal is fitted with."""
-
-    DRY = "dry"
-    SERVICE_FLUID = "service_fluid"
-    MINERAL_OIL = "mineral_oil"
-    MINERAL_GREASE = "mineral_grease"
-    SILICONE_GREASE = "silicone_grease"
-    PFPE_GREASE = "pfpe_grease"
+def duty_of_service(cleanliness: str) -> Duty:
+    """The duty that a sheet names as the cleanliness of its service; *none* is general."""
+    return Duty.GENERAL if cleanliness == "none" else Duty(cleanliness)
 
 
 @dataclass(frozen=True, slots=True)

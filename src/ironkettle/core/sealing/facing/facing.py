@@ -37,6 +37,7 @@ def orient_elements(station: Station, zones: Mapping[str, Zone]) -> tuple[tuple[
                 element.kind,
                 faces,
                 _instruction(element, faces, zones, known=known),
+                _reason(element, by_rule, zones, known=known),
                 element.label,
                 element.face,
             )
@@ -154,6 +155,30 @@ def _instruction(element: Element, faces: str | None, zones: Mapping[str, Zone],
     if element.kind is ElementKind.CONTOURED_BACKUP:
         return f"{element.face} against the O-ring, towards {zones[faces].label}"
     return f"{element.face} towards {zones[faces].label}"
+
+
+_REASON = {
+    Law.HELD: "towards the pressure it holds",
+    Law.HIGHER: "towards the higher pressure",
+    Law.LOWER: "towards the lower pressure",
+    Law.AIR: "towards the side that dirt comes from",
+    Law.RING: "against the O-ring",
+    Law.PACKING: "away from the packing",
+    Law.BEVEL: "towards the pressure",
+}
+
+
+def _reason(element: Element, by_rule: str | None, zones: Mapping[str, Zone], *, known: bool) -> str:
+    """What decides the way round, for one who has the unit in hand: no answer to a question about the zone."""
+    if not known:
+        return f"{element.face}: as the maker's drawing shows; the zones do not tell"
+    if element.faces is None and by_rule is None:
+        return KINDS[element.kind].undirected
+    if element.faces in {None, by_rule}:
+        return f"{element.face} {_REASON[KINDS[element.kind].law]}"
+    named = any(zone.label.casefold() in element.why.casefold() for zone in zones.values())
+    why = f": {element.why}" if element.why and not named else ""
+    return f"{element.face} as the maker's drawing shows{why}"
 
 
 def _differs(element: Element, by_rule: str, zones: Mapping[str, Zone]) -> Finding:

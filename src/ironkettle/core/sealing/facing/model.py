@@ -78,10 +78,13 @@ class Station:
 
 @dataclass(frozen=True, slots=True)
 class OrientedElement:
+    """``instruction``: which way round, with the zone; ``reason``: what decides it, without naming a zone."""
+
     key: str
     kind: ElementKind
     faces: str | None
     instruction: str
+    reason: str
     label: str
     word: str
 

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ironkettle.core.sealing.catalogue import ElementKind
-from ironkettle.core.sealing.compounds import Compound, Lubricant, Rating, lubricant_column
+from ironkettle.core.sealing.compounds import LUBRICANTS, Compound, Lubricant, Rating, lubricant_column
 from ironkettle.core.sealing.failures.model import Cause, Sign
 from ironkettle.core.sealing.grooves import Gland, GlandCheck, Medium
 
@@ -205,11 +205,13 @@ def _compound(known: Circumstances) -> Iterator[Evidence]:
 def _lubricant(known: Circumstances) -> Iterator[Evidence]:
     if known.lubricant is Lubricant.DRY:
         yield Evidence(Cause.DRY_RUNNING, _SOME, "it was dry as it came off")
-    column = None if known.lubricant is None else lubricant_column(known.lubricant)
-    if known.lubricant is None or column is None or known.compound is None:
+    if known.lubricant is None or known.compound is None:
         return
-    name, compound = known.lubricant.value.replace("_", " "), known.compound
-    rating = compound.ratings[column]
+    name, compound = LUBRICANTS[known.lubricant].name.lower(), known.compound
+    column = lubricant_column(known.lubricant)
+    rating = None if column is None else compound.ratings[column]
+    if compound.name in LUBRICANTS[known.lubricant].attacks:
+        rating = Rating.DO_NOT_USE
     if rating is Rating.DO_NOT_USE:
         yield Evidence(Cause.CHEMICAL_SWELL, _MUCH * 2, f"{name} was on it, which {compound.name} does not resist")
     elif rating is Rating.DOUBTFUL:

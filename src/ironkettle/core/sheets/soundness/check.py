@@ -13,6 +13,7 @@ from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.drawing.proof import Proof, prove
 from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
+from ironkettle.core.sheets.soundness.lubricants import lubricant_faults
 from ironkettle.core.sheets.soundness.names import name_faults
 from ironkettle.core.sheets.soundness.order import order_faults
 from ironkettle.core.sheets.soundness.steps import stage_faults
@@ -47,7 +48,12 @@ def check_document(document: dict[str, Any], tables: SheetTables) -> Soundness:
 
 def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
     """A well-formed sheet: geometry is proved only where names and figures are sound, for it stands on them."""
-    faults = [*stage_faults(sheet), *name_faults(sheet), *figure_faults(sheet, tables)]
+    faults = [
+        *stage_faults(sheet),
+        *name_faults(sheet),
+        *figure_faults(sheet, tables),
+        *lubricant_faults(sheet, tables.compounds),
+    ]
     if faults:
         return Soundness(sheet, faults)
     faults = list(order_faults(sheet))

@@ -1,0 +1,94 @@
+"""What an element is fitted with: what is proposed, and what its compound and the duty of the unit forbid."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ironkettle.core.base.errors import RuleError, fault
+from ironkettle.core.base.findings import Finding
+from ironkettle.core.jobs.ask import Choice
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.circumstances import compound_of, is_gas, media_of
+from ironkettle.core.jobs.resolved import ElementAt
+from ironkettle.core.sealing.catalogue import KINDS, Group
+from ironkettle.core.sealing.compounds import (
+    LUBRICANTS,
+    STRICT,
+    Duty,
+    Lubricant,
+    check_lubricant,
+    duty_of_service,
+    find_lubricant,
+    is_meant,
+    refusals,
+)
+
+_BY_PRACTICE = {0: Lubricant.SERVICE_FLUID, 1: Lubricant.LITHIUM_GREASE, 2: Lubricant.DRY}
+# What is proposed instead where compound or duty forbid the usual, the commonest first.
+_INSTEAD = (
+    Lubricant.SILICONE_GREASE, Lubricant.SILICONE_GREASE_POTABLE, Lubricant.PFPE_GREASE, Lubricant.BREATHING_AIR_GREASE,
+    Lubricant.DRY,
+)  # fmt: skip
+_SHORTEST_REASON = 5
+
+
+def duty_of(case: Case) -> Duty:
+    """The duty of the unit, as its sheet has it."""
+    return duty_of_service(case.resolved.whole.service.cleanliness)
+
+
+def proposed_lubricant(case: Case, at: ElementAt) -> Lubricant:
+    """What the sheet says, else the shop's way where compound and duty allow it, else the first that they allow."""
+    if at.spec.lubricant:
+        try:
+            return find_lubricant(at.spec.lubricant)
+        except RuleError:
+            pass
+    if not KINDS[at.spec.kind].lubricated:
+        return Lubricant.DRY
+    usual = _BY_PRACTICE[next(place for place in _BY_PRACTICE if case.tables.settings.follows("fitting", place))]
+    # Air and steam wet nothing.
+    if usual is Lubricant.SERVICE_FLUID and is_gas(case):
+        usual = Lubricant.LITHIUM_GREASE
+    return next(one for one in (usual, *_INSTEAD) if one is Lubricant.DRY or not refused_lubricant(case, at, one))
+
+
+def lubricant_choices(case: Case, at: ElementAt) -> tuple[Choice, ...]:
+    """What may lie on a seal of this unit, in the order of the list."""
+    listed = [(key, facts) for key, facts in LUBRICANTS.items() if facts.on_seals]
+    fit = [(key, facts) for key, facts in listed if not refused_lubricant(case, at, key)]
+    return tuple(Choice(key.value, facts.name, facts.note or None) for key, facts in fit)
+
+
+def refused_lubricant(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[str, ...]:
+    """Why an element may not be fitted with a lubricant; nothing where it may."""
+    return (*(one.message for one in _refusals(case, at, lubricant)), *_never(case, at, lubricant))
+
+
+def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) -> None:
+    """Raises RuleError for a word that is in no list, and for what compound or duty forbid.
+
+    A written reason overrules the compound and the sheet, but not the duty of a unit that is breathed from, drunk from, or holds oxygen.
+    """
+    lubricant = find_lubricant(word)
+    why = refused_lubricant(case, at, lubricant)
+    if not why:
+        return
+    right = [key.value for key, facts in LUBRICANTS.items() if facts.on_seals and not refused_lubricant(case, at, key)]
+    text = f"{at.spec.name}: {'; '.join(why)}"
+    if duty_of(case) in STRICT:
+        raise fault("lubricant", f"{text}; no reason overrules this", *right, code="wrong-lubricant")
+    if len(against) < _SHORTEST_REASON:
+        raise fault("lubricant", f"{text}; only a written reason overrules this", *right, code="wrong-lubricant")
+
+
+def _refusals(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[Finding, ...]:
+    packing = KINDS[at.spec.kind].group is Group.PACKING
+    found = check_lubricant(lubricant, compound_of(case, at), media_of(case), duty=duty_of(case), packing_set=packing)
+    return refusals(found)
+
+
+def _never(case: Case, at: ElementAt, lubricant: Lubricant) -> Iterator[str]:
+    for never in at.spec.never:
+        if is_meant(never.what, lubricant, media_of(case)):
+            yield f"never {never.what}{f': {never.why}' if never.why else ''}"

@@ -1,0 +1,76 @@
+"""Lubricants of a sheet: each is in the list, and none is one that compound, duty or the sheet itself forbid."""
+
+from __future__ import annotations
+
+import contextlib
+from collections.abc import Iterator
+
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.sealing.catalogue import KINDS, Group
+from ironkettle.core.sealing.compounds import (
+    Compound,
+    check_lubricant,
+    duty_of_service,
+    find_compound,
+    find_lubricant,
+    is_known,
+    is_meant,
+    medium_of,
+    refusals,
+)
+from ironkettle.core.sheets.document.places import ElementSpec
+from ironkettle.core.sheets.document.sheet import Sheet
+
+
+def lubricant_faults(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[FieldFault]:
+    """Lubricants that are in no list, and those that may not lie where the sheet puts them."""
+    for index, station in enumerate(sheet.stations):
+        for place, seat in enumerate(station.seats):
+            for at, element in enumerate(seat.elements):
+                yield from _element(f"stations.{index}.seats.{place}.elements.{at}", element, sheet, compounds)
+    for index, step in enumerate(sheet.steps):
+        if step.lubricant is not None:
+            yield from _unlisted(f"steps.{index}.lubricant", step.lubricant)
+
+
+def _element(path: str, element: ElementSpec, sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[FieldFault]:
+    for place, never in enumerate(element.never):
+        if not is_known(never.what):
+            text = f"“{never.what}” is neither in the list of lubricants nor a base of them"
+            yield FieldFault(f"{path}.never.{place}.what", text, ("mineral", "silicone", "petroleum", "lithium_grease"))
+    if element.lubricant is None:
+        return
+    unlisted = list(_unlisted(f"{path}.lubricant", element.lubricant))
+    yield from unlisted
+    if unlisted:
+        return
+    lubricant, compound = find_lubricant(element.lubricant), None
+    if element.compound is not None:
+        with contextlib.suppress(RuleError):
+            compound = find_compound(element.compound, compounds)
+    media = tuple(_media(sheet, compounds))
+    packing = KINDS[element.kind].group is Group.PACKING
+    duty = duty_of_service(sheet.service.cleanliness)
+    against = [
+        one.message for one in refusals(check_lubricant(lubricant, compound, media, duty=duty, packing_set=packing))
+    ]
+    against += [
+        f"the sheet itself says never {one.what}" for one in element.never if is_meant(one.what, lubricant, media)
+    ]
+    if against:
+        yield FieldFault(f"{path}.lubricant", "; ".join(against))
+
+
+def _unlisted(path: str, word: str) -> Iterator[FieldFault]:
+    try:
+        find_lubricant(word)
+    except RuleError as error:
+        for one in error.faults:
+            yield FieldFault(path, one.message, one.accepts[:12])
+
+
+def _media(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[str]:
+    columns = tuple(compounds[0].ratings) if compounds else ()
+    for fluid in sheet.service.fluids:
+        with contextlib.suppress(RuleError):
+            yield medium_of(fluid, columns)
