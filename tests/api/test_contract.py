@@ -42,7 +42,7 @@ BODIES: dict[str, dict[str, Any]] = {
         "fluids": ["mineral oil ISO VG 46"], "temperature_max": "70 °C", "lubricant": "mineral_grease",
         "worst_gap": "0.08 mm", "pressure": "7 MPa", "section": "3.53 mm",
     },
-    "/api/compounds/lubricant": {"lubricant": "mineral_grease", "material": "EPDM"},
+    "/api/compounds/lubricant": {"lubricant": "mineral_grease", "compound": "EPDM"},
     "/api/stacks/orient": {
         "zones": [
             {"key": "rod_side", "kind": "pressure", "pressure": "210 bar"},
@@ -82,7 +82,7 @@ FIELDS = {
     "/api/seals/packing": {"section_mm", "rings", "stack_mm", "compression_mm", "turns", "findings"},
     "/api/seals/press-fit": {"interference_mm", "wanted_low_mm", "wanted_high_mm", "verdict", "findings"},
     "/api/compounds/advise": {"media", "compounds", "hardness"},
-    "/api/compounds/lubricant": {"findings"},
+    "/api/compounds/lubricant": {"lubricant", "verdict", "findings"},
     "/api/stacks/orient": {"stations", "findings"},
     "/api/torque/plan": {
         "setting_nm", "wrench_setting_nm", "setting_text", "passes", "wrench", "preload_kn", "proof_pct", "travel_mm",
@@ -274,7 +274,8 @@ def test_hold(app_client: BenchClient) -> None:
         ("/api/compounds/advise", {"fluids": ["treacle"]}, "fluids.0"),
         ("/api/compounds/advise", {"temperature_min": "90 °C"}, "temperature_min"),
         ("/api/compounds/advise", {"section": None}, "section"),
-        ("/api/compounds/lubricant", {"material": "cork"}, "material"),
+        ("/api/compounds/lubricant", {"compound": "cork"}, "compound"),
+        ("/api/compounds/lubricant", {"lubricant": "candle wax"}, "lubricant"),
         ("/api/stacks/orient", {"as_found": {"u1": "mars"}}, "as_found.u1"),
         ("/api/stacks/orient", {"zones": [{"key": "rod_side", "kind": "pressure"}]}, "zones.0.pressure"),
         ("/api/torque/plan", {"spec": {"min": "40 Nm", "max": "34 Nm"}}, "spec.min"),

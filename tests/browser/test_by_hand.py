@@ -59,6 +59,7 @@ def test_what_was_recorded_is_recorded_again_from_its_place(bench: Page) -> None
     steps.pick(page, "Leak at the rod as found: 12 drops per minute")
     expect(steps.hand(page)).to_contain_text("Already recorded")
     page.get_by_role("textbox", name="Leak at the rod").fill("14")
+    expect(steps.main_button(steps.hand(page))).to_be_enabled()
     page.keyboard.press("Enter")
     expect(steps.hand(page)).to_have_attribute("data-task", "observe:drift:as_found")
     page.get_by_role("button", name=re.compile("^Log")).click()

@@ -180,7 +180,7 @@ def test_an_entry_is_told_in_words_with_what_may_be_put_right(client: BenchClien
         ("present", True), ("faced", "outside"), ("signs", None), ("lubricant", None), ("note", None),
     ]  # fmt: skip
     odd = client.post(f"/api/jobs/{job}/describe", json={"payload": {"kind": "from_another_version", "x": 1}}).json()
-    assert odd == {"words": "from another version", "fields": []}
+    assert odd == {"words": "from another version", "whole": False, "fields": []}
 
 
 def test_the_drawing_of_a_job_is_of_the_view_asked_for(client: BenchClient) -> None:

@@ -25,7 +25,10 @@ def test_a_reversed_lip_is_told_with_what_comes_of_it_and_cannot_be_fitted_so(cl
     assert lies == {"element": "rod-lip", "state": "found", "faces": "outside", "wrong": True}
     refused = send(client, job, payload_of(task_of(view, "fit:rod-lip"), faces="outside"))
     assert refused.status_code == 422
-    assert "reversed: open lips of the rod lip seal towards rod side, not open air" in refused.json()["detail"]
+    assert (
+        "reversed: the rod lip seal goes with its open lips towards the pressure it holds" in refused.json()["detail"]
+    )
+    assert refused.json()["type"] == "/problems/reversed"
     fitted = send(client, job, payload_of(task_of(view, "fit:rod-lip"))).json()
     assert task_of(fitted, "fit:rod-lip")["status"] == "done"
     # As found stays what it was.

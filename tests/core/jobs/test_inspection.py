@@ -115,7 +115,7 @@ def test_a_part_sent_out_comes_back_and_is_read_again() -> None:
     read(job, "0.09 mm")
     assert job.task("measure:plug").status is Status.DONE
     job.walk(until=lambda task: task.key == "receive:part-plug")
-    job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1})
+    job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1, "serial": "none"})
     assert job.task("measure:plug").status is not Status.DONE
     read(job, "0.01 mm")
     assert standing(job.case(), "plug") == "reuse"
@@ -127,7 +127,7 @@ def test_a_part_replaced_is_not_read_again() -> None:
     job = job_with(POINT)
     read(job, "0.09 mm")
     job.walk(until=lambda task: task.key == "receive:part-plug")
-    job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1})
+    job.do({"kind": "part_arrived", "what": "part-plug", "counted": 1, "serial": "none"})
     assert job.task("measure:plug").status is Status.DONE
 
 

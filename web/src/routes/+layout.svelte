@@ -37,6 +37,12 @@
 		if (session.person) void device.flush();
 	});
 
+	/** A key held down presses a button once. */
+	function onkeydown(event: KeyboardEvent) {
+		const presses = event.key === 'Enter' || event.key === ' ';
+		if (event.repeat && presses && !(event.target instanceof HTMLTextAreaElement)) event.preventDefault();
+	}
+
 	// The shop's own data; the desks beside it calculate for everybody.
 	const OWN = ['/jobs', '/workshop', '/due', '/units', '/u/'];
 	const needsPerson = $derived(
@@ -44,6 +50,7 @@
 	);
 </script>
 
+<svelte:window onkeydowncapture={onkeydown} />
 <div class="flex min-h-screen flex-col">
 	<header
 		class="flex flex-wrap print:hidden items-center gap-x-4 gap-y-1 border-b-2 border-primary bg-base-200 px-4 py-1"

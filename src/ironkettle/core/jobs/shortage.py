@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs.case import Case, OnShelf
-from ironkettle.core.jobs.inspecting import Verdict
-from ironkettle.core.jobs.kinds.inspection import standing
+from ironkettle.core.jobs.condemned import CONDEMNED
+from ironkettle.core.jobs.kinds.inspection import POINTS, has_come, standing
 from ironkettle.core.jobs.kinds.kit_count import KITS
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.resolved import Resolved
@@ -27,11 +27,14 @@ def shortages(case: Case) -> dict[str, int]:
             if one is not None and one.used:
                 found[line.key] = max(line.count - one.counted - case.state.arrived.get(line.key, 0), 0)
     for part in case.resolved.sheet.parts:
-        if standing(case, part.key) in {Verdict.REPLACE, Verdict.SEND_OUT}:
+        if standing(case, part.key) in CONDEMNED:
             key = f"{PART}{part.key}"
             in_kit = any(part.key in line.all_parts for line in case.resolved.kit_lines.values())
+            read = case.state.book(POINTS)[part.key]
             if not in_kit:
-                found[key] = max(part.count - case.state.arrived.get(key, 0), 0)
+                # What came before it was condemned, again perhaps, is no new one.
+                come = case.state.arrived.get(key, 0) if has_come(case, part.key, read.mark) else 0
+                found[key] = max(part.count - come, 0)
     return {key: count for key, count in found.items() if count}
 
 

@@ -142,6 +142,7 @@ class Task:
     again: bool = False
     status: Status = Status.OPEN
     blocked_by: tuple[str, ...] = ()
+    refusal: str = "too-early"
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,7 +150,7 @@ class Draft:
     """A task before its status is known: what must be done first, with the words for it, and whether it is done.
 
     ``step``: the step it belongs to, in whose place it is listed; ``place``: among those of one kind there. ``before``: what must wait for it, with the words
-    for it; ``last``: it waits for everything.
+    for it; ``last``: it waits for everything; ``refusal``: the type of problem that what waits for it is answered with.
     """
 
     task: Task
@@ -161,3 +162,4 @@ class Draft:
     after: Mapping[str, str] = field(default_factory=dict)
     before: Mapping[str, str] = field(default_factory=dict)
     last: bool = False
+    refusal: str = "too-early"

@@ -10,16 +10,21 @@ from uuid import UUID
 
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, fault
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.condemned import check_may_overrule
 from ironkettle.core.jobs.kinds.ending import closed_by, closed_words
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.skip import TaskSkipped, is_skipped, may_be_skipped
 from ironkettle.core.jobs.kinds.stage_skip import stage_is_skipped
 from ironkettle.core.jobs.kinds.strike import EntryStruck, check_strike
 from ironkettle.core.jobs.registry import kind_of, kinds, task_key_of
+from ironkettle.core.jobs.shortage import PART
 from ironkettle.core.jobs.state import Payload
 from ironkettle.core.jobs.task import Draft, Stage, Status, Task
 
 _STAGES = list(Stage)
+_NEW_PART = f"receive:{PART}"
+# How a task is refused whose turn has not come.
+_TURN = "too-early"
 
 
 def tasks_of(case: Case) -> tuple[Task, ...]:
@@ -35,10 +40,10 @@ def tasks_of(case: Case) -> tuple[Task, ...]:
     tasks: list[Task] = []
     found_next = False
     for draft in listed:
-        status, blocked_by = _status(draft, blockers)
+        status, blocked_by, refusal = _status(draft, blockers)
         if status is Status.OPEN and not found_next:
             status, found_next = Status.NEXT, True
-        tasks.append(replace(draft.task, status=status, blocked_by=blocked_by))
+        tasks.append(replace(draft.task, status=status, blocked_by=blocked_by, refusal=refusal))
     if not found_next:
         waiting = next((place for place, task in enumerate(tasks) if task.status is Status.WAITING), None)
         if waiting is not None:
@@ -85,9 +90,11 @@ def check_entry(case: Case, payload: Payload) -> None:
     key = task_key_of(payload)
     if isinstance(payload, TaskSkipped):
         _check_skippable(tasks_of(case), payload)
-    blocked = "" if key is None else _blocked(tasks_of(case), key)
-    if blocked:
-        raise RefusedError("too-early", f"first: {blocked}")
+        if payload.task.startswith(_NEW_PART):
+            check_may_overrule(case, payload.task.removeprefix(_NEW_PART))
+    blocked = None if key is None else _blocked(tasks_of(case), key)
+    if blocked is not None:
+        raise RefusedError(blocked.refusal, f"first: {'; '.join(blocked.blocked_by[:3])}")
 
 
 def check_stays(case: Case) -> None:
@@ -117,12 +124,9 @@ def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
         raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
 
 
-def _blocked(tasks: Sequence[Task], key: str) -> str:
-    """The words of what stands before a task; empty where nothing does."""
-    for task in tasks:
-        if task.key == key and task.status is Status.BLOCKED:
-            return "; ".join(task.blocked_by[:3])
-    return ""
+def _blocked(tasks: Sequence[Task], key: str) -> Task | None:
+    """The task of that key where something stands before it."""
+    return next((task for task in tasks if task.key == key and task.status is Status.BLOCKED), None)
 
 
 def _skipped(case: Case, draft: Draft, *, closed: bool) -> Draft:
@@ -197,12 +201,14 @@ class _Blockers:
         self._drafts, self._after = drafts, after
         self._open: dict[str, frozenset[str]] = {}
 
-    def of(self, key: str) -> tuple[str, ...]:
-        """The words of what blocks a task: what it waits for itself first, else what stands further before."""
-        own = [(one, why) for one, why in self._after[key].items() if self._is_open(one)]
-        if own:
-            return tuple(f"{self._drafts[one].task.text}{f' ({why})' if why else ''}" for one, why in own)
-        return tuple(self._drafts[one].task.text for one in sorted(self._open_before(key)))
+    def of(self, key: str) -> tuple[tuple[str, ...], str]:
+        """The words of what blocks a task, what it waits for itself first, else what stands further before; and how it is refused."""
+        own = {one: why for one, why in self._after[key].items() if self._is_open(one)}
+        found = own or dict.fromkeys(sorted(self._open_before(key)), "")
+        # What is refused for more than its turn says so first.
+        ranked = sorted(found, key=lambda one: self._drafts[one].refusal == _TURN)
+        words = tuple(f"{self._drafts[one].task.text}{f' ({found[one]})' if found[one] else ''}" for one in ranked)
+        return words, next((self._drafts[one].refusal for one in ranked), _TURN)
 
     def _is_open(self, key: str) -> bool:
         return not self._drafts[key].done and not self._drafts[key].skipped
@@ -221,12 +227,12 @@ class _Blockers:
         return self._open[key]
 
 
-def _status(draft: Draft, blockers: _Blockers) -> tuple[Status, tuple[str, ...]]:
+def _status(draft: Draft, blockers: _Blockers) -> tuple[Status, tuple[str, ...], str]:
     if draft.done:
-        return Status.DONE, ()
+        return Status.DONE, (), _TURN
     if draft.skipped:
-        return Status.SKIPPED, ()
+        return Status.SKIPPED, (), _TURN
     if draft.waits:
-        return Status.WAITING, ()
-    blocked_by = blockers.of(draft.task.key)
-    return (Status.BLOCKED, blocked_by) if blocked_by else (Status.OPEN, ())
+        return Status.WAITING, (), _TURN
+    blocked_by, refusal = blockers.of(draft.task.key)
+    return (Status.BLOCKED if blocked_by else Status.OPEN), blocked_by, refusal

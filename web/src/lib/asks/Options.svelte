@@ -27,15 +27,27 @@
 			: options.filter((option, place) => place < FIRST || chosen.includes(option.key))
 	);
 
-	const focusFirst = (first: boolean) => (node: HTMLElement) => {
-		if (focused && first) node.focus();
+	// The question takes the focus, none of its answers: Enter on it says nothing. A digit picks.
+	const focusQuestion = (node: HTMLElement) => {
+		if (focused) node.focus();
 	};
+	function pick(option: (typeof options)[number], group: HTMLElement | null) {
+		onPick(option.key);
+		if (!several && group) focusAfter(group);
+	}
+	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
+		const option = shown[Number(event.key) - 1];
+		if (!option || event.repeat || event.ctrlKey || event.altKey || event.metaKey) return;
+		event.preventDefault();
+		pick(option, event.currentTarget);
+	}
 </script>
 
-<fieldset data-asked>
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<fieldset data-asked tabindex="-1" {onkeydown} {@attach focusQuestion}>
 	<legend class="mb-1 font-semibold">{ask.label}</legend>
 	<div class="flex flex-wrap gap-2" role={several ? 'group' : 'radiogroup'} aria-label={ask.label}>
-		{#each shown as option, index (option.key)}
+		{#each shown as option (option.key)}
 			<button
 				type="button"
 				class={[
@@ -46,12 +58,7 @@
 				aria-checked={several ? undefined : chosen.includes(option.key)}
 				aria-pressed={several ? chosen.includes(option.key) : undefined}
 				data-entry-option
-				onclick={(event) => {
-					const group = event.currentTarget.closest('fieldset');
-					onPick(option.key);
-					if (!several && group) focusAfter(group);
-				}}
-				{@attach focusFirst(index === 0)}
+				onclick={(event) => pick(option, event.currentTarget.closest('fieldset'))}
 			>
 				{@render drawn?.(option.key)}
 				<span>{option.says}</span>

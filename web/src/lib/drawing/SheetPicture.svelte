@@ -15,6 +15,8 @@
 		drawn?: Schemas['DrawnOut'][];
 		/** Stations that a leak passes through. */
 		leaking?: string[];
+		/** Elements drawn without their way round: it is asked, not shown. */
+		neutral?: string[];
 		/** The element in hand. */
 		subject?: string | null;
 		/** Points of inspection where they lie, with what was read. */
@@ -31,6 +33,7 @@
 		part = null,
 		drawn = [],
 		leaking = [],
+		neutral = [],
 		subject = null,
 		points = [],
 		onSelect = () => {},
@@ -79,7 +82,21 @@
 	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
 
 	type Element = Picture['elements'][number];
+	/** Whether which way round it lies is to be answered still: its place is drawn, its profile is not. */
+	function isNeutral(element: Element): boolean {
+		const directed = Object.keys(element.outlines).length > 1;
+		return directed && (neutral.includes(element.key) || lying.get(element.key)?.state === 'unknown');
+	}
 	function outline(element: Element): number[][] {
+		if (isNeutral(element)) {
+			const [z0, r0, z1, r1] = element.box as [number, number, number, number];
+			return [
+				[z0, r0],
+				[z1, r0],
+				[z1, r1],
+				[z0, r1]
+			];
+		}
 		const lies = lying.get(element.key);
 		const faced = lies?.faces ?? element.faces ?? '-';
 		const other = Object.keys(element.outlines).find((zone) => zone !== faced) ?? faced;
@@ -146,11 +163,12 @@
 					class="element"
 					data-kind={element.kind}
 					data-rigid={element.rigid || undefined}
-					data-state={lies?.state}
-					data-wrong={lies?.wrong || undefined}
+					data-state={isNeutral(element) ? undefined : lies?.state}
+					data-wrong={(!isNeutral(element) && lies?.wrong) || undefined}
+					data-neutral={isNeutral(element) || undefined}
 					data-subject={element.key === subject || undefined}
 				>
-					<title>{element.name}: {element.instruction}</title>
+					<title>{element.name}{isNeutral(element) ? '' : `: ${element.instruction}`}</title>
 				</polygon>
 			{/each}
 		</g>
@@ -317,6 +335,11 @@
 		stroke: var(--color-error);
 		stroke-width: 2px;
 		stroke-dasharray: 4 3;
+	}
+	.element[data-neutral] {
+		fill: color-mix(in oklab, var(--rubber) 35%, transparent);
+		stroke-dasharray: 5 3;
+		stroke-width: 2px;
 	}
 	.element[data-wrong]:not([data-state='missing']) {
 		stroke: var(--color-error);

@@ -85,15 +85,6 @@ export function grooveBody(draft: GrooveDraft, length: string, pressure: string)
 
 /** Compounds of the compatibility table, commonest first. */
 export const MATERIALS = ['NBR', 'HNBR', 'FKM', 'EPDM', 'VMQ', 'CR', 'AU', 'PTFE'] as const;
-/** What a seal may be fitted with, or be found with. */
-export const LUBRICANTS: [Schemas['Lubricant'], string][] = [
-	['service_fluid', 'the service fluid itself'],
-	['mineral_oil', 'mineral oil'],
-	['mineral_grease', 'mineral grease'],
-	['silicone_grease', 'silicone grease'],
-	['pfpe_grease', 'PFPE grease'],
-	['dry', 'nothing, dry']
-];
 export const HOUSINGS = [
 	['steel', 'steel'],
 	['stainless', 'stainless steel'],

@@ -7,7 +7,6 @@ export {
 	emptyGroove,
 	grooveBody,
 	isComplete,
-	LUBRICANTS,
 	MATERIALS,
 	MEDIA,
 	MOTIONS,

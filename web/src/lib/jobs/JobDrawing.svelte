@@ -47,6 +47,12 @@
 	);
 	const zone = (key: string | null | undefined) =>
 		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
+	const neutral = $derived(task?.screen.kind === 'plain' ? (task.screen.neutral ?? []) : []);
+	/** Whether its way round is to be answered still. */
+	const isOpen = (element: { key: string; outlines: Record<string, unknown> }) =>
+		Object.keys(element.outlines).length > 1 &&
+		(neutral.includes(element.key) ||
+			view.drawn.find((one) => one.element === element.key)?.state === 'unknown');
 	const words = { unknown: '', found: 'as found', missing: 'missing', fitted: 'fitted' };
 </script>
 
@@ -79,6 +85,7 @@
 					? view.suspects.map((one) => one.station)
 					: [])
 			]}
+			{neutral}
 			subject={task?.subject ?? null}
 			points={station
 				? []
@@ -97,7 +104,7 @@
 				{#each elements as element (element.key)}
 					{@const lies = view.drawn.find((one) => one.element === element.key)}
 					<li class={[element.key === task?.subject && 'font-bold']}>
-						{element.name}{#if lies && lies.state !== 'unknown'}:
+						{element.name}{#if isOpen(element)}{:else if lies && lies.state !== 'unknown'}:
 							<span class={lies.wrong ? 'text-error' : 'text-success'}
 								>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong &&
 								lies.faces

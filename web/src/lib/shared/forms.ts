@@ -26,8 +26,7 @@ export function focusAfter(group: HTMLElement) {
 	const form = group.closest('form');
 	const asked = [...(form?.querySelectorAll<HTMLElement>('[data-asked], [data-entry]') ?? [])];
 	const next = asked[asked.indexOf(group) + 1];
-	const target = next?.matches('[data-entry]') ? next : next?.querySelector('button');
-	(target ?? form?.querySelector<HTMLElement>('button:not([type=button])'))?.focus();
+	(next ?? form?.querySelector<HTMLElement>('button:not([type=button])'))?.focus();
 }
 
 /** A key for a name: small letters, digits and dashes. */

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, Choice, faultAt, ProblemNote, QuantityField, withUnit, usualUnit } from '$lib/shared';
-	import { LUBRICANTS } from '$lib/glands';
 	import CompoundRow from './CompoundRow.svelte';
 	import HardnessFields from './HardnessFields.svelte';
 
@@ -10,9 +9,10 @@
 		['oxygen', 'Oxygen'],
 		['breathing', 'Breathing'],
 		['food', 'Food'],
-		['potable_water', 'Drinking water']
+		['potable', 'Drinking water']
 	] as const;
 	let media = $state.raw<string[]>([]);
+	let lubricants = $state.raw<Schemas['ListedLubricantOut'][]>([]);
 	let fluid = $state('mineral_hydraulic_oil');
 	let second = $state('');
 	let low = $state('-10');
@@ -34,6 +34,7 @@
 
 	$effect(() => {
 		void ask(api.GET('/api/compounds/media')).then((found) => (media = found.data ?? media));
+		void ask(api.GET('/api/lubricants')).then((found) => (lubricants = found.data ?? lubricants));
 	});
 	$effect(() => {
 		const given = (text: string, of: string) => (text.trim() ? withUnit(text, of) : null);
@@ -108,7 +109,8 @@
 			<label class="block">
 				<span class="block font-semibold">Fitted with</span>
 				<select class="entry select w-full" bind:value={lubricant}>
-					{#each LUBRICANTS as [key, name] (key)}<option value={key}>{name}</option>{/each}
+					<option value="">Not stated</option>
+					{#each lubricants as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
 				</select>
 			</label>
 			<label class="flex min-h-11 items-center gap-2">

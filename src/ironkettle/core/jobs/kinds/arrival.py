@@ -7,11 +7,13 @@ from typing import Literal
 
 from pydantic import Field
 
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case, OnShelf
+from ironkettle.core.jobs.condemned import waits_for_new
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.kinds.order import ORDERED, is_there, supplied
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.shelf import shelf_words
@@ -24,12 +26,13 @@ _TASK = TaskKind("receive", "Record arrival", waits="part")
 
 
 class PartArrived(Payload):
-    """``source``: off the shop's own shelf, or delivered."""
+    """``source``: off the shop's own shelf, or delivered; ``serial``: serial or batch of a part that takes a condemned one's place."""
 
     kind: Literal["part_arrived"] = "part_arrived"
     what: ItemKey
     counted: int = Field(ge=1, le=9999)
     source: Literal["shelf", "delivery"] | None = None
+    serial: Short | None = None
     note: Note = ""
 
 
@@ -43,6 +46,8 @@ def _check(case: Case, payload: PartArrived) -> None:
     if payload.counted > short[payload.what]:
         text = f"{payload.counted} have come, but only {short[payload.what]} were missing"
         raise fault("counted", text, f"up to {short[payload.what]}")
+    if payload.what.startswith(PART) and payload.serial is None:
+        raise fault("serial", "what serial or batch stands on the new one?", "SN 4711", "none")
     if payload.source == "shelf":
         held = shelf_of(case, payload.what)
         if held is None or held.count < payload.counted:
@@ -65,7 +70,15 @@ def _tasks(case: Case) -> Iterator[Draft]:
     for place, what in enumerate(supplied(case)):
         missing = short.get(what, 0)
         after = {} if is_there(case, what) else {f"order:{what}": ""}
-        yield Draft(_receive(case, what, missing, shelf_of(case, what)), not missing, place=place, after=after)
+        part = what.removeprefix(PART) if what.startswith(PART) else None
+        yield Draft(
+            _receive(case, what, missing, shelf_of(case, what)),
+            not missing,
+            place=place,
+            after=after,
+            before={} if part is None else waits_for_new(case, part),
+            refusal="too-early" if part is None else "condemned",
+        )
 
 
 def _receive(case: Case, what: str, missing: int, held: OnShelf | None) -> Task:
@@ -74,6 +87,8 @@ def _receive(case: Case, what: str, missing: int, held: OnShelf | None) -> Task:
     if there:
         choices = (Choice("shelf", f"from stock: {held.place}" if held else ""), Choice("delivery", "delivered"))
         asks.append(Ask("source", Read.CHOICE, "From where?", choices))
+    if what.startswith(PART):
+        asks.append(Ask("serial", Read.TEXT, "Serial or batch on it, or “none”"))
     entry = {"kind": "part_arrived", "what": what}
     doing = "Take from stock" if there and not case.state.has(ORDERED, what) else "Receive"
     text = f"{doing}: {shortage_name(case, what)}{f', {missing} missing' if missing else ''}"
@@ -83,7 +98,20 @@ def _receive(case: Case, what: str, missing: int, held: OnShelf | None) -> Task:
 def _words(resolved: Resolved, payload: PartArrived) -> str:
     note = f": {payload.note}" if payload.note else ""
     how = "taken from stock" if payload.source == "shelf" else "come"
-    return f"{name_in(resolved, payload.what)}: {payload.counted} {how}{note}"
+    serial = f", serial or batch {payload.serial}" if payload.serial else ""
+    return f"{name_in(resolved, payload.what)}: {payload.counted} {how}{serial}{note}"
+
+
+def _remarks(case: Case) -> Iterator[str]:
+    """For each condemned part: when the new one was ordered, when it came, what stands on it."""
+    for what, marked in case.state.book(CAME).items():
+        part = case.resolved.parts.get(what.removeprefix(PART)) if what.startswith(PART) else None
+        if part is None:
+            continue
+        ordered = case.state.book(ORDERED).get(what)
+        since = f" ordered {shown_day(ordered.mark.when)}," if ordered else ""
+        serial = f", serial or batch {marked.value.serial}" if marked.value.serial else ""
+        yield f"{part.name}: condemned; the one fitted was{since} received {shown_day(marked.mark.when)}{serial}."
 
 
 KIND = EntryKind(
@@ -94,4 +122,5 @@ KIND = EntryKind(
     tasks=_tasks,
     completes="receive:{what}",
     writers=AND_STORES,
+    remarks=_remarks,
 )

@@ -7,7 +7,7 @@ from typing import Literal
 from ironkettle.core.base.errors import RefusedError
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.inspecting import Verdict
+from ironkettle.core.jobs.condemned import CONDEMNED
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import Reason
 from ironkettle.core.jobs.kinds.inspection import standing
@@ -40,11 +40,7 @@ def _check(case: Case, payload: ServiceWidened) -> None:
 
 def condemned(case: Case) -> tuple[str, ...]:
     """The names of the parts that a quick service found to be replaced or sent out: the reason for a full job."""
-    return tuple(
-        part.name
-        for part in case.resolved.sheet.parts
-        if standing(case, part.key) in {Verdict.REPLACE, Verdict.SEND_OUT}
-    )
+    return tuple(part.name for part in case.resolved.sheet.parts if standing(case, part.key) in CONDEMNED)
 
 
 KIND = EntryKind(

@@ -10,6 +10,7 @@ from pydantic import Field
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.condemned import CONDEMNED, check_may_overrule
 from ironkettle.core.jobs.inspecting import (
     NOTHING_SEEN,
     ORDER,
@@ -64,6 +65,10 @@ def _check(case: Case, payload: PointsRead) -> None:
         text = f"by its readings it is “{VERDICT_WORD[found]}”; say why it is “{VERDICT_WORD[payload.verdict]}”"
         raise fault("note", text)
     _check_still_off(case, part, payload.verdict or found)
+    before = case.state.book(POINTS).get(part.key)
+    softer = standing(case, part.key) in CONDEMNED and (payload.verdict or found) not in CONDEMNED
+    if before is not None and softer and not has_come(case, part.key, before.mark):
+        check_may_overrule(case, part.key)
 
 
 def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
@@ -132,6 +137,11 @@ def _tasks(case: Case) -> Iterator[Draft]:
             read = case.state.book(POINTS).get(part.key)
             done = read is not None and not changed_since(case, part.key, read.mark)
             yield Draft(_task(case, part), done, step=next(iter(at), None), after={f"step:{key}": "" for key in at})
+
+
+def has_come(case: Case, part: str, read: Mark) -> bool:
+    """Whether a new one came, or the old one came back, after a part was read."""
+    return case.state.changed.get(f"back:{part}", 0) > read.seq
 
 
 def changed_since(case: Case, part: str, read: Mark) -> bool:

@@ -106,7 +106,21 @@ def is_done(case: Case, step: StepSpec) -> bool:
     stuck = _stuck_since(case, marked.mark.seq)
     if stuck and step.key in stuck:
         return False
-    return not (step.again_after_pressure and _pressed_since(case, marked.mark.seq) and _work_ahead(case))
+    if _dressed_since(case, step, marked.mark.seq):
+        return False
+    return not (_is_made_safe_again(step) and _pressed_since(case, marked.mark.seq) and _work_ahead(case))
+
+
+def _is_made_safe_again(step: StepSpec) -> bool:
+    """Whether a step comes back once a test has pressed the unit: every one of making safe but where the sheet says why not."""
+    return step.stage == "safe" if step.again_after_pressure is None else step.again_after_pressure
+
+
+def _dressed_since(case: Case, step: StepSpec, seq: int) -> bool:
+    """Whether a part that this step cleans was dressed after it: what came off lies on it. One that no step names goes into every wash."""
+    named = {part for one in case.resolved.sheet.steps for part in one.cleans}
+    unnamed = {part.key for part in case.resolved.sheet.parts} - named if step.stage == "clean" else set()
+    return any(case.state.changed.get(f"part:{part}", 0) > seq for part in {*step.cleans, *unnamed})
 
 
 def _stuck_since(case: Case, seq: int) -> set[str]:

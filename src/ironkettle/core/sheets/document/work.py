@@ -82,6 +82,6 @@ class StepSpec(Keyed):
     shows: Text | None = None
     timer: TimerSpec | None = None
     free: Text | None = None
-    again_after_pressure: bool = False
+    again_after_pressure: bool | None = None
     each: bool = False
     lubricant: Text | None = None

@@ -27,6 +27,9 @@ def stage_faults(sheet: Sheet) -> Iterator[FieldFault]:
         for name in sorted(_given(step) & (_BOUND - OWN[step.stage])):
             stages = tuple(stage for stage, own in OWN.items() if name in own)
             yield FieldFault(f"steps.{index}.{name}", f"does not belong to a step of the stage {step.stage}", stages)
+        if step.stage == "safe" and step.again_after_pressure is False and not step.why:
+            text = "a step of making safe comes back once a test has pressed the unit; say why this one need not"
+            yield FieldFault(f"steps.{index}.why", text, ("the supply stays locked out during the test",))
 
 
 def _given(step: StepSpec) -> set[str]:

@@ -112,6 +112,7 @@
 		<button
 			class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full py-2 text-lg"
 			aria-busy={form.busy}
+			aria-disabled={form.settling || undefined}
 			{@attach focusWhenShould}
 		>
 			<Check size={26} class="shrink-0" aria-hidden="true" />{asShould

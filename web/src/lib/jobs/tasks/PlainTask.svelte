@@ -7,6 +7,7 @@
 	import { faultAt, ProblemNote } from '$lib/shared';
 	import { TaskForm } from './form.svelte';
 	import Outline from './Outline.svelte';
+	import Records from './Records.svelte';
 	import type { TaskProps } from './props';
 
 	let { store, task, focused, bare, onDone }: TaskProps = $props();
@@ -91,6 +92,7 @@
 		{/each}
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}
+	<Records {store} {task} {form} />
 	<div class="sticky bottom-0 z-10 flex flex-wrap gap-2 bg-base-200 py-2">
 		<button
 			class={[
@@ -98,6 +100,7 @@
 				bare && 'text-xl'
 			]}
 			aria-busy={form.busy}
+			aria-disabled={form.settling || undefined}
 			{@attach focusWhenBare}
 		>
 			<Check size={26} class="shrink-0" aria-hidden="true" />

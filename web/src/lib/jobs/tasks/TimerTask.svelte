@@ -48,7 +48,9 @@
 			{#if !task.asks.some((ask) => faultAt(form.problem, ask.field))}<ProblemNote
 					problem={form.problem}
 				/>{/if}
-			<button class="btn btn-warning" aria-busy={form.busy}>{task.action}</button>
+			<button class="btn btn-warning" aria-busy={form.busy} aria-disabled={form.settling || undefined}
+				>{task.action}</button
+			>
 		</form>
 	{:else}
 		<button class="btn" onclick={() => (cutting = true)}>{task.action} …</button>

@@ -160,7 +160,11 @@
 		{/each}
 	</div>
 	{#if !task.asks.some((ask) => fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
-	<button class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg" aria-busy={form.busy}>
+	<button
+		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
+		aria-busy={form.busy}
+		aria-disabled={form.settling || undefined}
+	>
 		<Check size={26} aria-hidden="true" />{task.action}
 	</button>
 </form>

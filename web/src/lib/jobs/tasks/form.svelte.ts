@@ -1,13 +1,20 @@
 import type { Problem } from '$lib/api';
 import { filled, proposedValues, type Values } from '$lib/asks';
+import type { EntryPayload } from '$lib/outbox';
 import { keep, recallText } from '$lib/shared';
 import type { JobStore, Task } from '../job.svelte';
+
+/** No two tasks are taken within this: the second tap of a tired hand is not for the next one. */
+const APART_MS = 300;
+let takenAt = -APART_MS;
 
 /** What is typed and chosen for a task, kept on the device until it is recorded. */
 export class TaskForm {
 	values = $state<Values>({});
 	problem = $state.raw<Problem | null>(null);
 	busy = $state(false);
+	/** The task before was taken just now: a tap still belongs to it. */
+	settling = $state(false);
 	private readonly key: string;
 
 	constructor(
@@ -18,6 +25,13 @@ export class TaskForm {
 	) {
 		this.key = `kettle-task-${store.id}-${task.key}`;
 		this.values = { ...proposedValues(task.asks), ...this.kept() };
+		this.settle();
+	}
+
+	private settle() {
+		const left = APART_MS - (performance.now() - takenAt);
+		this.settling = left > 0;
+		if (this.settling) setTimeout(() => (this.settling = false), left);
 	}
 
 	/** What was typed into these fields before and not recorded. */
@@ -39,15 +53,23 @@ export class TaskForm {
 		keep(this.key, $state.snapshot(this.values) as Values);
 	}
 
+	/** The entry as it would be sent now. */
+	payload(given: Record<string, unknown> = {}): EntryPayload {
+		return { ...filled(this.task.entry, this.task.asks, $state.snapshot(this.values)), ...given };
+	}
+
 	/** Records the entry with what was filled in, and what else is given; true when it was taken. */
 	async record(given: Record<string, unknown> = {}): Promise<boolean> {
 		// A second tap while the first is on its way counts for nothing.
-		if (this.busy) return false;
+		if (this.busy || this.settling) return false;
 		this.busy = true;
-		const payload = { ...filled(this.task.entry, this.task.asks, $state.snapshot(this.values)), ...given };
-		this.problem = await this.store.record(payload, this.task.key);
+		this.problem = await this.store.record(this.payload(given), this.task.key);
 		this.busy = false;
-		if (!this.problem) localStorage.removeItem(this.key);
+		if (!this.problem) {
+			takenAt = performance.now();
+			this.settle();
+			localStorage.removeItem(this.key);
+		}
 		return this.problem === null;
 	}
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { SignPicture } from '$lib/failures';
-	import { LUBRICANTS, MATERIALS } from '$lib/glands';
+	import { MATERIALS } from '$lib/glands';
 	import { faultAt, ProblemNote } from '$lib/shared';
 
 	type Known = 'compound' | 'fluid' | 'temperature' | 'speed';
@@ -9,6 +9,7 @@
 	const TOLD = 5;
 	let kinds = $state.raw<Schemas['ElementOut'][]>([]);
 	let media = $state.raw<string[]>([]);
+	let lubricants = $state.raw<Schemas['ListedLubricantOut'][]>([]);
 	let element = $state<Schemas['ElementKind']>('o_ring');
 	let motion = $state('');
 	let seen = $state<Schemas['Sign'][]>([]);
@@ -24,6 +25,7 @@
 	$effect(() => {
 		void ask(api.GET('/api/failures/elements')).then((answer) => (kinds = answer.data ?? []));
 		void ask(api.GET('/api/compounds/media')).then((answer) => (media = answer.data ?? []));
+		void ask(api.GET('/api/lubricants')).then((answer) => (lubricants = answer.data ?? []));
 	});
 	$effect(() => {
 		const body = {
@@ -116,7 +118,7 @@
 				>Lubricant on it
 				<select class="entry select mt-1 w-full" bind:value={lubricant}>
 					<option value="">not known</option>
-					{#each LUBRICANTS as [key, name] (key)}<option value={key}>{name}</option>{/each}
+					{#each lubricants as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
 				</select></label
 			>
 			{#each [['temperature', 'Temperature', '95 °C'], ['speed', 'Speed', '0.3 m/s']] as [key, name, hint] (key)}

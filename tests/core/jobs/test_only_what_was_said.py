@@ -1,0 +1,128 @@
+"""The record holds only what was said, and nothing leads the hand: laws over every task of every shipped sheet."""
+
+from __future__ import annotations
+
+import pytest
+
+from ironkettle.core.base.errors import RefusedError, RuleError
+from ironkettle.core.jobs import Status, Task, payload_words
+from ironkettle.core.jobs.filling import as_proposed, records_of
+from ironkettle.core.jobs.lubricating import duty_of, proposed_lubricant, refused_lubricant
+from ironkettle.core.jobs.screen import PlainScreen
+from ironkettle.core.sealing.compounds import LUBRICANTS, STRICT, Lubricant
+from ironkettle.core.sheets.document.parts import Read
+from tests.bench import Job, filled
+from tests.tiny import UNITS, plug, sheet_of, unit
+
+EVERY = sorted(path.stem for path in UNITS.glob("*.yaml"))
+GUARDED = [key for key in EVERY if unit(key)["service"].get("cleanliness") in {"breathing", "oxygen", "potable"}]
+
+
+@pytest.mark.parametrize("key", EVERY)
+def test_the_card_says_what_the_log_will_and_a_refusal_never_which_tile(key: str) -> None:
+    """Taken as proposed, an entry says in the log, word for word, what its task said; a reversed seal is refused with the reason alone."""
+    job, told = Job(sheet_of(unit(key))), 0
+    while (task := job.next()) is not None:
+        _is_refused_reversed(job, task)
+        records, payload = records_of(job.case(), task), filled(task)
+        job.take(task)
+        if records and payload == as_proposed(task):
+            assert (payload_words(job.resolved, job.entries[-1][0]),) == records, task.key
+            told += 1
+    assert told > 0
+
+
+def _is_refused_reversed(job: Job, task: Task) -> None:
+    ask = next((ask for ask in task.asks if ask.field == "faces" and ask.right is not None), None)
+    if ask is None:
+        return
+    wrong = next(choice.key for choice in ask.choices if choice.key != ask.right)
+    with pytest.raises(RuleError, match="reversed: ") as caught:
+        job.do(filled(task, faces=wrong))
+    (fault,) = caught.value.faults
+    assert caught.value.code == "reversed"
+    assert set(fault.accepts) == {choice.says for choice in ask.choices}
+    said = fault.message.replace(job.resolved.elements[task.subject].spec.name, "")
+    assert job.resolved.zone_names[str(ask.right)] not in said
+
+
+def _directed(job: Job) -> list[tuple[Task, str]]:
+    return [(task, ask.field) for task in job.tasks() for ask in task.asks if ask.read is Read.ZONE]
+
+
+@pytest.mark.parametrize("key", EVERY)
+def test_choices_of_direction_stand_as_drawn_and_none_is_proposed(key: str) -> None:
+    job = Job(sheet_of(unit(key)))
+    for task, field in _directed(job):
+        ask = next(ask for ask in task.asks if ask.field == field)
+        element = job.resolved.elements[task.subject]
+        assert [choice.key for choice in ask.choices] == list(element.station.between)
+        assert ask.proposed is None
+        assert ask.right == job.resolved.oriented[task.subject].faces
+
+
+@pytest.mark.parametrize("key", EVERY)
+def test_what_is_asked_about_a_fit_is_told_neither_by_its_text_nor_by_the_drawing(key: str) -> None:
+    job = Job(sheet_of(unit(key)))
+    for task in (task for task in job.tasks() if task.key.startswith("fit:")):
+        right = job.resolved.oriented[task.subject].faces
+        if right is None:
+            continue
+        assert f"towards {job.resolved.zone_names[right]}".casefold() not in task.text.casefold(), task.key
+        screen = task.kind.screen(job.case(), task)
+        assert isinstance(screen, PlainScreen)
+        assert task.subject in screen.neutral
+
+
+@pytest.mark.parametrize("key", EVERY)
+def test_what_is_proposed_to_be_fitted_with_suits_compound_and_duty(key: str) -> None:
+    case = Job(sheet_of(unit(key))).case()
+    for at in case.resolved.elements.values():
+        assert refused_lubricant(case, at, proposed_lubricant(case, at)) == ()
+
+
+@pytest.mark.parametrize("key", GUARDED)
+def test_where_it_is_breathed_or_drunk_no_reason_brings_another_lubricant_on(key: str) -> None:
+    job = Job(sheet_of(unit(key)))
+    job.walk(until=lambda task: task.key.startswith("fit:"))
+    task = job.next()
+    assert task is not None
+    duty = duty_of(job.case())
+    assert duty in STRICT
+    barred = [one for one, facts in LUBRICANTS.items() if duty not in facts.listed_for and one is not Lubricant.DRY]
+    assert len(barred) > 10
+    for lubricant in barred:
+        with pytest.raises(RuleError, match="no reason overrules this") as caught:
+            job.do(filled(task, lubricant=lubricant.value, against="the lead said it is all right this time"))
+        assert caught.value.code == "wrong-lubricant"
+
+
+def test_an_old_part_is_kept_and_a_new_one_comes_from_somewhere_by_an_answer_only() -> None:
+    element = {"stations__0__seats__0__elements__0__one_use": False}
+    job = Job(sheet_of(plug(kits=None, **element)))
+    job.walk(until=lambda task: task.key == "fit:ring")
+    task = job.next()
+    assert task is not None
+    assert records_of(job.case(), task) == ()
+    with pytest.raises(RuleError, match="in no kit: where is the new one from"):
+        job.do(as_proposed(task))
+    job.do(filled(task, reused=False, source="ordered"))
+    assert "new, ordered for this job" in payload_words(job.resolved, job.entries[-1][0])
+
+
+def test_a_word_on_the_tin_becomes_its_entry_on_the_record() -> None:
+    job = Job(sheet_of(plug()))
+    job.walk(until=lambda task: task.key == "fit:ring")
+    task = job.next()
+    assert task is not None
+    job.do(filled(task, lubricant="  White  Grease "))
+    assert job.entries[-1][0].model_dump()["lubricant"] == "lithium_grease"
+    assert payload_words(job.resolved, job.entries[-1][0]).endswith("lithium grease")
+
+
+def test_only_what_is_open_is_taken() -> None:
+    job = Job(sheet_of(plug()))
+    waiting = next(task for task in job.tasks() if task.key == "fit:ring")
+    assert waiting.status is Status.BLOCKED
+    with pytest.raises(RefusedError):
+        job.do(filled(waiting))

@@ -1,0 +1,45 @@
+<script lang="ts">
+	import { api, ask } from '$lib/api';
+	import { asTyped } from '$lib/shared';
+	import type { JobStore, Task } from '../job.svelte';
+	import type { TaskForm } from './form.svelte';
+
+	interface Props {
+		store: JobStore;
+		task: Task;
+		form: TaskForm;
+		/** What goes with the entry beside the fields of the form. */
+		given?: Record<string, unknown>;
+	}
+	let { store, task, form, given = {} }: Props = $props();
+
+	/** What the log will say of what stands in the fields now, in the server's words. */
+	let words = $state<string | null>(null);
+	const proposed = $derived(task.records.join(' '));
+	const untouched = $derived(
+		task.asks.every((one) => (form.values[one.field] ?? null) === (one.proposed ?? null)) &&
+			Object.keys(given).length === 0
+	);
+
+	const answered = $derived(
+		task.asks.every((one) => one.optional || (form.values[one.field] ?? null) !== null)
+	);
+
+	$effect(() => {
+		if (untouched || !answered) {
+			words = null;
+			return;
+		}
+		const params = { path: { job_id: store.id } };
+		const body = { payload: form.payload(given) };
+		return asTyped(
+			() => ask(api.POST('/api/jobs/{job_id}/describe', { params, body })),
+			(found) => (words = found.data?.whole ? found.data.words : null)
+		);
+	});
+	const shown = $derived(untouched ? proposed : words);
+</script>
+
+{#if shown}
+	<p class="faint" aria-live="polite" data-records>On the record: “{shown}”</p>
+{/if}
