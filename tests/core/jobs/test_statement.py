@@ -131,6 +131,8 @@ def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_
 
 
 def test_a_size_that_does_not_fit_its_groove_is_told_whoever_chose_it() -> None:
-    job = worked("count:FN-K-5028", {"identify:gland-ring": {"size": "AS568 222"}})
-    text = "The size chosen for the gland outer O-ring, AS568 222, is outside the usual limits of its groove."
+    job = worked(
+        "count:FN-K-5028", {"identify:gland-ring": {"size": "AS568 222", "reason": "the groove was cut wider"}}
+    )
+    text = "The size chosen for the gland outer O-ring, AS568 222: outside the usual limits of its groove. Reason: the groove was cut wider."
     assert text in stated(job)

@@ -106,6 +106,9 @@ def test_a_part_is_judged_by_its_hardest_point() -> None:
     assert job.next().key == "dress:rod"  # type: ignore[union-attr]
     assert "chrome dust" in str(job.next().caution)  # type: ignore[union-attr]
     job.do({"kind": "part_dressed", "part": "rod"})
+    # What came off lies on it: it is washed and read again.
+    assert job.next().key == "step:wash"  # type: ignore[union-attr]
+    job.take(job.task("step:wash"))
     assert job.next().key == "measure:rod"  # type: ignore[union-attr]
     job.do(read("0.12 mm"))
     assert job.task("order:part-rod").status is Status.OPEN

@@ -70,7 +70,7 @@ NOT_SIGNED_IN = _answer(401, "Not signed in", "not-signed-in", "sign in first: c
 GUARDED = NOT_SIGNED_IN | _answer(
     403, "Not allowed", "not-allowed", "Odile Sparrow (reader) may not record on a job; stores, technician and lead may"
 )
-CONFLICT = _answer(409, "Not possible now", "too-early", "first: Isolate the unit")
+CONFLICT = _answer(409, "Not possible now", "not-safe", "first: Isolate the unit")
 
 
 _AWAY = (503, "database-away", "Database not reachable", "nothing was saved; try again in a moment")

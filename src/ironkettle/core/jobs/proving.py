@@ -49,7 +49,7 @@ def may_run(case: Case, test: str, when: When) -> TestSpec:
         if not any(spec.key in step.runs for step in case.resolved.sheet.steps):
             refuse_if_apart(case)
     elif being_stripped(case):
-        raise RefusedError("apart", "the unit is being stripped; it can no longer be tested as found")
+        raise RefusedError("blocked", "the unit is being stripped; it can no longer be tested as found")
     return spec
 
 

@@ -45,10 +45,10 @@ def refuse_short(case: Case, element: str, name: str) -> None:
         if is_skipped(case.state, f"count:{kit.number}"):
             continue
         if case.state.get(KITS, kit.number) is None:
-            raise RefusedError("not-counted", f"count the kit {kit.number} before a {name} is fitted")
+            raise RefusedError("blocked", f"count the kit {kit.number} before the {name} is fitted")
         if missing := shortages(case).get(line.key):
-            text = f"{line.name}: {missing} short in the kit; note its arrival before a {name} is fitted"
-            raise RefusedError("not-come", text)
+            text = f"{line.name}: {missing} short in the kit; record its arrival before the {name} is fitted"
+            raise RefusedError("short", text)
 
 
 def shortage_name(case: Case, what: str) -> str:

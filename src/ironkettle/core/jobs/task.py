@@ -142,7 +142,7 @@ class Task:
     again: bool = False
     status: Status = Status.OPEN
     blocked_by: tuple[str, ...] = ()
-    refusal: str = "too-early"
+    refusal: str = "blocked"
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,4 +162,4 @@ class Draft:
     after: Mapping[str, str] = field(default_factory=dict)
     before: Mapping[str, str] = field(default_factory=dict)
     last: bool = False
-    refusal: str = "too-early"
+    refusal: str = "blocked"

@@ -23,8 +23,9 @@ from ironkettle.core.jobs.task import Draft, Stage, Status, Task
 
 _STAGES = list(Stage)
 _NEW_PART = f"receive:{PART}"
-# How a task is refused whose turn has not come.
-_TURN = "too-early"
+# How a task is refused by what stands before it, the weightiest first; the last where only its turn has not come.
+_REFUSALS = ("condemned", "not-safe", "too-early", "short", "blocked")
+_TURN = _REFUSALS[-1]
 
 
 def tasks_of(case: Case) -> tuple[Task, ...]:
@@ -205,8 +206,9 @@ class _Blockers:
         """The words of what blocks a task, what it waits for itself first, else what stands further before; and how it is refused."""
         own = {one: why for one, why in self._after[key].items() if self._is_open(one)}
         found = own or dict.fromkeys(sorted(self._open_before(key)), "")
-        # What is refused for more than its turn says so first.
-        ranked = sorted(found, key=lambda one: self._drafts[one].refusal == _TURN)
+        if self._drafts[key].last:
+            return tuple(self._drafts[one].task.text for one in found), _TURN
+        ranked = sorted(found, key=lambda one: _REFUSALS.index(self._drafts[one].refusal))
         words = tuple(f"{self._drafts[one].task.text}{f' ({found[one]})' if found[one] else ''}" for one in ranked)
         return words, next((self._drafts[one].refusal for one in ranked), _TURN)
 

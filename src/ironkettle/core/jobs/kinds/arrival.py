@@ -77,7 +77,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
             place=place,
             after=after,
             before={} if part is None else waits_for_new(case, part),
-            refusal="too-early" if part is None else "condemned",
+            refusal="short" if part is None else "condemned",
         )
 
 

@@ -90,7 +90,7 @@ def _check(case: Case, payload: ElementFitted) -> None:
             raise fault("source", text, *(one.key for one in _SOURCES))
     sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
     if at.spec.identify and not sized:
-        raise RefusedError("size-unknown", f"choose the size of the {name} first")
+        raise RefusedError("blocked", f"choose the size of the {name} first")
     _check_depth(at, payload)
     check_fitting_lubricant(case, at, payload.lubricant, payload.against)
     if at.spec.marks and payload.marks is not True:
@@ -111,7 +111,7 @@ def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
     text = (
         f"reversed: the {at.spec.name} goes with its {oriented.reason}; turn it round, look again, then say which side"
     )
-    raise fault("faces", text, *sides, code="reversed")
+    raise fault("faces", text, code="reversed")
 
 
 def _check_depth(at: ElementAt, payload: ElementFitted) -> None:

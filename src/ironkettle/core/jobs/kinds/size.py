@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
-from ironkettle.core.base.errors import RuleError
+from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -17,7 +17,8 @@ from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, plain_screen
 from ironkettle.core.sealing.grooves import Gland, check_gland
 from ironkettle.core.sealing.rings import Condition, RingSize
-from ironkettle.core.sheets.document.facts import gland_of
+from ironkettle.core.sealing.seals.in_seat import Space, misfit, ring_misfit, told_size
+from ironkettle.core.sheets.document.facts import gland_of, space_of
 from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
 
@@ -52,13 +53,41 @@ class SizeChosen(Payload):
     reason: Note = ""
 
 
+_SHORTEST_REASON = 5
 SIZES: Book[str, SizeChosen] = Book("sizes")
 
 
 def _check(case: Case, payload: SizeChosen) -> None:
     known("element", payload.element, case.resolved.elements, "element")
-    if case.resolved.elements[payload.element].spec.kind.value == "o_ring":
-        ring_of(case, payload.size)
+    at = case.resolved.elements[payload.element]
+    space = None if at.spec.kind.value == "o_ring" else space_of(at.seat)
+    if space is not None and told_size(at.spec.kind, payload.size) is None:
+        text = f"“{payload.size}” is no size: write inside × outside × width in mm"
+        raise fault("size", text, size_of_space(space))
+    why = misfit_of(case, payload)
+    if why is not None and len(payload.reason) < _SHORTEST_REASON:
+        name = case.resolved.elements[payload.element].spec.name
+        text = f"{payload.size} for the {name}: {why}; measure again, or give the reason in writing"
+        raise fault("size", text, code="wrong-size")
+
+
+def misfit_of(case: Case, payload: SizeChosen) -> str | None:
+    """Why the size chosen does not belong in its seat; None where it does. Raises RuleError for an O-ring of no series."""
+    at = case.resolved.elements[payload.element]
+    if at.spec.kind.value != "o_ring":
+        space = space_of(at.seat)
+        return None if space is None else misfit(at.spec.kind, payload.size, space)
+    ring, gland = ring_of(case, payload.size), groove_of(case, payload.element)
+    if gland is None:
+        space = space_of(at.seat)
+        return None if space is None else ring_misfit(ring.inside_diameter, ring.section, space)
+    check = check_gland(gland, ring, case.tables.glands)
+    return "outside the usual limits of its groove" if check.verdict == "reject" else None
+
+
+def size_of_space(space: Space) -> str:
+    """The size that a seat asks for, as sizes are written."""
+    return f"{space.inner:g} × {space.outer:g} × {space.length:g}"
 
 
 def ring_of(case: Case, size: str) -> RingSize:
@@ -107,7 +136,10 @@ def _task(case: Case, at: ElementAt) -> Task:
         asks.insert(0, Ask("size", Read.CHOICE, "Size to fit", fitting))
     else:
         hint = case.carried.words if before and case.carried else None
-        asks.insert(0, Ask("size", Read.TEXT, "Size to fit: shaft × bore × width", proposed=before, hint=hint))
+        space = space_of(at.seat)
+        right = None if space is None else size_of_space(space)
+        label = "Size to fit: inside × outside × width, in mm"
+        asks.insert(0, Ask("size", Read.TEXT, label, proposed=before, hint=hint, right=before or right))
     return Task(
         f"identify:{at.key}",
         Stage.MATCH,
@@ -148,17 +180,16 @@ def _words(resolved: Resolved, payload: SizeChosen) -> str:
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for key, chosen in case.state.book(SIZES).items():
         at = case.resolved.elements.get(key)
-        if at is None or at.spec.kind.value != "o_ring":
-            continue
-        gland = groove_of(case, key)
-        try:
-            ring = ring_of(case, chosen.value.size)
-        except RuleError:
+        if at is None:
             continue
         # Judged here, not taken over from the one who chose.
-        if gland is not None and check_gland(gland, ring, case.tables.glands).verdict == "reject":
-            size = chosen.value.size
-            yield f"The size chosen for the {at.spec.name}, {size}, is outside the usual limits of its groove."
+        try:
+            why = misfit_of(case, chosen.value)
+        except RuleError:
+            continue
+        if why is not None:
+            reason = f" Reason: {chosen.value.reason}." if chosen.value.reason else ""
+            yield f"The size chosen for the {at.spec.name}, {chosen.value.size}: {why}.{reason}"
 
 
 def _hand_over(case: Case) -> Iterator[Line]:

@@ -158,7 +158,8 @@ def _drafts(case: Case) -> Iterator[Draft]:
         if is_stripping(step):
             after = merged(after, dict.fromkeys(found, "it cannot be tested as found once it is stripped"))
         after.update({f"fit:{key}": "" for key in _fits_of(resolved, step)})
-        yield Draft(_task(case, step, places), is_done(case, step), step=step.key, after=after)
+        refusal = "not-safe" if step.stage == "safe" else "blocked"
+        yield Draft(_task(case, step, places), is_done(case, step), step=step.key, after=after, refusal=refusal)
 
 
 def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
@@ -310,7 +311,7 @@ def refuse_if_apart(case: Case) -> None:
         if is_skipped(case.state, f"step:{step.key}"):
             continue
         if step.stage == "rebuild" and (step.puts_on or step.closes) and not is_done(case, step):
-            raise RefusedError("apart", f"the unit is apart: {step.text}")
+            raise RefusedError("blocked", f"the unit is apart: {step.text}")
 
 
 def _hand_over(case: Case) -> Iterator[Line]:

@@ -116,7 +116,10 @@ def _drafts(case: Case) -> Iterator[Draft]:
             {"kind": "timer_cut", "timer": key},
             asks=(Ask("reason", Read.TEXT, "Why is it cut short?"),),
         )
-        yield Draft(task, over, waits=ends is not None and not over, step=step.key, after={f"step:{step.key}": ""})
+        yield Draft(
+            task, over, waits=ends is not None and not over, step=step.key, after={f"step:{step.key}": ""},
+            refusal="too-early",
+        )  # fmt: skip
 
 
 def _words(resolved: Resolved, payload: TimerCut) -> str:

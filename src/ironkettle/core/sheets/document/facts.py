@@ -10,6 +10,7 @@ from ironkettle.core.machine.cylinders import Cylinder
 from ironkettle.core.sealing.catalogue import BACKUPS
 from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
 from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
+from ironkettle.core.sealing.seals.in_seat import Space
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.places import (
     FaceSeat,
@@ -104,6 +105,14 @@ def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None
         backup_rings_fitted=sum(element.kind in BACKUPS for element in seat.elements),
         pressed_from=PressedFrom.OUTSIDE if isinstance(seat, FaceSeat) and outer_presses else PressedFrom.INSIDE,
     )
+
+
+def space_of(seat: SeatSpec) -> Space | None:
+    """What a seat leaves for a seal [mm]; None for a groove in a face, whose ring lies flat."""
+    if isinstance(seat, FaceSeat):
+        return None
+    inner, outer, length = (edge.value.nominal for edge in seat.edges)
+    return Space(inner, outer, length)
 
 
 _DIMENSIONS = {

@@ -14,7 +14,8 @@ from ironkettle.core.machine.pressure import Fluid, find_fluid
 from ironkettle.core.machine.tightening import Thread, find_thread
 from ironkettle.core.sealing.compounds import Compound, find_compound
 from ironkettle.core.sealing.rings import RingTable
-from ironkettle.core.sheets.document.facts import cylinder_of, dimension_of, gland_of, rating_of
+from ironkettle.core.sealing.seals.in_seat import misfit
+from ironkettle.core.sheets.document.facts import cylinder_of, dimension_of, gland_of, rating_of, space_of
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -97,6 +98,10 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                         f"{path}.elements.{at}",
                         lambda r=ring: tables.rings.find(r.series, r.designation, "ring"),  # type: ignore[misc]
                     )
+                space = space_of(seat)
+                why = None if space is None or not element.size else misfit(element.kind, element.size, space)
+                if why is not None:
+                    yield FieldFault(f"{path}.elements.{at}.size", f"{element.size}: {why}")
                 if element.compound:
                     name = element.compound
                     yield from _refused(
