@@ -63,13 +63,17 @@ class Job:
         self.shelf: tuple[OnShelf, ...] = ()
         self.tables = TABLES
         self.now = START
+        self._folded: tuple[int, State] | None = None
         self._resolved: dict[tuple[str | None, frozenset[tuple[str, str]]], Resolved] = {}
         if intake:
             self.do({**INTAKE, "pressure": sheet.service.pressure, "quick_service": quick_service})
 
     @property
     def state(self) -> State:
-        return fold(self.entries)
+        """Folded once for the entries there are."""
+        if self._folded is None or self._folded[0] != len(self.entries):
+            self._folded = (len(self.entries), fold(self.entries))
+        return self._folded[1]
 
     @property
     def resolved(self) -> Resolved:

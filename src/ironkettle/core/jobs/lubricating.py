@@ -30,6 +30,7 @@ _INSTEAD = (
     Lubricant.DRY,
 )  # fmt: skip
 _SHORTEST_REASON = 5
+_CHOICES = {key: Choice(key.value, facts.name, facts.note or None) for key, facts in LUBRICANTS.items()}
 
 
 def duty_of(case: Case) -> Duty:
@@ -50,14 +51,27 @@ def proposed_lubricant(case: Case, at: ElementAt) -> Lubricant:
     # Air and steam wet nothing.
     if usual is Lubricant.SERVICE_FLUID and is_gas(case):
         usual = Lubricant.LITHIUM_GREASE
-    return next(one for one in (usual, *_INSTEAD) if one is Lubricant.DRY or not refused_lubricant(case, at, one))
+    allowed = allowed_lubricants(case, at)
+    return next(one for one in (usual, *_INSTEAD) if one is Lubricant.DRY or one in allowed)
 
 
 def lubricant_choices(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     """What may lie on a seal of this unit, in the order of the list."""
-    listed = [(key, facts) for key, facts in LUBRICANTS.items() if facts.on_seals]
-    fit = [(key, facts) for key, facts in listed if not refused_lubricant(case, at, key)]
-    return tuple(Choice(key.value, facts.name, facts.note or None) for key, facts in fit)
+    allowed = allowed_lubricants(case, at)
+    return tuple(_CHOICES[key] for key in LUBRICANTS if key in allowed)
+
+
+def allowed_lubricants(case: Case, at: ElementAt) -> frozenset[Lubricant]:
+    """Those that nothing speaks against; worked out once for seals that are alike, since every task asks again."""
+    compound = compound_of(case, at)
+    forbidden = tuple(never.what for never in at.spec.never)
+    alike = (compound.name if compound else None, media_of(case), duty_of(case), _is_packing(at), forbidden)
+    found = case.tables.allowed.get(alike)
+    if found is None:
+        listed = [key for key, facts in LUBRICANTS.items() if facts.on_seals]
+        found = frozenset(key for key in listed if not refused_lubricant(case, at, key))
+        case.tables.allowed[alike] = found
+    return found
 
 
 def refused_lubricant(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[str, ...]:
@@ -74,7 +88,8 @@ def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) 
     why = refused_lubricant(case, at, lubricant)
     if not why:
         return
-    right = [key.value for key, facts in LUBRICANTS.items() if facts.on_seals and not refused_lubricant(case, at, key)]
+    allowed = allowed_lubricants(case, at)
+    right = [key.value for key in LUBRICANTS if key in allowed]
     text = f"{at.spec.name}: {'; '.join(why)}"
     if duty_of(case) in STRICT:
         raise fault("lubricant", f"{text}; no reason overrules this", *right, code="wrong-lubricant")
@@ -82,9 +97,14 @@ def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) 
         raise fault("lubricant", f"{text}; only a written reason overrules this", *right, code="wrong-lubricant")
 
 
+def _is_packing(at: ElementAt) -> bool:
+    return KINDS[at.spec.kind].group is Group.PACKING
+
+
 def _refusals(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[Finding, ...]:
-    packing = KINDS[at.spec.kind].group is Group.PACKING
-    found = check_lubricant(lubricant, compound_of(case, at), media_of(case), duty=duty_of(case), packing_set=packing)
+    found = check_lubricant(
+        lubricant, compound_of(case, at), media_of(case), duty=duty_of(case), packing_set=_is_packing(at)
+    )
     return refusals(found)
 
 
