@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from ironkettle.core.base.json import Json, JsonObject, json_list, json_object
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.registry import payload_words, read_payload
-from ironkettle.core.jobs.task import Task
+from ironkettle.core.jobs.task import Status, Task
 
 
 def put(payload: JsonObject, path: str, value: Json) -> None:
@@ -36,8 +36,10 @@ def as_proposed(task: Task) -> JsonObject:
 
 
 def records_of(case: Case, task: Task) -> tuple[str, ...]:
-    """What the entry of a task puts on the record as proposed, word for word as the log has it; none while a field waits for its answer."""
-    if any(not ask.optional and ask.proposed is None for ask in task.asks):
+    """What the entry of a task puts on the record as proposed, word for word as the log has it; none while a field waits for its answer, nor for what is done."""
+    if task.status in {Status.DONE, Status.SKIPPED} or any(
+        not ask.optional and ask.proposed is None for ask in task.asks
+    ):
         return ()
     try:
         return (payload_words(case.resolved, read_payload(as_proposed(task))),)

@@ -30,7 +30,7 @@ _INSTEAD = (
     Lubricant.DRY,
 )  # fmt: skip
 _SHORTEST_REASON = 5
-_CHOICES = {key: Choice(key.value, facts.name, facts.note or None) for key, facts in LUBRICANTS.items()}
+_CHOICES = {key: Choice(key.value, facts.name) for key, facts in LUBRICANTS.items()}
 
 
 def duty_of(case: Case) -> Duty:
