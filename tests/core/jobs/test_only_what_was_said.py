@@ -147,3 +147,24 @@ def test_a_size_that_is_not_the_seat_s_is_refused_but_for_a_reason_in_writing(
     job.do({**chosen, "reason": "turned to this size by the machine shop"})
     told = compose_statement(job.case(), job.tasks())
     assert any("turned to this size by the machine shop" in line for line in told)
+
+
+@pytest.mark.parametrize(
+    ("reading", "code", "says"),
+    [("5000 N·m", "too-tight", "loosen it, renew it"), ("1 N·m", "out-of-limits", "is not tight")],
+)
+def test_over_the_range_is_too_tight_and_under_it_not_tight(reading: str, code: str, says: str) -> None:
+    tried = 0
+    for key in EVERY[:6]:
+        job = Job(sheet_of(unit(key)))
+        job.walk(
+            until=lambda task: task.key.startswith("tighten:") and any("readings" in ask.field for ask in task.asks)
+        )
+        task = job.next()
+        if task is None:
+            continue
+        with pytest.raises(RuleError, match=says) as caught:
+            job.do(filled(task, **{"readings.0.reading": reading}))
+        assert caught.value.code == code
+        tried += 1
+    assert tried >= 4

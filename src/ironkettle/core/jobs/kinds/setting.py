@@ -161,7 +161,12 @@ def _check(case: Case, payload: SettingMade) -> None:
         degrees = read_quantity(payload.degrees, Dimension.ANGLE, "degrees").value
         low, high = _around(spec.edge.close_plus_deg, spec.edge.tolerance_deg)
         if not low - 1e-6 <= degrees <= high + 1e-6:
-            raise fault("degrees", f"{payload.degrees} further is not {setting_words(spec)}", f"{low:g} to {high:g} °")
+            raise fault(
+                "degrees",
+                f"{payload.degrees} further is not {setting_words(spec)}",
+                f"{low:g} to {high:g} °",
+                code="out-of-limits",
+            )
 
 
 def _around(middle: float, tolerance: float) -> tuple[float, float]:
@@ -189,19 +194,28 @@ def _check_read(aim: Aim, field: str, text: str) -> None:
             field,
             f"{text} lies below the floor of {show(aim.floor, aim.unit)}: not stable, do not leave it there",
             right,
+            code="out-of-limits",
         )
     if aim.ceiling is not None and value > aim.ceiling + 1e-9:
         raise fault(
-            field, f"{text} lies above the ceiling of {show(aim.ceiling, aim.unit)}: do not leave it there", right
+            field,
+            f"{text} lies above the ceiling of {show(aim.ceiling, aim.unit)}: do not leave it there",
+            right,
+            code="out-of-limits",
         )
     if not aim.low - 1e-9 * abs(aim.low) <= value <= aim.high + 1e-9 * abs(aim.high):
-        raise fault(field, f"{text} is outside the limits: set it to {right}", right)
+        raise fault(field, f"{text} is outside the limits: set it to {right}", right, code="out-of-limits")
 
 
 def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
     low, high = _around(spec.preset.turns, spec.preset.tolerance)
     if payload.turns is not None and not low - 1e-9 <= payload.turns <= high + 1e-9:
-        raise fault("turns", f"{payload.turns:g} turns are not {setting_words(spec)}", f"{low:g} to {high:g}")
+        raise fault(
+            "turns",
+            f"{payload.turns:g} turns are not {setting_words(spec)}",
+            f"{low:g} to {high:g}",
+            code="out-of-limits",
+        )
     if payload.leaves is None or spec.preset.leaves is None:
         return
     try:

@@ -95,7 +95,7 @@ def _check_note(step: StepSpec, payload: StepDone) -> None:
     value = value_of(payload.note, note.read, "note")
     _, _, limit = measured(note.read, note.limit, "note")
     if limit is not None and step.stage == "rebuild" and not limit.holds(value):
-        raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "")
+        raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "", code="out-of-limits")
 
 
 def is_done(case: Case, step: StepSpec) -> bool:

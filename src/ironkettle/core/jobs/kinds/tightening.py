@@ -172,14 +172,22 @@ def _check(case: Case, payload: GroupTightened) -> None:
         if one.number not in turn.sequence:
             raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
         value = read_torque(one.reading, "reading") / scale
-        if not right.low - 1e-9 <= value <= right.high + 1e-9:
-            beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
-            text = f"number {one.number} is not tight: {one.reading}{beside} is outside {right.low:.1f} to {right.high:.1f} N·m"
-            raise fault(
-                f"readings.{index}.reading",
-                text,
-                f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
-            )
+        if right.low - 1e-9 <= value <= right.high + 1e-9:
+            continue
+        beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
+        wanted = f"{right.low:.1f} to {right.high:.1f} N·m"
+        over = value > right.high
+        text = (
+            f"number {one.number} is {'too tight' if over else 'not tight'}: {one.reading}{beside} is outside {wanted}"
+        )
+        if over:
+            text += "; loosen it, renew it where it is for one use or was stretched, then tighten it again"
+        raise fault(
+            f"readings.{index}.reading",
+            text,
+            f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
+            code="too-tight" if over else "out-of-limits",
+        )
     check_wrench(case, payload.wrench, [one.reading for one in payload.readings], payload.overdue)
 
 
@@ -189,14 +197,20 @@ def _check_measured(phase: Phase, payload: GroupTightened) -> None:
         low, high = turns_between(phase)
         if not low - 1e-9 <= payload.turned <= high + 1e-9:
             raise fault(
-                "turned", f"{payload.turned:g} turns are outside what is required", f"{low:g} to {high:g} turns"
+                "turned",
+                f"{payload.turned:g} turns are outside what is required",
+                f"{low:g} to {high:g} turns",
+                code="out-of-limits",
             )
     if isinstance(phase, SlotPhase) and payload.back is not None:
         back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
         if not 0 <= back <= most + 0.5:
             way = "back" if phase.back else "on"
             raise fault(
-                "back", f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}", f"0 to {most:.0f} °"
+                "back",
+                f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}",
+                f"0 to {most:.0f} °",
+                code="out-of-limits",
             )
     if isinstance(phase, GapPhase):
         if payload.gap is None:
@@ -205,7 +219,7 @@ def _check_measured(phase: Phase, payload: GroupTightened) -> None:
         low, high = (end.value for end in phase.gap)
         if not low - 1e-9 <= gap <= high + 1e-9:
             text = f"a gap of {payload.gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
-            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}")
+            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}", code="out-of-limits")
 
 
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
