@@ -8,29 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ironkettle.core.jobs.kinds.find import FOUND
-from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.task import Stage, Status
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import BEDE, INTAKE, TAMSIN, Job, filled
 from tests.laws import tried
 from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
-
-# The most actions that the trade's patience allows, intake included.
-MOST = {"header-tank-valve": 25, "swing-bridge-ram": 90}
-
-
-@pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
-def test_every_demo_unit_is_walked_from_intake_to_release(key: str) -> None:
-    job = Job(sheet_of(unit(key)))
-    actions = job.walk() + 1
-    assert job.state.has(RELEASED, "released")
-    assert {task.status for task in job.tasks()} == {Status.DONE}
-    assert actions <= MOST.get(key, 120)
-    # Nothing but the unit's own elements, each fitted once.
-    assert set(job.state.book(FITTED)) == set(job.resolved.elements)
-    assert set(job.state.book(FOUND)) == set(job.resolved.elements)
 
 
 @pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
