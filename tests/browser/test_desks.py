@@ -119,14 +119,14 @@ def test_compound_and_lubricant(bench: Page, shot: Shot) -> None:
     page = bench
     desk(page, "Compounds")
     page.get_by_role("combobox", name="Fluid", exact=True).select_option("glycol brake fluid")
-    page.get_by_label("Fitted with").select_option("mineral grease")
+    page.get_by_label("Fitted with").select_option("Mineral grease")
     epdm = page.get_by_role("listitem").filter(has=page.get_by_text("EPDM", exact=True)).first
-    expect(epdm).to_contain_text("mineral grease on EPDM: do not use")
+    expect(epdm).to_contain_text("Mineral grease on EPDM: do not use")
     expect(epdm).to_contain_text("other lubricant")
     shot("compounds")
     no_fault(page)
-    page.get_by_label("Fitted with").select_option("silicone grease")
-    expect(epdm).not_to_contain_text("silicone grease on EPDM")
+    page.get_by_label("Fitted with").select_option("Silicone grease")
+    expect(epdm).not_to_contain_text("Silicone grease on EPDM")
     page.get_by_role("button", name="Oxygen").click()
     expect(epdm).to_contain_text("can burn near oxygen")
     page.get_by_text("Hardness for this gap").click()

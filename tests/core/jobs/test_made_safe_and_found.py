@@ -10,7 +10,7 @@ from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
 from tests.bench import Job
 from tests.core.jobs.at_work import DRY, at, fields, plugged
-from tests.tiny import plug, sheet_of, unit
+from tests.tiny import UNITS, plug, sheet_of, unit
 
 
 def test_no_spanner_before_it_is_safe() -> None:
@@ -167,3 +167,20 @@ def test_a_question_is_asked_when_it_can_be_seen_and_what_depends_on_it_waits() 
     for bad in ({"question": "moon", "choice": "a"}, {"question": "wire", "choice": "moon"}):
         with pytest.raises(RuleError):
             job.do({"kind": "question_answered", **bad})
+
+
+@pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
+def test_what_a_test_pressed_is_made_safe_again_before_it_is_taken_apart_again(key: str) -> None:
+    job = Job(sheet_of(unit(key)))
+    sheet = job.resolved.sheet
+    pressed = [test.key for test in sheet.tests if test.when != "as_found" and test.place in {"machine", "stand"}]
+    safe = [step.key for step in sheet.steps if step.stage == "safe"]
+    if not pressed or not safe:
+        pytest.skip("no test of it presses it on machine or stand")
+    job.walk(until=lambda task: task.key == "account")
+    assert all(job.task(f"step:{one}").status == "done" for one in safe)
+    apart = next(step for step in sheet.steps if step.stage == "strip" and (step.takes_off or step.opens))
+    job.do({"kind": "taken_apart", "step": apart.key, "reason": "it drips at the gland"})
+    for one in safe:
+        assert job.task(f"step:{one}").status in {"next", "open", "blocked"}, one
+    assert job.task(f"step:{apart.key}").refusal == "not-safe"

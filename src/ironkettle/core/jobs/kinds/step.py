@@ -108,12 +108,7 @@ def is_done(case: Case, step: StepSpec) -> bool:
         return False
     if _dressed_since(case, step, marked.mark.seq):
         return False
-    return not (_is_made_safe_again(step) and _pressed_since(case, marked.mark.seq) and _work_ahead(case))
-
-
-def _is_made_safe_again(step: StepSpec) -> bool:
-    """Whether a step comes back once a test has pressed the unit: every one of making safe but where the sheet says why not."""
-    return step.stage == "safe" if step.again_after_pressure is None else step.again_after_pressure
+    return not (_pressed_since(case, step, marked.mark.seq) and _work_ahead(case))
 
 
 def _dressed_since(case: Case, step: StepSpec, seq: int) -> bool:
@@ -136,13 +131,23 @@ def _stuck_since(case: Case, seq: int) -> set[str]:
     return found
 
 
-def _pressed_since(case: Case, seq: int) -> bool:
-    return any(run.mark.seq > seq for run in case.state.runs.values())
+def _pressed_since(case: Case, step: StepSpec, seq: int) -> bool:
+    """Whether a step comes back because a test pressed the unit after it.
+
+    By rule every step of making safe, after a test on machine or stand; where the sheet says so any step, after any test.
+    """
+    if step.again_after_pressure is False or (step.again_after_pressure is None and step.stage != "safe"):
+        return False
+    places = {test.key: test.place for test in case.resolved.sheet.tests}
+    since = [run for run in case.state.runs.values() if run.mark.seq > seq]
+    return any(step.again_after_pressure or places.get(run.test) in {"machine", "stand"} for run in since)
 
 
 def _work_ahead(case: Case) -> bool:
+    """Whether a spanner goes on again: a step of taking apart or of putting together is open, or was taken back."""
     done = case.state.book(STEPS)
-    return any(step.stage in {"strip", "rebuild"} and step.key not in done for step in case.resolved.sheet.steps)
+    work = [step.key for step in case.resolved.sheet.steps if step.stage in {"strip", "rebuild"}]
+    return any(key not in done or undone(case, "steps", key, done[key].mark) for key in work)
 
 
 def _drafts(case: Case) -> Iterator[Draft]:
