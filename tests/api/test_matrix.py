@@ -132,7 +132,7 @@ UNGUARDED = {
     ("GET", "/api/sheets/choices"),
     ("GET", "/api/health"), ("GET", "/api/ping"), ("GET", "/api/welcome"), ("GET", "/api/people"),
     ("POST", "/api/session"), ("DELETE", "/api/session"), ("POST", "/api/session/first"),
-    ("GET", "/api/shop-settings"), ("GET", "/api/fluids"), ("GET", "/api/sheets/schema"), ("POST", "/api/sheets/check"), ("POST", "/api/sheets/picture"),
+    ("GET", "/api/shop-settings"), ("GET", "/api/fluids"), ("GET", "/api/lubricants"), ("GET", "/api/sheets/schema"), ("POST", "/api/sheets/check"), ("POST", "/api/sheets/picture"),
     ("GET", "/api/practice/puzzles"), ("POST", "/api/quantities/read"), ("GET", "/api/quantities/units"), ("POST", "/api/cylinders/size"),
     ("POST", "/api/stacks/orient"), ("POST", "/api/torque/plan"), ("GET", "/api/torque/choices"), ("POST", "/api/tests/plan"),
     ("POST", "/api/tests/analyse"), ("POST", "/api/tests/read-csv"), ("POST", "/api/seals/match"),

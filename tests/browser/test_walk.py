@@ -183,6 +183,7 @@ def test_a_check_valve_with_a_short_kit_waits_for_its_ring(bench: Page) -> None:
     page.get_by_role("link", name="Kit check").click()
     hand(page).get_by_role("textbox").fill("1")
     steps.main_button(hand(page)).click()
+    expect(page.locator('[data-task="receive:k-guide"]')).to_have_count(0)
     acts: dict[str, Act | Mapping[str, str]] = {
         "tighten:clamp-screw:0:1": tighten("Small click", ["6.5"]),
         "test:opening:as_left": {"Opening": "50 mbar", "Reseat": "44 mbar"},

@@ -61,6 +61,10 @@ def as_now(sentence: str) -> str:
     return sentence
 
 
+# What a later rule made of a job that was half done: a part was dressed after the wash, and is washed again before it goes on.
+SINCE = {1014: {"step:wash": "next", "tighten:cover-bolts:1:1": "blocked"}}
+
+
 def test_every_job_stands_as_it_stood(moved: Engine) -> None:
     with session_of(moved) as session:
         shop = shop_of(session)
@@ -69,12 +73,16 @@ def test_every_job_stands_as_it_stood(moved: Engine) -> None:
         for job in jobs:
             before = BEFORE["jobs"][str(job.number)]
             assert (job.head, job.entry_count, job.serial) == (before["head"], before["entries"], before["serial"])
-            assert (job.tasks_done, job.tasks_total) == (before["done"], before["total"]), job.number
             case = case_of(session, job, state_of(session, job), shop, None, NOW)
             tasks = tasks_of(case)
-            assert {task.key: task.status.value for task in tasks} == before["tasks"], job.number
+            since = SINCE.get(job.number, {})
+            assert {task.key: task.status.value for task in tasks} == {**before["tasks"], **since}, job.number
+            undone = sum(before["tasks"][key] == "done" for key in since)
+            assert (job.tasks_done, job.tasks_total) == (before["done"] - undone, before["total"]), job.number
             said = compose_statement(case, tasks)
             assert said[0] == as_now(before["statement"][0])
+            # What stands on a certificate since: when the new one of a condemned part came.
+            said = tuple(one for one in said if ": condemned; the one fitted was" not in one)
             assert sorted(said) == sorted(as_now(one) for one in before["statement"])
 
 

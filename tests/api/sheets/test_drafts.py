@@ -115,6 +115,9 @@ def test_nor_is_what_is_breathed_from_free_of_authority(client: BenchClient) -> 
         "service": {**TANK["service"], "cleanliness": "breathing"},
     }  # fmt: skip
     free["kits"] = [{**TANK["kits"][0], "number": "MV-1"}]
+    for station in free["stations"]:
+        for element in (one for seat in station["seats"] for one in seat["elements"]):
+            element["lubricant"] = "dry"
     assert send(tamsin, free)["state"] == "active"
     assert "breathing air" in opened(client, "mask-valve")["signing"]["authority"]
 

@@ -139,7 +139,10 @@ def _pressed_since(case: Case, step: StepSpec, seq: int) -> bool:
     if step.again_after_pressure is False or (step.again_after_pressure is None and step.stage != "safe"):
         return False
     places = {test.key: test.place for test in case.resolved.sheet.tests}
-    since = [run for run in case.state.runs.values() if run.mark.seq > seq]
+    # What was opened after a test holds its pressure no more.
+    opened = [case.state.book(STEPS).get(one.key) for one in case.resolved.sheet.steps if is_stripping(one)]
+    last = max([seq, *(marked.mark.seq for marked in opened if marked is not None)])
+    since = [run for run in case.state.runs.values() if run.mark.seq > last]
     return any(step.again_after_pressure or places.get(run.test) in {"machine", "stand"} for run in since)
 
 

@@ -66,7 +66,7 @@ def misfit(kind: ElementKind, size: str, space: Space) -> str | None:
 def ring_misfit(inside_diameter: float, section: float, space: Space) -> str | None:
     """Why an O-ring does not belong round or into a seat that is no groove; None where it does.
 
-    Parameters: inside_diameter, section [mm]. Source: no published source; it is stretched or pressed together by a tenth at most,
+    Parameters: inside_diameter, section above 0 [mm]. Source: no published source; it is stretched or pressed together by a tenth at most,
     and lies neither loose in the seat nor thicker than twice its depth.
     """
     depth = (space.outer - space.inner) / 2

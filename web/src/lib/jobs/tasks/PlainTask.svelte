@@ -92,7 +92,7 @@
 		{/each}
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}
-	<Records {store} {task} {form} />
+	<Records {store} {task} {form} button={bare ? `${task.action}: ${task.text}` : ''} />
 	<div class="sticky bottom-0 z-10 flex flex-wrap gap-2 bg-base-200 py-2">
 		<button
 			class={[

@@ -8,10 +8,12 @@
 		store: JobStore;
 		task: Task;
 		form: TaskForm;
+		/** What the button says already. */
+		button?: string;
 		/** What goes with the entry beside the fields of the form. */
 		given?: Record<string, unknown>;
 	}
-	let { store, task, form, given = {} }: Props = $props();
+	let { store, task, form, button = '', given = {} }: Props = $props();
 
 	/** What the log will say of what stands in the fields now, in the server's words. */
 	let words = $state<string | null>(null);
@@ -40,6 +42,6 @@
 	const shown = $derived(untouched ? proposed : words);
 </script>
 
-{#if shown}
+{#if shown && shown.toLowerCase() !== button.toLowerCase()}
 	<p class="faint" aria-live="polite" data-records>On the record: “{shown}”</p>
 {/if}
