@@ -87,7 +87,10 @@ def test_a_reversed_one_is_refused_at_fitting() -> None:
     ask = job.task("fit:rod-lip").asks[0]
     assert [choice.key for choice in ask.choices] == list(job.resolved.elements["rod-lip"].station.between)
     assert ask.right == "rod_side"
-    job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side"})
+    with pytest.raises(RuleError, match="what is the rod lip seal fitted with") as caught:
+        job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side"})
+    assert fields(caught) == ["lubricant"]
+    job.do({"kind": "element_fitted", "element": "rod-lip", "faces": "rod_side", "lubricant": "dry"})
     assert "rod lip seal fitted, open lips to rod side" in payload_words(job.resolved, job.entries[-1][0])
 
 
@@ -149,7 +152,7 @@ def test_a_given_depth_and_offset_are_asked_for() -> None:
     }
     job = plugged(**changes)
     job.walk(until=lambda one: one.key == "fit:ring")
-    fit = {"kind": "element_fitted", "element": "ring"}
+    fit = {"kind": "element_fitted", "element": "ring", "lubricant": "dry"}
     with pytest.raises(RuleError, match="short side down"):
         job.do(fit)
     with pytest.raises(RuleError, match=r"1.5 mm is wanted"):

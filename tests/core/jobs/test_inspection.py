@@ -239,7 +239,7 @@ def stripped(settings: dict[str, float] | None = None, signs: str = "none", **ch
 
 def keep(job: Job) -> None:
     job.do({"kind": "step_done", "step": "wash"})
-    job.do({"kind": "element_fitted", "element": "ring", "reused": True})
+    job.do({"kind": "element_fitted", "element": "ring", "reused": True, "lubricant": "dry"})
 
 
 def test_a_seal_that_looks_sound_is_kept_only_where_the_shop_keeps_it() -> None:

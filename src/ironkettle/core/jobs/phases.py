@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ironkettle.core.base.quantities import read_torque
+from ironkettle.core.base.errors import fault
+from ironkettle.core.base.quantities import Dimension, read_quantity, read_torque
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import measured
 from ironkettle.core.jobs.kinds.step import STEPS
@@ -97,3 +98,37 @@ _PHASE_WORDS = {
 
 def _way(phase: TurnsPhase | SlotPhase) -> str:
     return "back" if phase.back else "on"
+
+
+def check_measured(phase: Phase, turned: float | None, back: str | None, gap: str | None) -> None:
+    """Raises RuleError for what was measured and does not fit the phase; what it must have and lacks too.
+
+    ``turned``: not below 0 [turns]; ``back`` to the slot and the ``gap`` left as they were read, with their unit.
+    """
+    if isinstance(phase, TurnsPhase) and turned is not None:
+        low, high = turns_between(phase)
+        if not low - 1e-9 <= turned <= high + 1e-9:
+            raise fault(
+                "turned",
+                f"{turned:g} turns are outside what is required",
+                f"{low:g} to {high:g} turns",
+                code="out-of-limits",
+            )
+    if isinstance(phase, SlotPhase) and back is not None:
+        angle, most = read_quantity(back, Dimension.ANGLE, "back").value, 360 / phase.slots
+        if not 0 <= angle <= most + 0.5:
+            way = "back" if phase.back else "on"
+            raise fault(
+                "back",
+                f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}",
+                f"0 to {most:.0f} °",
+                code="out-of-limits",
+            )
+    if isinstance(phase, GapPhase):
+        if gap is None:
+            raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
+        left = read_quantity(gap, Dimension.LENGTH, "gap").value
+        low, high = (end.value for end in phase.gap)
+        if not low - 1e-9 <= left <= high + 1e-9:
+            text = f"a gap of {gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
+            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}", code="out-of-limits")

@@ -51,7 +51,7 @@ _DRY = "dry"
 class ElementFitted(Payload):
     """``faces`` as seen by the one who fitted it; ``reused``: the old one was kept; ``source``: where a new one comes from that is in no kit.
 
-    ``lubricant``: a key of the list, or a word it goes by; ``against``: why a caution is overruled.
+    ``lubricant``: a key of the list, or a word it goes by; none in older logs, where it was fitted dry. ``against``: why a caution is overruled.
     """
 
     kind: Literal["element_fitted"] = "element_fitted"
@@ -59,7 +59,7 @@ class ElementFitted(Payload):
     faces: ItemKey | None = None
     reused: bool = False
     source: Literal["stock", "ordered"] | None = None
-    lubricant: Short = _DRY
+    lubricant: Short | None = None
     offset: Short | None = None
     depth_below: Short | None = None
     marks: bool | None = None
@@ -92,6 +92,8 @@ def _check(case: Case, payload: ElementFitted) -> None:
     if at.spec.identify and not sized:
         raise RefusedError("blocked", f"choose the size of the {name} first")
     _check_depth(at, payload)
+    if payload.lubricant is None:
+        raise fault("lubricant", f"what is the {name} fitted with? Dry is an answer too", proposed_lubricant(case, at))
     check_fitting_lubricant(case, at, payload.lubricant, payload.against)
     if at.spec.marks and payload.marks is not True:
         raise fault("marks", f"the {name}: {', '.join(at.spec.marks)}", "yes")
@@ -223,14 +225,14 @@ def _words(resolved: Resolved, payload: ElementFitted) -> str:
     against = f"; overruled: {payload.against}" if payload.against else ""
     came = _CAME.get(payload.source or "", "")
     how = "old one kept" if payload.reused else f"fitted{came}"
-    return f"{name} {how}{facing}, {lubricant_words(payload.lubricant)}{against}"
+    return f"{name} {how}{facing}, {lubricant_words(payload.lubricant or _DRY)}{against}"
 
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for key, fitted in case.state.book(FITTED).items():
         at = case.resolved.elements.get(key)
         if fitted.value.against and at is not None:
-            yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant)} against the build sheet: {fitted.value.against}."
+            yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant or _DRY)} against the build sheet: {fitted.value.against}."
 
 
 def _remarks(case: Case) -> Iterator[str]:
@@ -244,7 +246,7 @@ KIND = EntryKind(
     payload=ElementFitted,
     check=_check,
     apply=keep(FITTED, lambda one: one.element),
-    complete=lambda case, one: one.model_copy(update={"lubricant": find_lubricant(one.lubricant).value}),
+    complete=lambda case, one: one.model_copy(update={"lubricant": find_lubricant(one.lubricant or _DRY).value}),
     words=_words,
     tasks=_drafts,
     completes="fit:{element}",

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
-from ironkettle.core.base.quantities import Dimension, read_length, read_quantity, read_torque
+from ironkettle.core.base.quantities import read_length, read_torque
 from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.calibration import past_calibration
@@ -19,7 +19,7 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.phases import passes, phase_words, told_group, turn_range, turns_between
+from ironkettle.core.jobs.phases import check_measured, passes, phase_words, told_group, turn_range, turns_between
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.jobs.screen import Dial, Pattern, Screen
@@ -156,7 +156,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
     if not isinstance(phase, TorquePhase):
         if payload.done is not True:
             raise fault("done", phase_words(case.resolved, group, phase), "yes")
-        _check_measured(phase, payload)
+        check_measured(phase, payload.turned, payload.back, payload.gap)
         return
     turns = passes(group, phase)
     if payload.turn > len(turns):
@@ -189,37 +189,6 @@ def _check(case: Case, payload: GroupTightened) -> None:
             code="too-tight" if over else "out-of-limits",
         )
     check_wrench(case, payload.wrench, [one.reading for one in payload.readings], payload.overdue)
-
-
-def _check_measured(phase: Phase, payload: GroupTightened) -> None:
-    """Raises RuleError for what was measured and does not fit the phase; what it must have and lacks too."""
-    if isinstance(phase, TurnsPhase) and payload.turned is not None:
-        low, high = turns_between(phase)
-        if not low - 1e-9 <= payload.turned <= high + 1e-9:
-            raise fault(
-                "turned",
-                f"{payload.turned:g} turns are outside what is required",
-                f"{low:g} to {high:g} turns",
-                code="out-of-limits",
-            )
-    if isinstance(phase, SlotPhase) and payload.back is not None:
-        back, most = read_quantity(payload.back, Dimension.ANGLE, "back").value, 360 / phase.slots
-        if not 0 <= back <= most + 0.5:
-            way = "back" if phase.back else "on"
-            raise fault(
-                "back",
-                f"the nearest of {phase.slots} slots is at most {most:.0f}° {way}",
-                f"0 to {most:.0f} °",
-                code="out-of-limits",
-            )
-    if isinstance(phase, GapPhase):
-        if payload.gap is None:
-            raise fault("gap", f"measure it: a gap of {phase.gap[0]} to {phase.gap[1]} must remain", *phase.gap)
-        gap = read_quantity(payload.gap, Dimension.LENGTH, "gap").value
-        low, high = (end.value for end in phase.gap)
-        if not low - 1e-9 <= gap <= high + 1e-9:
-            text = f"a gap of {payload.gap} is not {phase.gap[0]} to {phase.gap[1]}: the parts meet in the wrong place"
-            raise fault("gap", text, f"{phase.gap[0]} to {phase.gap[1]}", code="out-of-limits")
 
 
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
