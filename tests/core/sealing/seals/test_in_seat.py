@@ -75,4 +75,5 @@ def test_two_figures_are_diameters_of_a_packing_alone() -> None:
         packing = KINDS[kind].group is Group.PACKING
         assert (told_size(kind, "20 × 30") is not None) is packing
     assert told_size(ElementKind.LIP_SEAL, "30 × 20 × 5") == (20, 30, 5)
-    assert told_size(ElementKind.LIP_SEAL, "as it should be") is None
+    for words in ("as it should be", "30 × 20 × 5 × 9", "-30 × 20 × 5", "1.5 in × 2 in × 0.3 in"):
+        assert told_size(ElementKind.LIP_SEAL, words) is None

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
-	import { letterOf, polygon, spread, textMiddle } from './paint';
+	import { cornersOf, letterOf, polygon, spread, textMiddle } from './paint';
 	import { AMONG_OTHERS, partBox, pathOf, pictureFrame, type Dimension, type Picture } from './picture';
 
 	interface Props {
@@ -80,7 +80,6 @@
 	);
 
 	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
-
 	type Element = Picture['elements'][number];
 	/** Whether which way round it lies is to be answered still: its place is drawn, its profile is not. */
 	function isNeutral(element: Element): boolean {
@@ -88,15 +87,7 @@
 		return directed && (neutral.includes(element.key) || lying.get(element.key)?.state === 'unknown');
 	}
 	function outline(element: Element): number[][] {
-		if (isNeutral(element)) {
-			const [z0, r0, z1, r1] = element.box as [number, number, number, number];
-			return [
-				[z0, r0],
-				[z1, r0],
-				[z1, r1],
-				[z0, r1]
-			];
-		}
+		if (isNeutral(element)) return cornersOf(element.box);
 		const lies = lying.get(element.key);
 		const faced = lies?.faces ?? element.faces ?? '-';
 		const other = Object.keys(element.outlines).find((zone) => zone !== faced) ?? faced;

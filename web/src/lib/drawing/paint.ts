@@ -5,6 +5,16 @@ export function polygon(points: readonly Point[]): string {
 	return points.map(([z, r]) => `${z},${-(r ?? 0)}`).join(' ');
 }
 
+/** The corners of a box, from its two ends. */
+export function cornersOf([z0 = 0, r0 = 0, z1 = 0, r1 = 0]: readonly number[]): number[][] {
+	return [
+		[z0, r0],
+		[z1, r0],
+		[z1, r1],
+		[z0, r1]
+	];
+}
+
 export interface Frame {
 	x: number;
 	y: number;

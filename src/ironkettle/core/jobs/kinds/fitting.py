@@ -109,7 +109,7 @@ def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
     sides = [names[key] for key in at.station.between]
     if payload.faces is None:
         raise fault("faces", f"say which side: {oriented.word}", *sides)
-    # Which side is right is not told: the next tap would only repeat it.
+    # Which side is right is not said: the next tap would only repeat it.
     text = (
         f"reversed: the {at.spec.name} goes with its {oriented.reason}; turn it round, look again, then say which side"
     )

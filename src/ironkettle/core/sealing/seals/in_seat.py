@@ -1,4 +1,4 @@
-"""Whether a seal of a written size belongs in a seat: what is told of it held against what the seat measures."""
+"""Whether a seal of a written size belongs in a seat: its figures held against what the seat measures."""
 
 from __future__ import annotations
 
@@ -14,7 +14,9 @@ _SAME_SHARE = 0.02
 _LEAST_LENGTH_SHARE = 0.6
 # An O-ring is stretched over a seat, or pressed into it, by so much at most.
 _MOST_STRETCH = 0.1
-_SIZE = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*[×x*]\s*(\d+(?:[.,]\d+)?)(?:\s*[×x*]\s*(\d+(?:[.,]\d+)?))?\s*(?:mm\b)?")
+_SIZE = re.compile(
+    r"^\s*(\d+(?:[.,]\d+)?)\s*[×x*]\s*(\d+(?:[.,]\d+)?)(?:\s*[×x*]\s*(\d+(?:[.,]\d+)?))?\s*(?:mm\b)?(?!\s*[×x*\d.,])"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +46,7 @@ def told_size(kind: ElementKind, size: str) -> tuple[float, float, float | None]
 def misfit(kind: ElementKind, size: str, space: Space) -> str | None:
     """Why a seal of that size does not belong in a seat; None where it does, or where its words tell no size.
 
-    Parameters: size : as written, *shaft × bore × width* or bore first [mm]. Source: no published source; what is told must
+    Parameters: size : as written, *shaft × bore × width* or bore first [mm]. Source: no published source; the figures must
     be the seat's own diameters within 0.6 mm or 2 %, and no longer than the seat, nor shorter than 0.6 of it.
     """
     told = told_size(kind, size)
