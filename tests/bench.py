@@ -25,6 +25,7 @@ from ironkettle.core.jobs import (
     tasks_of,
 )
 from ironkettle.core.jobs.filling import put
+from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.full_job import quick_service_in
 from ironkettle.core.jobs.kinds.question import answers_in
 from ironkettle.core.jobs.kinds.strike import EntryStruck
@@ -64,6 +65,7 @@ class Job:
         self.tables = TABLES
         self.now = START
         self._folded: tuple[int, State] | None = None
+        self._case: tuple[tuple[Any, ...], Case] | None = None
         self._resolved: dict[tuple[str | None, frozenset[tuple[str, str]]], Resolved] = {}
         if intake:
             self.do({**INTAKE, "pressure": sheet.service.pressure, "quick_service": quick_service})
@@ -88,10 +90,12 @@ class Job:
         return self._resolved[key]
 
     def case(self) -> Case:
-        state = self.state
-        return Case(
-            self._resolve(state), state, self.tables, self.now, self.author, self.wrenches, self.gauges, self.shelf
-        )
+        """What the rules compute from now; the same one while nothing of it has changed, as its tasks are worked out once."""
+        facts = (len(self.entries), self.tables, self.now, self.author, {**self.wrenches}, {**self.gauges}, self.shelf)
+        if self._case is None or self._case[0] != facts:
+            state = self.state
+            self._case = facts, Case(self._resolve(state), state, *facts[1:])
+        return self._case[1]
 
     def tasks(self) -> tuple[Task, ...]:
         return tasks_of(self.case())
@@ -126,11 +130,14 @@ class Job:
         self.entries.append((kept.model_copy(update={"samples": []}) if read else kept, mark))
         return mark.entry
 
-    def take(self, task: Task) -> uuid.UUID:
-        """Do a task as a careful hand does; the lead cuts a timer that nobody else may."""
+    def take(self, task: Task, **given: Any) -> uuid.UUID:
+        """Do a task as a careful hand does, which waits out what takes time; the lead cuts a timer that nobody else may."""
         author, self.author = self.author, TAMSIN if task.kind.key == "timer" else self.author
         try:
-            return self.do(filled(task))
+            if task.lasts is not None:
+                self.do(begin_entry(task.key))
+                self.now += timedelta(seconds=task.lasts)
+            return self.do(filled(task, **given))
         finally:
             self.author = author
 

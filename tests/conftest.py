@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Iterable, Iterator
+from datetime import timedelta
 
 import pytest
 from anyio.from_thread import start_blocking_portal
@@ -24,6 +25,7 @@ from ironkettle.prepare import prepare
 from ironkettle.store.base import Base, make_engine, session_of
 from ironkettle.store.migrate import migrate
 from ironkettle.store.shop import people
+from tests.clock import ServerClock
 from tests.laws import TIMES, USUAL
 from tests.people import BenchClient
 
@@ -34,6 +36,7 @@ settings.load_profile("kettle")
 # A hash that costs next to nothing: the workshop is loaded for hundreds of tests.
 _QUICK = PasswordHash((Argon2Hasher(time_cost=1, memory_cost=8, parallelism=1),))
 people._hasher = lambda: _QUICK  # type: ignore[assignment]
+ServerClock.take_over()
 
 
 def _from_env(name: str) -> str:
@@ -76,7 +79,8 @@ def engine(database_url: str, owner: Engine) -> Iterator[Engine]:
 
 @pytest.fixture
 def empty(engine: Engine, admin: Engine) -> Engine:
-    """A database with nothing in it."""
+    """A database with nothing in it, and the clock as it is."""
+    ServerClock.ahead = timedelta()
     _at_once(admin, [f"DELETE FROM {name}" for name in Base.metadata.tables])
     return engine
 

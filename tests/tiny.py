@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 import copy
+from functools import cache
 from pathlib import Path
 from typing import Any
 
-import yaml
-
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.soundness import SheetTables, Soundness
 from ironkettle.core.sheets.soundness.check import check_document
 from ironkettle.reference import cleaning, compounds, fluids, ring_table, threads
 
 UNITS = Path(__file__).resolve().parents[1] / "src/ironkettle/demo/sheets"
-DEMO_JOBS = len(yaml.safe_load((UNITS.parent / "workshop.yaml").read_text(encoding="utf-8"))["jobs"])
+DEMO_JOBS = len(read_document((UNITS.parent / "workshop.yaml").read_text(encoding="utf-8"))["jobs"])
 TABLES = SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
 
 # A plug of 20 mm in a body with a blind bore; oil at its end, air outside; one O-ring in a groove of 2.05 mm depth.
@@ -98,9 +98,13 @@ def told(**changes: Any) -> dict[str, str]:
 
 
 def unit(key: str) -> dict[str, Any]:
-    """The document of a demo unit."""
-    document: dict[str, Any] = yaml.safe_load((UNITS / f"{key}.yaml").read_text(encoding="utf-8"))
-    return document
+    """The document of a demo unit, to be changed as the test likes."""
+    return copy.deepcopy(_read(key))
+
+
+@cache
+def _read(key: str) -> dict[str, Any]:
+    return read_document((UNITS / f"{key}.yaml").read_text(encoding="utf-8"))
 
 
 def sheet_of(document: dict[str, Any]) -> Sheet:

@@ -21,6 +21,7 @@ from sqlalchemy import Engine
 from ironkettle.launch.address import Listening
 from ironkettle.launch.machine import free_port
 from ironkettle.launch.start import server_env
+from tests.browser import steps
 from tests.people import PINS
 
 # How long to wait for what must come; a slow machine is no fault of a screen.
@@ -39,6 +40,7 @@ class Server:
     def __init__(self, database_url: str, listening: Listening | None = None) -> None:
         listening = listening or Listening("127.0.0.1", free_port())
         self.port, self.stand_port, self.address = listening.port, free_port(), listening.own_address
+        steps.set_clock(0)
         self._env = server_env(database_url, listening, self.stand_port)
         self.start_stand()
         self.start()
@@ -51,7 +53,7 @@ class Server:
         self._stand.wait()
 
     def start(self) -> None:
-        self._server = self._spawn("ironkettle")
+        self._server = self._spawn("tests.clock", str(steps.CLOCK))
         until = time.monotonic() + 60
         while time.monotonic() < until:
             try:
@@ -121,6 +123,7 @@ def bench(page: Page, server: Server, workshop: Engine) -> Iterator[Page]:
         if message.type == "error" and "Failed to load resource" not in message.text:
             faults.append(message.text)
 
+    steps.set_clock(0)
     page.set_default_timeout(PATIENCE_MS)
     page.on("console", listen)
     page.on("pageerror", lambda error: faults.append(str(error)))

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import re
+import tempfile
 import uuid
 from collections.abc import Callable, Mapping
+from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
@@ -12,8 +14,27 @@ from playwright.sync_api import Locator, Page, expect
 from tests import walk
 from tests.people import PINS
 
+# What the server's clock is ahead by, in seconds.
+CLOCK = Path(tempfile.mkdtemp(prefix="kettle-clock-")) / "ahead"
 Shot = Callable[[str], None]
 Act = Callable[[Page, Locator], None]
+
+
+def set_clock(seconds: float) -> None:
+    """Set the server's clock ahead of the time as it is."""
+    CLOCK.write_text(str(seconds))
+
+
+def wait_out(page: Page) -> None:
+    """Where the current task takes time: begin it, and let the server's clock run that."""
+    begin = hand(page).get_by_role("button", name=re.compile("^Begin: it takes"))
+    if begin.count() == 0:
+        return
+    begin.click()
+    expect(hand(page).get_by_role("timer")).to_be_visible()
+    set_clock(float(CLOCK.read_text()) + 3600)
+    page.reload()
+    expect(hand(page).get_by_text(re.compile("have run"))).to_be_visible()
 
 
 def no_shot(_name: str) -> None:
@@ -96,6 +117,7 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> None:
 def do(page: Page, given: Mapping[str, str] | None = None) -> str:
     """Do the current task and wait for the next; gives the key of the one done."""
     card, key = hand(page), key_of(page)
+    wait_out(page)
     fill_in(card, given or {})
     main_button(card).click()
     expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
@@ -167,6 +189,10 @@ def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, d
         if task["key"] == key:
             break
         payload = walk.payload_of(task, **(found or {}).get(task["key"], {}))
+        if task["needs"] is not None and task["needs"]["until"] is None:
+            payload = task["begin"]
+        elif task["needs"] is not None:
+            set_clock(float(CLOCK.read_text()) + task["needs"]["seconds"])
         body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
         answer = request.post(f"{root}/api/jobs/{job['id']}/entries", data=body)
         assert answer.ok, answer.text()

@@ -122,8 +122,16 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: P
     page.keyboard.type("12")
     page.keyboard.press("Enter")
     # Whatever was recorded, the hand stays on the keys: each next field has the focus.
-    expect(page.get_by_role("textbox", name="Drift under load")).to_be_focused()
+    # The look takes ten minutes: it is begun, and closed when the server's clock has run them.
+    expect(steps.hand(page).get_by_role("button", name="Begin: it takes 10 min")).to_be_focused()
+    page.keyboard.press("Enter")
+    drift = page.get_by_role("textbox", name="Drift under load")
+    expect(drift).to_be_focused()
     page.keyboard.type("3")
+    steps.set_clock(60)
+    page.keyboard.press("Enter")
+    expect(steps.hand(page).get_by_role("alert")).to_contain_text("it takes 10 min on the server's clock")
+    steps.set_clock(601)
     page.keyboard.press("Enter")
     # The question has the focus, none of its answers: a tired Enter says nothing, a digit picks.
     asked = page.get_by_role("group", name="It is seen in")

@@ -8,10 +8,10 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-import yaml
 from sqlalchemy.orm import Session
 
 from ironkettle.core.jobs import next_task, read_payload
+from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.shop.people import Authority, Role
@@ -62,8 +62,7 @@ def shipped_pins() -> dict[str, str]:
 
 @cache
 def _workshop() -> dict[str, Any]:
-    document: dict[str, Any] = yaml.safe_load((_HERE / "workshop.yaml").read_text(encoding="utf-8"))
-    return document
+    return read_document((_HERE / "workshop.yaml").read_text(encoding="utf-8"), "workshop")
 
 
 def _load_person(session: Session, told: dict[str, Any]) -> None:
@@ -109,9 +108,10 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
     job_id = uuid.uuid5(_NAMESPACE, f"job {index}")
     open_job(session, job_id, sheet, settings_in_force(session), start)
     # What was found is found once: measured again after dressing it is as it should be.
+    waited = timedelta()
     payload, found = {"kind": "intake_recorded", **job["intake"]}, dict(job.get("found", {}))
     for count in range(_MOST_ENTRIES):
-        moment = start + timedelta(minutes=job.get("minutes", 2) * count)
+        moment = start + waited + timedelta(minutes=job.get("minutes", 2) * count)
         entry = NewEntry(uuid.uuid5(job_id, str(count)), moment, read_payload(payload))
         done = append_entry(session, job_id, entry, author, shop, moment)
         task = next_task(done.tasks)
@@ -125,5 +125,10 @@ def _load_job(session: Session, index: int, job: dict[str, Any], shop: Shop) -> 
                 last = NewEntry(uuid.uuid5(job_id, "run"), moment, read_payload(run))
                 append_entry(session, job_id, last, author, shop, moment)
             return
+        if task.lasts is not None and task.until is None:
+            payload = begin_entry(task.key)
+            continue
+        if task.until is not None:
+            waited += max(task.until - moment, timedelta())
         payload = filled(task, **from_stand(found.pop(task.key, {})))
     raise LookupError(f"demo job {index} does not come to {job['until']}")

@@ -6,8 +6,9 @@ from functools import cache
 from pathlib import Path
 from typing import Any, Literal
 
-import yaml
 from pydantic import BaseModel, ConfigDict, Field
+
+from ironkettle.core.sheets.document.text import read_document
 
 _FILE = Path(__file__).parent / "puzzles.yaml"
 
@@ -52,5 +53,5 @@ class Puzzle(BaseModel):
 @cache
 def puzzles() -> tuple[Puzzle, ...]:
     """All puzzles shipped with the application, in their order."""
-    document = yaml.safe_load(_FILE.read_text(encoding="utf-8"))
+    document = read_document(_FILE.read_text(encoding="utf-8"), "puzzles")
     return tuple(Puzzle.model_validate(one) for one in document["puzzles"])

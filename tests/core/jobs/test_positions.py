@@ -7,7 +7,7 @@ from typing import Any
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.sheets.document.positions import base_key, expanded
 from ironkettle.core.sheets.soundness.check import check_document
-from tests.bench import Job, filled
+from tests.bench import Job
 from tests.tiny import TABLES, plug, sheet_of
 
 
@@ -51,7 +51,7 @@ def test_one_position_is_worked_through_before_the_next() -> None:
     order = []
     while (task := job.next()) is not None:
         order.append(task.key)
-        job.do(filled(task))
+        job.take(task)
     assert job.state.has(RELEASED, "released")
     strip = [key for key in order if key.startswith(("step:out", "find:"))]
     assert strip == ["step:out@1", "find:ring@1", "step:out@2", "find:ring@2", "step:out@3", "find:ring@3"]

@@ -24,7 +24,7 @@ def stated(job: Job) -> tuple[str, ...]:
 def worked(until: str, found: dict[str, dict[str, Any]] | None = None) -> Job:
     job = Job(RAM)
     while (task := job.next()) is not None and task.key != until:
-        job.do(filled(task, **(found or {}).get(task.key, {})))
+        job.take(task, **(found or {}).get(task.key, {}))
     return job
 
 

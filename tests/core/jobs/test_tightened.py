@@ -110,6 +110,6 @@ def test_phases_follow_one_another_and_may_be_split_over_steps() -> None:
     order = []
     while (task := job.next()) is not None:
         order.append(task.key)
-        job.do(filled(task))
+        job.take(task)
     at_nut = [key for key in order if key.startswith("tighten") or key in {"step:in", "step:wash2"}]
     assert at_nut == ["step:in", "tighten:nut:0:1", "tighten:nut:1:1", "step:wash2", "tighten:nut:2:1"]

@@ -73,7 +73,9 @@ def test_an_early_timer_is_offered_at_once() -> None:
     document = plug()
     document["steps"].insert(3, step)
     job = Job(sheet_of(document))
-    assert job.task("step:soak-set").status is Status.OPEN
+    # Before anything else is touched, and it says so.
+    assert job.next() == job.task("step:soak-set")
+    assert job.task("step:soak-set").shows == "Begin it now: 5 min for it, while the other work goes on"
     job.do({"kind": "step_done", "step": "soak-set"})
     job.do(DRY)
     assert job.task("timer:soak").status is Status.WAITING

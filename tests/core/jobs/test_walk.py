@@ -35,7 +35,7 @@ def test_there_is_one_next_task_at_every_moment_and_it_is_the_first_that_can_be_
         assert all(one.status in {Status.DONE, Status.BLOCKED, Status.SKIPPED, Status.WAITING} for one in before)
         for one in tasks:
             assert (one.status is Status.BLOCKED) == bool(one.blocked_by)
-        job.do(filled(task))
+        job.take(task)
 
 
 def test_stages_come_in_their_order_and_those_without_tasks_not_at_all() -> None:
@@ -133,7 +133,7 @@ def test_sound_sheets_made_up_here_are_walked_too(parts: int, rings: int, backup
     order = []
     while (task := job.next()) is not None:
         order.append(task.key)
-        job.do(filled(task))
+        job.take(task)
     assert job.state.has(RELEASED, "released")
     # The order never fits a part under one that is already on: the innermost goes in first.
     put_on = [key for key in order if key.startswith("step:in")]
@@ -201,7 +201,7 @@ def test_whatever_is_passed_over_blocks_nothing_for_ever(chance: Any) -> None:
             continue
         # What is there against a danger was skipped: the lead answers for it.
         job.author = TAMSIN if task.key == "sign" else BEDE
-        job.do(filled(task))
+        job.take(task)
     assert job.state.has(RELEASED, "released")
 
 
@@ -214,7 +214,7 @@ def test_what_came_in_is_tested_before_it_is_taken_apart() -> None:
     assert "cannot be tested as found" in " ".join(job.task(first).blocked_by)
     test = job.next()
     assert test is not None
-    entry = job.do(filled(test))
+    entry = job.take(test)
     job.walk(until=lambda task: task.key == first)
     job.do(filled(job.task(first)))
     job.do({"kind": "entry_struck", "entry": str(entry), "reason": "another unit on the stand"})

@@ -7,7 +7,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-import yaml
+from ironkettle.core.sheets.document.text import read_document
 
 _FOLDER = Path(__file__).parent
 
@@ -55,5 +55,5 @@ def _say(what: dict[str, Any], text: str | None) -> None:
 
 
 def _read(name: str) -> Mapping[str, Any]:
-    document: Mapping[str, Any] = yaml.safe_load((_FOLDER / name).read_text(encoding="utf-8"))
+    document: Mapping[str, Any] = read_document((_FOLDER / name).read_text(encoding="utf-8"), name)
     return document

@@ -9,8 +9,10 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
+from ironkettle.core.base.quantities import seconds_words
 from ironkettle.core.jobs import Ask, Case, Mark, Marked, Stage, Status, Task, payload_words, signed_words
 from ironkettle.core.jobs.filling import records_of
+from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
 from ironkettle.core.jobs.registry import AnyScreen, task_key_of
 from ironkettle.core.jobs.state import Payload
@@ -101,13 +103,22 @@ class PracticeOut(BaseModel):
         return None if held is None else cls(name=held.option.name, way=held.way.words, sentence=held.sentence)
 
 
+class NeedsOut(BaseModel):
+    """``seconds``: how long it takes at least, on the server's clock; ``until``: when that is over, where it was begun; ``words`` for it."""
+
+    seconds: float
+    until: datetime | None
+    words: str
+
+
 class TaskOut(BaseModel):
     """One thing to do. ``entry`` with its ``asks`` filled in completes it.
 
     ``screen``: what its screen shows, by kind. ``signs``: a PIN is needed beside it; ``skippable``: it can be skipped with a reason, on one of
     the ``grounds`` where ``danger`` tells what can hurt; ``action``: what its main button says; ``again``: the unit can be
     taken apart again from here; ``practice``: the practice option it rests on; ``view``: of the drawing that its place lies in;
-    ``records``: what its entry puts on the record as proposed, word for word as the log has it.
+    ``records``: what its entry puts on the record as proposed, word for word as the log has it. ``needs``: the time it takes;
+    ``begin``: the entry that begins it.
     """
 
     key: str
@@ -132,6 +143,8 @@ class TaskOut(BaseModel):
     asks: list[AskOut]
     entry: dict[str, Any]
     records: list[str]
+    needs: NeedsOut | None
+    begin: dict[str, Any] | None
     signs: bool
     recorded: RecordedOut | None
     skippable: bool
@@ -196,6 +209,10 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         asks=[AskOut.of(ask) for ask in task.asks],
         entry=dict(task.entry),
         records=list(records_of(case, task)),
+        needs=None
+        if task.lasts is None
+        else NeedsOut(seconds=task.lasts, until=task.until, words=seconds_words(task.lasts)),
+        begin=None if task.lasts is None else begin_entry(task.key),
         signs=task.kind.signs,
         recorded=recorded,
         skippable=skippable,

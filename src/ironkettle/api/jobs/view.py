@@ -41,8 +41,8 @@ from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
 from ironkettle.core.jobs.kinds.release import Released
-from ironkettle.core.jobs.kinds.timer_cut import running_timers
 from ironkettle.core.jobs.points_drawn import points_drawn
+from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.stages import Panel, stages_of
 from ironkettle.core.jobs.test_forms import find_form
@@ -241,7 +241,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
-        timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running_timers(case)],
+        timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running(case)],
         signing=_signing(session, job, case),
         statement=_statement(session, job, case, tasks),
         server_time=case.now,

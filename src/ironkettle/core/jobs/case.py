@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
+from typing import TYPE_CHECKING
 
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
@@ -19,6 +20,9 @@ from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.shop.people import Author
 from ironkettle.core.shop.service import CounterRead
 from ironkettle.core.shop.settings import ShopSettings
+
+if TYPE_CHECKING:
+    from ironkettle.core.jobs.task import Task
 
 
 @dataclass(frozen=True)
@@ -114,3 +118,5 @@ class Case:
     draft: bool = False
     number: int = 0
     trace_of: int | None = None
+    listed: list[tuple[Task, ...]] = field(default_factory=list, init=False, repr=False, compare=False)
+    """The tasks of the job as it stands here, once they were worked out."""

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
-
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import read_length, read_temperature
 from ironkettle.core.jobs.case import Case
@@ -12,7 +10,7 @@ from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.sealing.catalogue import BACKUPS, KINDS, ElementKind
-from ironkettle.core.sealing.compounds import Compound, find_compound, medium_of
+from ironkettle.core.sealing.compounds import Compound, find_compound, find_medium
 from ironkettle.core.sealing.failures import Circumstances, Faced, Sign
 from ironkettle.core.sealing.grooves import Gland, GlandCheck, check_gland
 from ironkettle.core.sealing.rings import RingSize
@@ -135,11 +133,9 @@ def media_of(case: Case) -> tuple[str, ...]:
     compounds = case.tables.glands.compounds
     media = tuple(compounds[0].ratings) if compounds else ()
     intake = intake_of(case.state)
-    found: list[str] = []
-    for fluid in (*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids):
-        with contextlib.suppress(RuleError):
-            found.append(medium_of(fluid, media))
-    return tuple(dict.fromkeys(found))
+    fluids = (*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids)
+    found = (find_medium(fluid, media) for fluid in fluids)
+    return tuple(dict.fromkeys(one for one in found if one is not None))
 
 
 __all__ = ["circumstances_of", "compound_of", "failed", "is_gas", "media_of"]

@@ -21,17 +21,22 @@ def counting_run(state: State, test: str) -> Run | None:
     return closed[-1] if closed else None
 
 
-def worked_since(case: Case, run: Run) -> bool:
-    """Whether the unit was worked on after a run was closed: then it was another unit that passed."""
-    assert run.closed is not None
-    if apart_since(case, run.closed):
+def worked_since(case: Case, seq: int) -> bool:
+    """Whether the unit was worked on after an entry: what passed before that was another unit. ``seq``: the entry's place in the log [counted from 1]."""
+    if apart_since(case, seq):
         return True
-    seq = run.closed.seq
     rebuild = {step.key for step in case.resolved.sheet.steps if step.stage in {"strip", "rebuild"}}
     steps = [marked for key, marked in case.state.book(STEPS).items() if key in rebuild]
     marks = [marked.mark for marked in steps]
     marks += [mark for book in (FITTED, TIGHTENED, SETTINGS) for mark in case.state.marks(book)]
     return any(mark.seq > seq for mark in marks)
+
+
+def closed_seq(run: Run) -> int:
+    """The place in the log of the entry that closed a run [counted from 1]. Raises ValueError for one that is open."""
+    if run.closed is None:
+        raise ValueError("this run is open")
+    return run.closed.seq
 
 
 _VERDICT = {
@@ -47,7 +52,7 @@ def verdict_on(case: Case, test: str) -> str:
     if run is None or run.judgement is None:
         return "not run"
     bound = any(test in step.runs for step in case.resolved.sheet.steps)
-    return "worked on since" if not bound and worked_since(case, run) else run.judgement.verdict
+    return "worked on since" if not bound and worked_since(case, closed_seq(run)) else run.judgement.verdict
 
 
 def tests_against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:

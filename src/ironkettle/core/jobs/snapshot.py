@@ -16,7 +16,7 @@ from ironkettle.core.jobs.registry import kind_of, read_payload
 from ironkettle.core.jobs.state import Mark, Marked, Payload, Run, State
 
 # Raised whenever what is written here changes its meaning; one of another format is built again from the log.
-SNAPSHOT_FORMAT = 9
+SNAPSHOT_FORMAT = 10
 _Book: TypeAlias = Mapping[Hashable, Marked[Payload]]
 # Keys of several parts stand as lists.
 _Key: TypeAlias = str | int | list[str | int]

@@ -83,7 +83,7 @@ class Run:
     """One run of a test: begun and closed by entries of their own, or told in one.
 
     ``count``, ``first_s``, ``last_s``: its samples, which are kept beside the log; ``hold``: the stand's number
-    of the hold they were read on; ``said``: what was wrong with the stand meanwhile.
+    of the hold they were read on; ``said``: what was wrong with the stand meanwhile; ``cut_short``: why its time was not waited out.
     """
 
     key: str
@@ -101,6 +101,7 @@ class Run:
     abandoned: bool = False
     record: Mapping[str, JsonValue] | None = None
     note: str = ""
+    cut_short: str | None = None
     said: list[str] = field(default_factory=list)
 
     @property

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from datetime import datetime
 from enum import StrEnum
 
 from pydantic import JsonValue
@@ -13,6 +14,7 @@ from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
 from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.shop.settings import Held
 
 
@@ -45,9 +47,13 @@ STAGE_WORD = {
     Stage.TEST: "test",
     Stage.RELEASE: "release",
 }
-# The stage of a job that a step of the sheet is worked in.
-STAGE_OF_STEP = {"safe": Stage.SAFE, "strip": Stage.STRIP, "clean": Stage.INSPECT, "rebuild": Stage.REBUILD}
+_STAGE_OF_STEP = {"safe": Stage.SAFE, "strip": Stage.STRIP, "clean": Stage.INSPECT, "rebuild": Stage.REBUILD}
 _LAST = 99
+
+
+def stage_of(step: StepSpec) -> Stage:
+    """The stage of a job that a step of the sheet is worked in: one whose timer may begin early is offered before anything is touched."""
+    return Stage.AS_FOUND if step.timer is not None and step.timer.early else _STAGE_OF_STEP[step.stage]
 
 
 def plain_screen(case: Case, task: Task) -> Screen:
@@ -118,6 +124,7 @@ class Task:
     ``hold``: in words, how it is gripped, kept from turning, or in what state it is tested; ``shows``: a figure to know before it is done; ``tray``: where what comes off goes;
     ``ladder``: what to try when it will not come, the gentlest first, and ``stop``, where to end it; ``photo``: the sheet wants one here.
     ``practice``: the practice option it rests on; ``again``: done, the unit can be taken apart again from here.
+    ``lasts``: how long it takes at least, from the entry that begins it [s]; ``until``: when that is over, where it was begun.
     """
 
     key: str
@@ -140,6 +147,8 @@ class Task:
     asks: tuple[Ask, ...] = ()
     practice: Held | None = None
     again: bool = False
+    lasts: float | None = None
+    until: datetime | None = None
     status: Status = Status.OPEN
     blocked_by: tuple[str, ...] = ()
     refusal: str = "blocked"

@@ -11,6 +11,7 @@ from uuid import UUID
 from ironkettle.core.base.errors import NotAllowedError, RefusedError, fault
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.condemned import check_may_overrule
+from ironkettle.core.jobs.kinds.begin import TaskBegun
 from ironkettle.core.jobs.kinds.ending import closed_by, closed_words
 from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.skip import TaskSkipped, is_skipped, may_be_skipped
@@ -32,8 +33,14 @@ def tasks_of(case: Case) -> tuple[Task, ...]:
     """Every task of the job, stage by stage, in the order they are best worked.
 
     The first that can be done is *next*; where nothing can be but wait, the timer that runs is, so that it
-    can be cut short with a reason.
+    can be cut short with a reason. They are worked out once for a case.
     """
+    if not case.listed:
+        case.listed.append(_work_out(case))
+    return case.listed[0]
+
+
+def _work_out(case: Case) -> tuple[Task, ...]:
     drafts = _drafts(case)
     after = _whole_after(drafts)
     listed = _in_order(case, drafts, after)
@@ -93,6 +100,8 @@ def check_entry(case: Case, payload: Payload) -> None:
         _check_skippable(tasks_of(case), payload)
         if payload.task.startswith(_NEW_PART):
             check_may_overrule(case, payload.task.removeprefix(_NEW_PART))
+    if isinstance(payload, TaskBegun):
+        key = _check_may_begin(tasks_of(case), payload)
     blocked = None if key is None else _blocked(tasks_of(case), key)
     if blocked is not None:
         raise RefusedError(blocked.refusal, f"first: {'; '.join(blocked.blocked_by[:3])}")
@@ -123,6 +132,15 @@ def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
         raise fault("task", f"“{payload.task}” is not a task of this job", *(one.key for one in tasks[:12]))
     if not may_be_skipped(task):
         raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
+
+
+def _check_may_begin(tasks: Sequence[Task], payload: TaskBegun) -> str:
+    """The key of the task that begins. Raises RuleError for one that is none of this job's, or takes no time."""
+    task = next((one for one in tasks if one.key == payload.task), None)
+    if task is None or task.lasts is None:
+        timed = (one.key for one in tasks if one.lasts is not None)
+        raise fault("task", f"“{payload.task}” is not a task of this job that takes a time", *timed)
+    return task.key
 
 
 def _blocked(tasks: Sequence[Task], key: str) -> Task | None:

@@ -48,8 +48,8 @@ from ironkettle.core.jobs.kinds.release import Released
 from ironkettle.core.jobs.kinds.strike import EntryStruck
 from ironkettle.core.jobs.kinds.test_close import TestClosed
 from ironkettle.core.jobs.kinds.test_run import TestRun
-from ironkettle.core.jobs.kinds.timer_cut import running_timers
 from ironkettle.core.jobs.registry import apply_entry, as_sent, complete, judgement_of, kind_of
+from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, to_snapshot
 from ironkettle.core.jobs.statement import statement_of
@@ -278,7 +278,7 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
     job.waits = "" if job.released or following is None else following.kind.waits
     job.tasks_done = sum(task.status in {Status.DONE, Status.SKIPPED} for task in tasks)
     job.tasks_total = len(tasks)
-    first = min(running_timers(case), key=lambda one: one.until, default=None)
+    first = min(running(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
     job.causes = [
         {"element": one.element, "name": one.name, "key": one.key.value, "cause": one.cause}

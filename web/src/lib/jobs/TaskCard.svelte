@@ -4,6 +4,7 @@
 	import { Caution } from '$lib/shared';
 	import type { JobStore, Task } from './job.svelte';
 	import { SCREENS } from './tasks';
+	import TakesTime from './tasks/TakesTime.svelte';
 	import Ladder from './Ladder.svelte';
 	import TakeApart from './TakeApart.svelte';
 	import SkipTask from './SkipTask.svelte';
@@ -61,7 +62,12 @@
 		<p class="font-semibold text-warning">Not yet: {task.blocked_by.slice(0, 3).join('; ')}</p>
 	{:else}
 		{#key task.key}
-			<Screen {store} {view} {task} {focused} {bare} {onDone} />
+			{#if task.needs && task.status !== 'done'}
+				<TakesTime {store} {view} {task} needs={task.needs} {focused} />
+			{/if}
+			{#if !task.needs || task.needs.until !== null || task.status === 'done'}
+				<Screen {store} {view} {task} {focused} {bare} {onDone} />
+			{/if}
 		{/key}
 	{/if}
 	{#if task.why && task.kind !== 'test'}<p class="faint">

@@ -3,6 +3,7 @@
 from ironkettle.core.base.quantities.band import Band, read_band, read_tolerance
 from ironkettle.core.base.quantities.fits import fit_limits
 from ironkettle.core.base.quantities.format import in_both, show, show_tolerance
+from ironkettle.core.base.quantities.lasting import seconds_words, stated_seconds
 from ironkettle.core.base.quantities.notation import plain_notation
 from ironkettle.core.base.quantities.number import read_number
 from ironkettle.core.base.quantities.parse import (
@@ -61,8 +62,10 @@ __all__ = [
     "read_torque",
     "read_volume",
     "scale_and_offset",
+    "seconds_words",
     "show",
     "show_tolerance",
+    "stated_seconds",
     "to_base",
     "turns_of",
     "written_half",

@@ -61,7 +61,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
     counted = case.state.book(ACCOUNTED).get(_ONLY)
     # A quick service without a kit, whose parts all went back on, has nothing to count.
     if case.resolved.quick_service is None or case.resolved.sheet.kits:
-        yield Draft(account, counted is not None and not apart_since(case, counted.mark), after=rebuilt)
+        yield Draft(account, counted is not None and not apart_since(case, counted.mark.seq), after=rebuilt)
 
 
 def _tray_words(case: Case) -> str:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
+from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Short, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Reason, Short, known
+from ironkettle.core.jobs.kinds.begin import CUT_SHORT, check_lasted, cut_words, lasting, look_lasts
 from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
@@ -23,13 +25,24 @@ class Observed(Payload):
     observation: ItemKey
     when: Literal["as_found", "as_left"]
     value: Short
+    cut_short: Reason | None = None
 
 
 OBSERVED: Book[tuple[str, str], Observed] = Book("observed")
 
 
 def _check(case: Case, payload: Observed) -> None:
-    known("observation", payload.observation, [one.key for one in case.resolved.sheet.observations], "observation")
+    listed = {one.key: one for one in case.resolved.sheet.observations}
+    known("observation", payload.observation, listed, "observation")
+    found = lasting(case, _key(payload.observation, payload.when), look_lasts(listed[payload.observation]))
+    if found is not None:
+        check_lasted(case, found, payload.cut_short)
+    elif payload.cut_short is not None:
+        raise fault("cut_short", "this takes no time that could be cut short; leave this out")
+
+
+def _key(observation: str, when: str) -> str:
+    return f"observe:{observation}:{when}"
 
 
 def _tasks(case: Case) -> Iterator[Draft]:
@@ -38,14 +51,19 @@ def _tasks(case: Case) -> Iterator[Draft]:
     for spec in sheet.observations:
         for when, stage in (("as_found", Stage.AS_FOUND), ("as_left", Stage.TEST)):
             label = spec.ask or f"{spec.name}{f' [{spec.unit}]' if spec.unit else ''}"
+            key = _key(spec.key, when)
+            found = lasting(case, key, look_lasts(spec))
+            asked = Ask("value", Read.TEXT, label, unit=spec.unit)
             task = Task(
-                f"observe:{spec.key}:{when}",
+                key,
                 stage,
                 OBSERVE,
                 spec.key,
                 f"{spec.name}, {'as found' if when == 'as_found' else 'as left'}",
                 {"kind": "observation_noted", "observation": spec.key, "when": when},
-                asks=(Ask("value", Read.TEXT, label, unit=spec.unit),),
+                asks=(asked, CUT_SHORT) if found else (asked,),
+                lasts=found.seconds if found else None,
+                until=found.until if found else None,
             )
             after = {} if when == "as_found" else rebuilt
             yield Draft(task, case.state.has(OBSERVED, (spec.key, when)), after=after)
@@ -54,7 +72,16 @@ def _tasks(case: Case) -> Iterator[Draft]:
 def _words(resolved: Resolved, payload: Observed) -> str:
     spec = next((one for one in resolved.sheet.observations if one.key == payload.observation), None)
     name, unit = (spec.name, f" {spec.unit}" if spec.unit else "") if spec else (payload.observation, "")
-    return f"{name} {'as found' if payload.when == 'as_found' else 'as left'}: {payload.value}{unit}"
+    short = f"; cut short: {payload.cut_short}" if payload.cut_short else ""
+    return f"{name} {'as found' if payload.when == 'as_found' else 'as left'}: {payload.value}{unit}{short}"
+
+
+def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
+    for spec in case.resolved.sheet.observations:
+        for (key, when), seen in case.state.book(OBSERVED).items():
+            if key == spec.key and seen.value.cut_short is not None:
+                found = lasting(case, _key(key, when), look_lasts(spec))
+                yield f"{spec.name}, {'as found' if when == 'as_found' else 'as left'}: {cut_words(case, found, seen.value.cut_short, seen.mark)}."
 
 
 KIND = EntryKind(
@@ -64,4 +91,5 @@ KIND = EntryKind(
     words=_words,
     tasks=_tasks,
     completes="observe:{observation}:{when}",
+    against=_against,
 )

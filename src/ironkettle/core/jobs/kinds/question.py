@@ -13,7 +13,7 @@ from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
 from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload, State
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, stage_of
 from ironkettle.core.sheets.document.parts import Read
 
 _TASK = TaskKind("answer", "Record the answer", rank=4)
@@ -64,7 +64,7 @@ def _drafts(case: Case) -> Iterator[Draft]:
         right = before or next(one.key for one in question.choices if one.refuses is None)
         task = Task(
             f"answer:{question.key}",
-            STAGE_OF_STEP[seen.stage] if seen else Stage.INTAKE,
+            stage_of(seen) if seen else Stage.INTAKE,
             _TASK,
             question.key,
             question.ask,

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.json import JsonObject
+from ironkettle.core.base.quantities import seconds_words
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -30,7 +31,7 @@ from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Rung, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Rung, Task, TaskKind, stage_of
 from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.machine.parts import cleaning_of
 from ironkettle.core.sheets.document.facts import cylinder_of
@@ -199,7 +200,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         entry["marked"] = True
     return Task(
         f"step:{step.key}",
-        STAGE_OF_STEP[step.stage],
+        stage_of(step),
         STEP,
         step.key,
         step.text,
@@ -217,8 +218,16 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         photo=step.photo,
         practice=case.tables.settings.practice["scrap"] if step.stage == "strip" and step.takes_off else None,
         again=step.stage == "strip",
-        shows=shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None,
+        shows=_shown(resolved, step),
     )
+
+
+def _shown(resolved: Resolved, step: StepSpec) -> str | None:
+    """A sum of the cylinder; or that a timer can run while the work goes on."""
+    if step.timer is not None and step.timer.early:
+        wait = f"{seconds_words(60 * step.timer.minutes)} for {step.timer.what_for or step.text}"
+        return f"Begin it now: {wait}, while the other work goes on"
+    return shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None
 
 
 def _cleaning(case: Case, step: StepSpec) -> tuple[str, ...]:

@@ -96,9 +96,9 @@ def undone(case: Case, what: Literal["steps", "elements", "groups", "settings", 
     )
 
 
-def apart_since(case: Case, mark: Mark) -> bool:
-    """Whether the unit was taken apart again, anywhere, after something was recorded."""
-    return any(marked.mark.seq > mark.seq for marked in case.state.book(APART).values())
+def apart_since(case: Case, seq: int) -> bool:
+    """Whether the unit was taken apart again, anywhere, after an entry. ``seq``: its place in the log [counted from 1]."""
+    return any(marked.mark.seq > seq for marked in case.state.book(APART).values())
 
 
 KIND = EntryKind(

@@ -3,25 +3,27 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from pydantic import Field, JsonValue, field_validator, model_validator
 
+from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.kind import EntryKind
-from ironkettle.core.jobs.kinds.base import ItemKey, Note
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Reason
+from ironkettle.core.jobs.kinds.begin import CUT_SHORT, check_lasted, cut_words, lasting
 from ironkettle.core.jobs.kinds.step import being_stripped
-from ironkettle.core.jobs.proven import counting_run, remarks_on_tests, tests_against, worked_since
+from ironkettle.core.jobs.proven import closed_seq, counting_run, remarks_on_tests, tests_against, worked_since
 from ironkettle.core.jobs.proving import MOST_SAMPLES, When, may_run
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement, MeasuredInPlace, SampleRead
 from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Mark, Payload, Run, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
-from ironkettle.core.jobs.test_forms import FiguresScreen, HoldScreen, form_of, form_of_spec
+from ironkettle.core.jobs.test_forms import FiguresScreen, HoldScreen, TestForm, form_of, form_of_spec
 from ironkettle.core.sheets.document.fields import Written
 from ironkettle.core.sheets.document.trials import TestSpec
 
@@ -38,7 +40,8 @@ MOST_RECORD = 500_000
 class TestRun(Payload):
     """A run told in one. A hold has its gauge and its samples; the other kinds their ``record``, as the kind has it.
 
-    ``collected``: what ran into the measuring glass at the open port, where the sheet puts one there.
+    ``collected``: what ran into the measuring glass at the open port, where the sheet puts one there; ``cut_short``: why its time
+    was not waited out.
     """
 
     __test__ = False
@@ -51,6 +54,7 @@ class TestRun(Payload):
     collected: Written | None = None
     record: dict[str, JsonValue] | None = None
     note: Note = ""
+    cut_short: Reason | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -73,7 +77,25 @@ class TestRun(Payload):
 
 def _check(case: Case, payload: TestRun) -> None:
     spec = may_run(case, payload.test, payload.when)
-    form_of_spec(case, spec).check(payload)
+    form = form_of_spec(case, spec)
+    form.check(payload)
+    _check_time(case, payload, form)
+
+
+def _check_time(case: Case, payload: TestRun, form: TestForm) -> None:
+    """Raises RefusedError for a pass before the time it takes: a leak is a leak at once."""
+    key = task_key(payload.test, payload.when)
+    found = lasting(case, key, form.lasts if (own := form.lasted(payload)) is None else own)
+    if found is None:
+        if payload.cut_short is not None:
+            raise fault("cut_short", "this takes no time that could be cut short; leave this out")
+    elif form.judge(payload).verdict == "pass":
+        check_lasted(case, found, payload.cut_short)
+
+
+def task_key(test: str, when: str) -> str:
+    """The key of the task that a run of a test completes."""
+    return f"test:{test}:{when}"
 
 
 def _judge(case: Case, payload: TestRun) -> Judgement:
@@ -83,7 +105,7 @@ def _judge(case: Case, payload: TestRun) -> Judgement:
 def _apply(state: State, payload: TestRun, mark: Mark) -> None:
     run = Run(
         str(mark.entry), payload.test, payload.when, mark, payload.gauge, compliance=payload.compliance, closed=mark,
-        record=payload.record, note=payload.note,
+        record=payload.record, note=payload.note, cut_short=payload.cut_short,
     )  # fmt: skip
     run.take(mark.chunks)
     state.runs[run.key] = run
@@ -119,15 +141,16 @@ def _passed(case: Case, spec: TestSpec, *, at_a_step: bool) -> bool:
     run = counting_run(case.state, spec.key)
     if run is None or run.judgement is None or run.judgement.verdict != "pass":
         return False
-    return at_a_step or not worked_since(case, run)
+    return at_a_step or not worked_since(case, closed_seq(run))
 
 
 def _task(case: Case, spec: TestSpec, when: When) -> Task:
-    form = form_of_spec(case, spec)
+    form, key = form_of_spec(case, spec), task_key(spec.key, when)
+    found = lasting(case, key, form.lasts)
     entry: JsonObject = {"kind": "test_run", "test": spec.key, "when": when, **form.proposed()}
     as_found = when == "as_found"
     return Task(
-        f"test:{spec.key}:{when}",
+        key,
         Stage.AS_FOUND if as_found else Stage.TEST,
         _TASK,
         spec.key,
@@ -137,7 +160,9 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
         caution=spec.caution,
         place=next(iter(spec.all_zones), None),
         hold=f"State: {spec.state}" if spec.state else None,
-        asks=form.asks(),
+        asks=(*form.asks(), CUT_SHORT) if found else form.asks(),
+        lasts=found.seconds if found else None,
+        until=found.until if found else None,
         practice=None if as_found else case.tables.settings.practice["place"],
     )
 
@@ -153,7 +178,17 @@ def _words(resolved: Resolved, payload: TestRun) -> str:
     if payload.record is None and payload.gauge:
         glass = f", {payload.collected} in the measuring glass" if payload.collected else ""
         return f"{name}: held on {payload.gauge.name}{glass}"
-    return f"{name}: {in_words(payload.record or {})}"
+    short = f"; cut short: {payload.cut_short}" if payload.cut_short else ""
+    return f"{name}: {in_words(payload.record or {})}{short}"
+
+
+def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
+    yield from tests_against(case, tasks)
+    for spec in case.resolved.sheet.tests:
+        run = counting_run(case.state, spec.key)
+        if run is not None and run.cut_short is not None and run.closed is not None:
+            found = lasting(case, task_key(spec.key, "as_left"), form_of_spec(case, spec).lasts)
+            yield f"{spec.name}: {cut_words(case, found, run.cut_short, run.closed)}."
 
 
 KIND = EntryKind(
@@ -165,6 +200,6 @@ KIND = EntryKind(
     completes="test:{test}:{when}",
     judge=_judge,
     screens=(HoldScreen, FiguresScreen),
-    against=tests_against,
+    against=_against,
     remarks=remarks_on_tests,
 )

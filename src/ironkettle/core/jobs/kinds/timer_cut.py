@@ -16,7 +16,7 @@ from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import STAGE_OF_STEP, Draft, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Task, TaskKind, stage_of
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.shop.people import Role
@@ -109,7 +109,7 @@ def _drafts(case: Case) -> Iterator[Draft]:
         left = f", until {ends:%H:%M}" if ends is not None and not over else ""
         task = Task(
             f"timer:{key}",
-            STAGE_OF_STEP[step.stage],
+            stage_of(step),
             _TASK,
             key,
             f"{step.timer.minutes:g} min for {step.timer.what_for or step.text}{left}",

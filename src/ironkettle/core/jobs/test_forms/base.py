@@ -59,6 +59,15 @@ class TestForm(Protocol):
     def check_start(self, gauge: GaugeUsed, measured: MeasuredInPlace | None, /) -> None:
         """Raises RuleError where no run whose samples follow may begin on this gauge."""
 
+    @property
+    def lasts(self) -> float | None:
+        """How long a run takes at least on the server's clock [s]; None where nothing is waited for, and for what has a trace."""
+        return None
+
+    def lasted(self, _run: RunTold, /) -> float | None:
+        """How long a run took by its own times [s]; None where it has none."""
+        return None
+
     def planned_hold(self, _run: RunFacts, /) -> float | None:
         """How long a run must hold [s]; None where nothing is held."""
         return None

@@ -85,5 +85,12 @@ class FiguresForm(TestForm):
     def judge(self, run: RunTold) -> Judgement:
         return judged_of(self.kind, self.kind.outcome(run.record or {}, run.gauge))
 
+    @property
+    def lasts(self) -> float | None:
+        return self.kind.bound.lasts
+
+    def lasted(self, run: RunTold, /) -> float | None:
+        return self.kind.bound.lasted(run.record or {})
+
     def check_start(self, _gauge: GaugeUsed, _measured: MeasuredInPlace | None, /) -> None:
         raise fault("test", f"{self.spec.name} is recorded in one entry: {self.kind.bound.says}")

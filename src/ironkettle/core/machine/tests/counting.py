@@ -46,6 +46,10 @@ class CountCriteria(Criteria):
     limit: Written
     settle: Written | None = None
 
+    @property
+    def lasts(self) -> float | None:
+        return _span_ends(self)[-1]
+
 
 class Counted(Strict):
     """How many came until then, since the count before. [s from the start]"""
@@ -61,6 +65,10 @@ class CountRecord(Record):
     start_s: Figure = Field(default=0.0, ge=0, le=1e6)
     events_s: list[Annotated[Figure, Field(ge=0, le=1e6)]] = Field(default_factory=list, max_length=MOST_ROWS)
     end_s: Figure | None = Field(default=None, gt=0, le=1e6)
+
+    @property
+    def lasted(self) -> float | None:
+        return (self.end_s if self.end_s is not None else self.counts[-1].t_s) - self.start_s
 
     @model_validator(mode="after")
     def _is_one(self) -> CountRecord:

@@ -41,7 +41,7 @@ _DIAL_MM = 0.01
 _IN_TIME = re.compile(r"(?P<way>.+?)\s+in\s+(?P<time>.+)")
 _LEAST_ROWS, _LEAST_SPAN_S = 5, 60.0
 # Every two minutes for ten.
-_READ_AT = 6
+_READ_AT, _READ_EVERY_S = 6, 120.0
 
 
 class DriftCriteria(Criteria):
@@ -60,6 +60,10 @@ class DriftCriteria(Criteria):
     medium: Written | None = None
     resolution: Written | None = None
 
+    @property
+    def lasts(self) -> float | None:
+        return _READ_EVERY_S * (_READ_AT - 1)
+
 
 class Position(Strict):
     """How far the rod stands out. [s, mm]"""
@@ -71,6 +75,10 @@ class Position(Strict):
 
 class DriftRecord(Record):
     samples: list[Position] = Field(min_length=3, max_length=MOST_ROWS)
+
+    @property
+    def lasted(self) -> float | None:
+        return self.samples[-1].t_s - self.samples[0].t_s
 
 
 def cylinder_of(criteria: DriftCriteria) -> Cylinder:
@@ -240,7 +248,7 @@ def wanted(criteria: DriftCriteria) -> tuple[Wanted, ...]:
 
 def blank(criteria: DriftCriteria) -> dict[str, Any]:
     """The record with the times to read at: every two minutes for ten."""
-    return {"samples": [{"t_s": 120.0 * n} for n in range(_READ_AT)]}
+    return {"samples": [{"t_s": _READ_EVERY_S * n} for n in range(_READ_AT)]}
 
 
 def plan(criteria: DriftCriteria, instrument: Instrument) -> TrialPlan:

@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import Field, StringConstraints
 
 from ironkettle.core.base.findings import caution
+from ironkettle.core.base.quantities import seconds_words, stated_seconds
 from ironkettle.core.base.text import Figure, PlainLines
 from ironkettle.core.machine.tests.model import Criteria, Instrument, Outcome, Record, Result, Trial, TrialPlan, Wanted
 
@@ -19,6 +20,10 @@ class FunctionCriteria(Criteria):
     sign: Words
     seconds: Figure | None = Field(default=None, gt=0, le=1e6)
     repeats: int = Field(default=1, ge=1, le=100)
+
+    @property
+    def lasts(self) -> float | None:
+        return max((one for one in (self.seconds, stated_seconds(self.sign)) if one is not None), default=None)
 
 
 class FunctionRecord(Record):
@@ -51,7 +56,7 @@ def wanted(criteria: FunctionCriteria) -> tuple[Wanted, ...]:
 def plan(criteria: FunctionCriteria, instrument: Instrument) -> TrialPlan:
     """What to look for; nothing is read."""
     times = (f"{criteria.repeats} times",) if criteria.repeats > 1 else ()
-    lasts = (f"for {criteria.seconds:g} s",) if criteria.seconds else ()
+    lasts = (f"for {seconds_words(criteria.lasts)}",) if criteria.lasts else ()
     return TrialPlan(
         (f"Look for: {criteria.sign}", *times, *lasts), None, None, "Where it can be seen, out of its way", None
     )
@@ -59,7 +64,8 @@ def plan(criteria: FunctionCriteria, instrument: Instrument) -> TrialPlan:
 
 def says(criteria: FunctionCriteria) -> str:
     """The sign, with how long and how often."""
-    lasts = f", over {criteria.seconds:g} s" if criteria.seconds else ""
+    # Where the sign itself says how long, it is not said twice.
+    lasts = f", for {seconds_words(criteria.seconds)}" if criteria.seconds and not stated_seconds(criteria.sign) else ""
     times = f", {criteria.repeats} times" if criteria.repeats > 1 else ""
     return f"{criteria.sign}{lasts}{times}"
 

@@ -9,7 +9,7 @@ from pydantic import Field, StringConstraints
 
 from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.base.findings import caution
-from ironkettle.core.base.quantities import Dimension, Unit, find_unit
+from ironkettle.core.base.quantities import Dimension, Unit, find_unit, stated_seconds
 from ironkettle.core.base.text import Plain
 from ironkettle.core.machine.parts import Limit, read_limit
 from ironkettle.core.machine.tests.model import (
@@ -51,6 +51,10 @@ class ReadingCriteria(Criteria):
     quantity: Annotated[str, StringConstraints(min_length=1, max_length=120), Plain]
     limit: Written
     repeats: int = Field(default=1, ge=1, le=100)
+
+    @property
+    def lasts(self) -> float | None:
+        return stated_seconds(self.quantity)
 
 
 class ReadingRecord(Record):

@@ -29,9 +29,19 @@ class Strict(BaseModel):
 class Criteria(Strict):
     """The figures of a kind: what is wanted, and what it is held against."""
 
+    @property
+    def lasts(self) -> float | None:
+        """How long a run takes at least, where it has a time to wait out; None where it is over when it is read. [s]"""
+        return None
+
 
 class Record(Strict):
     """What is read in one run of a kind."""
+
+    @property
+    def lasted(self) -> float | None:
+        """How long the run took by its own times; None where it has none. [s]"""
+        return None
 
 
 class InstrumentUsed(Strict):
@@ -167,6 +177,9 @@ class Trial(Generic[C, R]):
         def analyse(record: Mapping[str, object], instrument: Instrument) -> Outcome:
             return self.analyse(criteria, self.record.model_validate(record), instrument)
 
+        def lasted(record: Mapping[str, object]) -> float | None:
+            return self.record.model_validate(record).lasted
+
         self.plan(criteria, Instrument())
         return BoundTest(
             self.word,
@@ -175,6 +188,8 @@ class Trial(Generic[C, R]):
             lambda instrument: self.plan(criteria, instrument),
             analyse,
             self.blank(criteria),
+            criteria.lasts,
+            lasted,
         )
 
 
@@ -183,7 +198,7 @@ class BoundTest:
     """A kind of test with the figures of a sheet, for those who know no kind in particular.
 
     ``blank``: the record with what is known before anything is read; ``analyse`` raises pydantic's ValidationError or RuleError for a record
-    that cannot be read.
+    that cannot be read. ``lasts``: how long a run takes at least; ``lasted``: how long a record says that it took. [s]
     """
 
     word: str
@@ -192,3 +207,5 @@ class BoundTest:
     plan: Callable[[Instrument], TrialPlan]
     analyse: Callable[[Mapping[str, object], Instrument], Outcome]
     blank: Mapping[str, Json]
+    lasts: float | None
+    lasted: Callable[[Mapping[str, object]], float | None]

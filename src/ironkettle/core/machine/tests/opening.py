@@ -74,6 +74,10 @@ class OpeningCriteria(Criteria):
     reseat: Written | None = None
     dribble: Dribble | None = None
 
+    @property
+    def lasts(self) -> float | None:
+        return self.dribble.seconds if self.dribble else None
+
 
 class OpeningRecord(Record):
     """``dry``: no drop in the time of the dribble test; ``pattern``: the spray in a word."""

@@ -82,6 +82,10 @@ class SetPointCriteria(Criteria):
     hysteresis: Written | None = None
     repeats: int = Field(default=USUAL_REPEATS, ge=1, le=100)
 
+    @property
+    def lasts(self) -> float | None:
+        return read_quantity(self.creep.within, Dimension.TIME, "creep.in").value if self.creep else None
+
 
 class CreepReading(Strict):
     """A reading at no flow. [s]"""
@@ -101,6 +105,10 @@ class SetPointRecord(Record):
     flows: list[Written] = Field(default_factory=list, max_length=MOST_READINGS)
     lock_ups: list[Written] = Field(default_factory=list, max_length=MOST_READINGS)
     creep_readings: list[CreepReading] = Field(default_factory=list, max_length=MOST_ROWS)
+
+    @property
+    def lasted(self) -> float | None:
+        return self.creep_readings[-1].t_s if self.creep_readings else None
 
     @model_validator(mode="after")
     def _are_rows(self) -> SetPointRecord:

@@ -11,7 +11,15 @@ from ironkettle.core.sealing.compounds.lubricants import (
     is_meant,
     lubricant_words,
 )
-from ironkettle.core.sealing.compounds.model import Compound, Duty, Rating, duty_of_service, find_compound, medium_of
+from ironkettle.core.sealing.compounds.model import (
+    Compound,
+    Duty,
+    Rating,
+    duty_of_service,
+    find_compound,
+    find_medium,
+    medium_of,
+)
 
 __all__ = [
     "LUBRICANTS",
@@ -26,6 +34,7 @@ __all__ = [
     "duty_of_service",
     "find_compound",
     "find_lubricant",
+    "find_medium",
     "is_known",
     "is_meant",
     "judge_compound",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import IntEnum, StrEnum
+from functools import lru_cache
 
 from ironkettle.core.base.errors import fault
 
@@ -62,14 +63,20 @@ def medium_of(fluid: str, media: tuple[str, ...], field: str = "fluid") -> str:
 
     Raises RuleError naming the field, with the media that are known, when there is none.
     """
+    found = find_medium(fluid, media)
+    if found is None:
+        raise fault(field, f"“{fluid.strip()}” is not a known medium", *media)
+    return found
+
+
+@lru_cache(maxsize=512)
+def find_medium(fluid: str, media: tuple[str, ...]) -> str | None:
+    """The column of the compatibility table for a fluid or medium by its name; None where there is none. Source: the table's own names."""
     plain = fluid.strip().casefold()
     key = plain.replace(" ", "_").replace("-", "_")
     if key in media:
         return key
-    found = next((column for start, column in _FLUID_STARTS.items() if plain.startswith(start)), None)
-    if found is None:
-        raise fault(field, f"“{fluid.strip()}” is not a known medium", *media)
-    return found
+    return next((column for start, column in _FLUID_STARTS.items() if plain.startswith(start)), None)
 
 
 def find_compound(name: str, compounds: tuple[Compound, ...], field: str = "material") -> Compound:

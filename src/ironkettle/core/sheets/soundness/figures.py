@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.quantities import (
     read_temperature,
+    seconds_words,
+    stated_seconds,
 )
 from ironkettle.core.machine.parts import Cleaning, cleaning_of, read_limit
 from ironkettle.core.machine.pressure import Fluid, find_fluid
@@ -27,7 +29,7 @@ from ironkettle.core.sheets.document.fastening import (
 from ironkettle.core.sheets.document.parts import MeasuredPoint, PointSpec
 from ironkettle.core.sheets.document.places import FaceSeat
 from ironkettle.core.sheets.document.sheet import Sheet
-from ironkettle.core.sheets.document.trials import DriftTest, HoldTest
+from ironkettle.core.sheets.document.trials import DriftTest, FunctionTest, HoldTest
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.shop.service import read_every
 from ironkettle.core.shop.settings.limits import FAMILIES, PART_LIMITS, part_limit
@@ -184,6 +186,13 @@ def _phase_faults(at: str, phase: Phase) -> Iterator[FieldFault]:
 def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     rating = rating_of(sheet)
     for index, test in enumerate(sheet.tests):
+        if (
+            isinstance(test, FunctionTest)
+            and test.seconds
+            and test.seconds < (stated := stated_seconds(test.sign) or 0)
+        ):
+            text = f"{seconds_words(test.seconds)} is less than the {seconds_words(stated)} that the sign says"
+            yield FieldFault(f"tests.{index}.seconds", text, (f"{stated:g}",))
         medium = test.medium if isinstance(test, HoldTest | DriftTest) else None
         if medium is not None:
             yield from _refused(f"tests.{index}", lambda m=medium: find_fluid(m, tables.fluids, "medium"))  # type: ignore[misc]

@@ -13,9 +13,9 @@ from ironkettle.core.sealing.compounds import (
     duty_of_service,
     find_compound,
     find_lubricant,
+    find_medium,
     is_known,
     is_meant,
-    medium_of,
     refusals,
 )
 from ironkettle.core.sheets.document.places import ElementSpec
@@ -71,6 +71,5 @@ def _unlisted(path: str, word: str) -> Iterator[FieldFault]:
 
 def _media(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[str]:
     columns = tuple(compounds[0].ratings) if compounds else ()
-    for fluid in sheet.service.fluids:
-        with contextlib.suppress(RuleError):
-            yield medium_of(fluid, columns)
+    found = (find_medium(fluid, columns) for fluid in sheet.service.fluids)
+    yield from (one for one in found if one is not None)

@@ -22,7 +22,9 @@
 	const needed = $derived(task.asks.filter((one) => !one.optional));
 	/** What a channel of the stand can tell. */
 	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
-	const others = $derived(task.asks.filter((one) => one.optional));
+	const others = $derived(task.asks.filter((one) => one.optional && one.field !== 'cut_short'));
+	/** Asked only of somebody who closes it before its time. */
+	const short = $derived(task.asks.find((one) => one.field === 'cut_short') ?? null);
 
 	$effect(() => form.save());
 	$effect(() => {
@@ -107,6 +109,12 @@
 		{#each others as one (one.field)}
 			<AskField ask={one} bind:value={form.values[one.field]} fault={fault(one.field)} />
 		{/each}
+		{#if short}
+			<details open={Boolean(fault('cut_short')) || undefined}>
+				<summary class="min-h-11 cursor-pointer content-center">Close it before its time …</summary>
+				<AskField ask={short} bind:value={form.values[short.field]} fault={fault(short.field)} />
+			</details>
+		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 		<button

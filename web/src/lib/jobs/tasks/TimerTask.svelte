@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
-	import { duration, faultAt, ProblemNote } from '$lib/shared';
+	import { faultAt, ProblemNote } from '$lib/shared';
+	import Countdown from './Countdown.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
@@ -10,23 +11,15 @@
 	const screen = $derived(screenOf(task, 'timer'));
 	const form = untrack(() => new TaskForm(store, task));
 	const timer = $derived(view.timers.find((one) => one.key === screen.timer) ?? null);
-	/** How far this device's clock is ahead of the server's, which the timer runs on. */
-	const ahead = $derived(Date.now() - Date.parse(view.server_time));
-	let now = $state(Date.now());
-	const left = $derived(timer ? Math.max(0, (Date.parse(timer.until) + ahead - now) / 1000) : 0);
 	let cutting = $state(false);
 
-	$effect(() => {
-		const tick = setInterval(() => (now = Date.now()), 500);
-		return () => clearInterval(tick);
-	});
 	async function cut() {
 		if (await form.record()) onDone();
 	}
 </script>
 
 {#if timer}
-	<p class="text-4xl font-extrabold tabular-nums" role="timer" aria-label="Time left">{duration(left)}</p>
+	<Countdown until={timer.until} serverTime={view.server_time} />
 	<p class="faint">It runs on the server's clock, even with this screen closed.</p>
 	{#if cutting}
 		<form

@@ -8,6 +8,14 @@ import type { JobStore, Task } from '../job.svelte';
 const APART_MS = 300;
 let takenAt = -APART_MS;
 
+/** How long a tap still belongs to the task before, in milliseconds. */
+export const settlesIn = () => Math.max(0, APART_MS - (performance.now() - takenAt));
+
+/** Something was taken just now: what comes next waits for the hand. */
+export const justTaken = () => {
+	takenAt = performance.now();
+};
+
 /** What is typed and chosen for a task, kept on the device until it is recorded. */
 export class TaskForm {
 	values = $state<Values>({});
@@ -29,7 +37,7 @@ export class TaskForm {
 	}
 
 	private settle() {
-		const left = APART_MS - (performance.now() - takenAt);
+		const left = settlesIn();
 		this.settling = left > 0;
 		if (this.settling) setTimeout(() => (this.settling = false), left);
 	}
@@ -66,7 +74,7 @@ export class TaskForm {
 		this.problem = await this.store.record(this.payload(given), this.task.key);
 		this.busy = false;
 		if (!this.problem) {
-			takenAt = performance.now();
+			justTaken();
 			this.settle();
 			localStorage.removeItem(this.key);
 		}

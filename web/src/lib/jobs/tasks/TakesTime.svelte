@@ -1,0 +1,69 @@
+<script lang="ts">
+	import Hourglass from '@lucide/svelte/icons/hourglass';
+	import type { JobView } from '$lib/api';
+	import type { EntryPayload } from '$lib/outbox';
+	import { Caution, ProblemNote } from '$lib/shared';
+	import type { Problem } from '$lib/api';
+	import type { JobStore, Task } from '../job.svelte';
+	import Countdown from './Countdown.svelte';
+	import { justTaken, settlesIn } from './form.svelte';
+
+	interface Props {
+		store: JobStore;
+		view: JobView;
+		task: Task;
+		needs: NonNullable<Task['needs']>;
+		/** Whether the hand is on it: its button takes the focus. */
+		focused: boolean;
+	}
+	let { store, view, task, needs, focused }: Props = $props();
+
+	const figures = $derived(task.screen.kind === 'figures' ? task.screen : null);
+	let over = $state(false);
+	let busy = $state(false);
+	let problem = $state.raw<Problem | null>(null);
+
+	async function begin() {
+		if (busy || settlesIn() > 0) return;
+		busy = true;
+		over = false;
+		problem = await store.record(task.begin as EntryPayload, task.key);
+		busy = false;
+		if (!problem) justTaken();
+	}
+	const focusWhenWanted = (node: HTMLElement) => {
+		if (focused) node.focus();
+	};
+</script>
+
+{#if needs.until === null}
+	{#if figures}
+		<p class="text-lg font-semibold">{figures.says[0]?.toUpperCase()}{figures.says.slice(1)}.</p>
+		<p class="faint">{figures.stand}.</p>
+		{#if figures.caution && !task.caution}<Caution text={figures.caution} />{/if}
+		<ol class="ml-6 list-decimal">
+			{#each figures.steps as step (step)}<li>{step}</li>{/each}
+		</ol>
+	{/if}
+	<ProblemNote {problem} />
+	<button
+		class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full justify-start gap-3 py-2 text-left text-lg"
+		aria-busy={busy}
+		onclick={begin}
+		{@attach focusWhenWanted}
+	>
+		<Hourglass size={26} class="shrink-0" aria-hidden="true" />Begin: it takes {needs.words}
+	</button>
+	<p class="faint">The time runs on the server's clock, even with this screen closed.</p>
+{:else}
+	<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+		{#if over}
+			<p class="font-semibold text-success" role="status">The {needs.words} have run.</p>
+		{:else}
+			<Countdown until={needs.until} serverTime={view.server_time} onOver={() => (over = true)} />
+			<p class="faint flex-1">of {needs.words}. Record a failure at once; a pass when the time has run.</p>
+		{/if}
+		<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
+	</div>
+	<ProblemNote {problem} />
+{/if}
