@@ -12,11 +12,11 @@ from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.soundness import SheetTables, Soundness
 from ironkettle.core.sheets.soundness.check import check_document
-from ironkettle.reference import cleaning, compounds, fluids, ring_table, threads
+from ironkettle.reference import cleaning, compounds, fastener_tables, fluids, ring_table
 
 UNITS = Path(__file__).resolve().parents[1] / "src/ironkettle/demo/sheets"
 DEMO_JOBS = len(read_document((UNITS.parent / "workshop.yaml").read_text(encoding="utf-8"))["jobs"])
-TABLES = SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
+TABLES = SheetTables(ring_table(), fastener_tables(), fluids(), compounds(), cleaning())
 
 # A plug of 20 mm in a body with a blind bore; oil at its end, air outside; one O-ring in a groove of 2.05 mm depth.
 PLUG: dict[str, Any] = {
@@ -44,6 +44,7 @@ PLUG: dict[str, Any] = {
             "key": "ring-place",
             "name": "Plug in its bore",
             "between": ["oil", "air"],
+            "unproven": "nothing is tested of a plug that seals nothing",
             "carrier": "plug",
             "counterface": "body",
             "entered_from": "oil",

@@ -25,6 +25,11 @@ def set_clock(seconds: float) -> None:
     CLOCK.write_text(str(seconds))
 
 
+def forward(seconds: float) -> None:
+    """Set the server's clock on from where it stands."""
+    set_clock(float(CLOCK.read_text()) + seconds)
+
+
 def wait_out(page: Page) -> None:
     """Where the current task takes time: begin it, and let the server's clock run that."""
     begin = hand(page).get_by_role("button", name=re.compile("^Begin: it takes"))
@@ -32,7 +37,7 @@ def wait_out(page: Page) -> None:
         return
     begin.click()
     expect(hand(page).get_by_role("timer")).to_be_visible()
-    set_clock(float(CLOCK.read_text()) + 3600)
+    forward(2400)
     page.reload()
     expect(hand(page).get_by_text(re.compile("have run"))).to_be_visible()
 
@@ -192,7 +197,7 @@ def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, d
         if task["needs"] is not None and task["needs"]["until"] is None:
             payload = task["begin"]
         elif task["needs"] is not None:
-            set_clock(float(CLOCK.read_text()) + task["needs"]["seconds"])
+            forward(task["needs"]["seconds"])
         body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
         answer = request.post(f"{root}/api/jobs/{job['id']}/entries", data=body)
         assert answer.ok, answer.text()

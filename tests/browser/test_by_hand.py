@@ -84,8 +84,8 @@ def test_a_double_tap_counts_once(bench: Page) -> None:
     steps.to_task(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).dblclick()
     expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
-    # The two looks, where it is wet, the intake, and one step.
-    expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
+    # The two looks, one of them begun, where it is wet, the intake, and one step.
+    expect(page.get_by_role("button", name="Log (6)")).to_be_visible()
 
 
 def test_locker_with_a_locknut_and_a_thread_that_strips_are_stopped_at_the_wrench(bench: Page) -> None:

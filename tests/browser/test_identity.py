@@ -85,7 +85,7 @@ def test_what_bede_made_offline_is_never_recorded_as_anothers(bench: Page, serve
     assert page.context.request.post(f"{root}/api/jobs/{job}/entries", data=body).ok
     steps.change_person(page, "Bede Harrowgate", "bede")
     expect(page.get_by_text("wait on this device")).to_be_hidden()
-    page.get_by_role("button", name="Log (6)").click()
+    page.get_by_role("button", name="Log (7)").click()
     log = page.get_by_role("dialog", name="Log of the job")
     expect(log.get_by_role("listitem").filter(has_text="Ines Quillfeather")).to_have_count(1)
     expect(
@@ -213,7 +213,7 @@ def test_a_device_that_keeps_nothing_records_all_the_same_and_says_so(
     steps.to_task(page, "step:isolate")
     page.get_by_role("button", name=re.compile("^Done: Isolate")).click()
     expect(steps.hand(page)).to_have_attribute("data-task", "step:bleed")
-    expect(page.get_by_role("button", name="Log (5)")).to_be_visible()
+    expect(page.get_by_role("button", name="Log (6)")).to_be_visible()
     expect(page.get_by_text("This device cannot keep entries")).to_be_visible()
 
 

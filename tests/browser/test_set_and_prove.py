@@ -64,6 +64,7 @@ def test_an_injector_is_set_by_its_routine_and_proved(bench: Page, shot: Shot) -
     field(page, "Read again, the lock nut tight").fill("283 bar")
     card.get_by_role("button", name="Set", exact=True).click()
     expect(hand(page)).to_have_attribute("data-task", "test:opening-test:as_left")
+    steps.wait_out(page)
     for place in range(5):
         field(page, f"Opening {place + 1}").fill("252")
         field(page, f"Reseat {place + 1}").fill("245")
@@ -101,6 +102,7 @@ def test_a_regulator_is_set_from_below_and_never_through_its_ceiling(bench: Page
 def test_a_test_that_fails_says_by_which_figure(bench: Page) -> None:
     page = bench
     steps.to_task(page, "test:opening-test:as_left", "FN-5203")
+    steps.wait_out(page)
     card = hand(page)
     expect(page.get_by_label("Gauge", exact=True)).to_have_value("g3-test")
     for place, value in enumerate(("283", "284", "283", "282", "283")):
@@ -181,6 +183,7 @@ def test_an_effort_below_its_floor_is_not_taken(bench: Page) -> None:
 def test_a_reading_is_taken_from_the_stand_instead_of_typed(bench: Page) -> None:
     page = bench
     steps.to_task(page, "test:opening-test:as_left", "FN-5203")
+    steps.wait_out(page)
     root = steps.root_of(page)
     assert page.context.request.post(f"{root}/api/stand/panel", data={"rig": "oil"}).ok
     assert page.context.request.post(f"{root}/api/stand/hold", data={"pressure": "90 bar"}).ok

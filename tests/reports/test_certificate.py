@@ -40,7 +40,7 @@ def worked() -> Job:
     """The ram, found with a reversed lip and without its backup, worked up to its signature."""
     job = Job(sheet_of(unit("swing-bridge-ram")))
     while (task := job.next()) is not None and task.key != "sign":
-        job.do(filled(task, **FOUND.get(task.key, {})))
+        job.take(task, **FOUND.get(task.key, {}))
     return job
 
 

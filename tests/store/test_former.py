@@ -62,7 +62,11 @@ def as_now(sentence: str) -> str:
 
 
 # What a later rule made of a job that was half done: a part was dressed after the wash, and is washed again before it goes on.
-SINCE = {1014: {"step:wash": "next", "tighten:cover-bolts:1:1": "blocked"}}
+SINCE = {
+    1014: {"step:wash": "next", "tighten:cover-bolts:1:1": "blocked"},
+    # A soak that may begin early is offered first.
+    1016: {"step:soak": "next", "step:clamp-off@1": "open"},
+}
 
 
 def test_every_job_stands_as_it_stood(moved: Engine) -> None:

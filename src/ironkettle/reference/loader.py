@@ -138,7 +138,13 @@ def tapped_materials() -> tuple[Tapped, ...]:
 def nut_factors() -> tuple[NutFactor, ...]:
     """Torque coefficient K by condition of the thread."""
     return tuple(
-        NutFactor(row["condition"], float(row["k_nominal"]), float(row["k_low"]), float(row["k_high"]))
+        NutFactor(
+            row["condition"],
+            float(row["k_nominal"]),
+            float(row["k_low"]),
+            float(row["k_high"]),
+            tuple(row["also"].split("|")),
+        )
         for row in _rows("nut_factor.csv")
     )
 

@@ -13,6 +13,7 @@ from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
 from ironkettle.core.base.dates import shown_moment
 from ironkettle.core.jobs import CLOCK_DOUBT_S, FIT, Case, Mark, Resolved, State, payload_words, signed_words
+from ironkettle.core.jobs.disturbed import disturbed
 from ironkettle.core.jobs.inspecting import VERDICT_WORD
 from ironkettle.core.jobs.kinds.correction import decided_causes
 from ironkettle.core.jobs.kinds.ending import ENDED, ENDING_WORD, closed_by, ending_of
@@ -104,6 +105,7 @@ def certificate_pdf(report: Certified) -> bytes:
         *_torques(report),
         *_settings(report),
         *tests_section(report),
+        *_disturbed(report),
         *photos_section(_chosen(report), report.pictures),
         *_signature(report),
     ]
@@ -224,6 +226,13 @@ def _elements(report: Certified) -> list[Flowable]:
     ]
     parts: list[Flowable] = [title("What was fitted"), table(rows, (0.22, 0.34, 0.22, 0.22)), *reasons]
     return parts if len(rows) > 1 else []
+
+
+def _disturbed(report: Certified) -> list[Flowable]:
+    """What was opened, and what proved it."""
+    rows = [["Place opened", "Seals", "Proven by"]]
+    rows += [[one.station, ", ".join(one.seals) or "faces only", one.proof] for one in disturbed(report.case)]
+    return [title("What was opened, and what proved it"), table(rows, (0.26, 0.34, 0.4))] if len(rows) > 1 else []
 
 
 def _inspection(report: Certified) -> list[Flowable]:

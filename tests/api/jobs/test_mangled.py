@@ -59,6 +59,7 @@ def test_whatever_is_changed_in_an_entry_the_server_answers_and_the_record_holds
     refused = tried = 0
     while (task := next_of(view)) is not None and tried < 150 * TIMES:
         by = "tamsin" if task["kind"] in {"sign", "timer"} else "bede"
+        walk.wait_out(client, job, task, by)
         good = payload_of(task)
         for _ in range(TRIES):
             payload, path = mangled(good, chance)

@@ -11,6 +11,7 @@ import pytest
 
 from tests import walk
 from tests.api.jobs.rams import ram, view_of
+from tests.clock import ServerClock
 from tests.people import BenchClient
 from tests.walk import WHEN, payload_of, send, task_of
 
@@ -232,7 +233,11 @@ def test_an_entry_answers_with_what_it_changed_and_the_whole_view_where_asked(cl
         if task is None or task["key"] == "sign":
             break
         who = "tamsin" if task["kind"] == "timer" else "bede"
-        body = {"id": str(uuid.uuid4()), "who": who, "bench_time": WHEN, "payload": walk.payload_of(task), "seen": 1}
+        begun = task["needs"] is None or task["needs"]["until"] is not None
+        if begun and task["needs"] is not None:
+            ServerClock.forward(task["needs"]["seconds"])
+        payload = walk.payload_of(task) if begun else task["begin"]
+        body = {"id": str(uuid.uuid4()), "who": who, "bench_time": WHEN, "payload": payload, "seen": 1}
         answer = client.as_person(who).post(f"/api/jobs/{job}/entries", json=body).json()
         assert set(answer) == {"seq", "state", "tasks", "meanwhile"}
         assert answer["seq"] == view["job"]["entry_count"] + 1

@@ -11,6 +11,7 @@ import time_machine
 
 from ironkettle.core.base.dates import shown_day
 from tests import walk
+from tests.clock import ServerClock
 from tests.people import PINS, BenchClient
 from tests.walk import send
 
@@ -109,6 +110,7 @@ def test_an_authority_is_granted_with_its_end_and_taken_away(client: BenchClient
 def test_a_signatory_whose_authority_ended_yesterday_signs_nothing(client: BenchClient) -> None:
     job = walk.numbered(client, "FN-0417")
     walk.walk(client, job, until="sign")
+    ServerClock.ahead = timedelta()
     tamsin = client.as_person("tamsin")
     last = date.fromisoformat(person(tamsin, "tamsin")["authorisations"][1]["until"])
     body = {"id": str(uuid.uuid4()), "bench_time": f"{last}T10:00:00Z", "payload": walk.RELEASE, "pin": PINS["tamsin"]}

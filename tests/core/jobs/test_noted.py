@@ -89,13 +89,15 @@ def test_a_figure_that_nobody_tells_is_refused_with_the_sheet(
     assert any(words in message for message in found.values()), found
 
 
-def test_what_must_be_at_the_rebuild_is_held_and_what_is_found_before_it_is_not() -> None:
+def test_what_must_be_at_the_rebuild_is_held_and_what_is_found_before_it_needs_a_reason() -> None:
     document = plug()
     document["steps"][1]["note"] = {"ask": "Gap as found", "read": "length", "limit": "0 mm to 2 mm"}
     document["steps"][3]["note"] = {"ask": "Gap that is left", "read": "length", "limit": "at most 0.5 mm"}
     job = Job(sheet_of(document))
     job.walk(until=lambda task: task.key == "step:out")
-    job.do({**filled(job.task("step:out")), "note": "9 mm"})
+    with pytest.raises(RuleError, match="9 mm is not 0 mm to 2 mm: Gap as found; read again"):
+        job.do({**filled(job.task("step:out")), "note": "9 mm"})
+    job.do({**filled(job.task("step:out")), "note": "9 mm", "against": "it was run with half its gasket"})
     job.walk(until=lambda task: task.key == "step:in")
     with pytest.raises(RuleError, match=r"0\.6 mm is not at most 0\.5 mm: Gap that is left") as caught:
         job.do({**filled(job.task("step:in")), "note": "0.6 mm"})

@@ -119,7 +119,7 @@ def _station(key: str, carrier: str, at: float, elements: list[dict[str, Any]]) 
         "kind": "piston", "at": at, "bore": "20 mm", "groove_diameter": "15.9 mm", "groove_width": "5 mm", "elements": elements,
     }  # fmt: skip
     return {
-        "key": key, "name": f"Place {key}", "between": ["oil", "air"], "carrier": carrier, "counterface": "body",
+        "key": key, "name": f"Place {key}", "between": ["oil", "air"], "unproven": "made up", "carrier": carrier, "counterface": "body",
         "entered_from": "oil", "seats": [seat],
     }  # fmt: skip
 

@@ -86,7 +86,8 @@ def torque(
         body.into,
         None if body.engaged is None else read_length(body.engaged, "engaged", high=1000),
     )
-    plan = torque_plan(case, found.subject, place_of(found)[0], done_with)
+    index, turn = place_of(found)
+    plan = torque_plan(case, found.subject, index, done_with, turn)
     if plan is None:
         raise NotThereError("plan of", task)
     scale = None if wrench is None else read_quantity(wrench.high, Dimension.TORQUE, "high").unit

@@ -14,9 +14,9 @@ from ironkettle.core.jobs import Tables, preview, work_faults
 from ironkettle.core.sheets.document import answered, first_answers, sheet_schema
 from ironkettle.core.sheets.drawing import Picture, picture
 from ironkettle.core.sheets.drawing.section import MAIN_VIEW
-from ironkettle.core.sheets.soundness import SheetTables, check_text
+from ironkettle.core.sheets.soundness import SheetTables, check_text, proof_of
 from ironkettle.core.shop.settings.limits import FAMILIES
-from ironkettle.reference import cleaning, compounds, fluids, ring_table, shipped_tables, threads
+from ironkettle.reference import cleaning, compounds, fastener_tables, fluids, ring_table, shipped_tables
 
 router = APIRouter(prefix="/api/sheets", tags=["sheets"], responses=ERROR_RESPONSES)
 
@@ -51,18 +51,24 @@ class PartingOut(BaseModel):
     parts_zones: bool
 
 
+class StationProofOut(BaseModel):
+    station: str
+    tests: list[str]
+
+
 class SheetCheckOut(BaseModel):
-    """``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves``: the tasks of a job on it, by stage."""
+    """``proof``: by station that is opened, the as-left tests that load it. ``zones`` as found from the solids, with their areas in the section; ``stations`` that were tried; ``moves``: the tasks of a job on it, by stage."""
 
     faults: list[FieldErrorOut]
     zones: list[ZoneAreaOut]
     stations: list[PartingOut]
     moves: dict[str, int]
+    proof: list[StationProofOut]
 
 
 @cache
 def sheet_tables() -> SheetTables:
-    return SheetTables(ring_table(), threads(), fluids(), compounds(), cleaning())
+    return SheetTables(ring_table(), fastener_tables(), fluids(), compounds(), cleaning())
 
 
 @cache
@@ -82,6 +88,9 @@ def check(body: ImportBody) -> SheetCheckOut:
         zones=[ZoneAreaOut(key=key, area_mm2=round(area, 2)) for key, area in found.proof.area.items()],
         stations=[PartingOut(key=key, parts_zones=parts) for key, parts in found.proof.parting.items()],
         moves={} if sound is None else preview(sound, task_tables()),
+        proof=[]
+        if found.sheet is None
+        else [StationProofOut(station=key, tests=list(tests)) for key, tests in proof_of(found.sheet).items()],
     )
 
 

@@ -9,7 +9,6 @@ from ironkettle.core.jobs.kinds.base import measured
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.machine.tightening import Layout, TorqueRange, Turn, turns_of
-from ironkettle.core.machine.tightening.setting import BARE_TARGET_PCT
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -49,13 +48,8 @@ def _torque(text: str) -> Measure[float]:
 
 def range_of(phase: TorquePhase) -> TorqueRange:
     """Between what a reading of a torque phase is tight: its range, else its target with the band at recording. [N·m]"""
-    if phase.target is not None:
-        target = phase.target.value
-        spread = target * (phase.tolerance_pct or BARE_TARGET_PCT) / 100
-        return TorqueRange(target - spread, target + spread)
-    assert phase.low is not None
-    assert phase.high is not None
-    return TorqueRange(phase.low.value, phase.high.value)
+    assert phase.tight is not None
+    return phase.tight
 
 
 def passes(group: FastenerGroup, phase: TorquePhase) -> tuple[Turn, ...]:

@@ -4,16 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ironkettle.core.base.errors import RuleError
 from ironkettle.core.base.quantities import read_torque
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.overstressed import fastener_of, is_threaded
 from ironkettle.core.jobs.phases import told_group, turns_between
 from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.machine.tightening import (
     Adapter,
     ByTorque,
     ByTurns,
-    Fastener,
     Layout,
     Locking,
     Spec,
@@ -22,15 +21,10 @@ from ironkettle.core.machine.tightening import (
     ToSlot,
     ToStop,
     Wrench,
-    find_factor,
-    find_proof,
-    find_tapped,
     find_thread,
     plan_tightening,
 )
 from ironkettle.core.sheets.document.fastening import FastenerGroup, Phase, PhaseTo, SlotPhase, TorquePhase, TurnsPhase
-
-_USUAL_CONDITION = "light oil"
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,11 +38,13 @@ class DoneWith:
     engaged: float | None = None
 
 
-def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> TorquePlan | None:
+def torque_plan(
+    case: Case, group_key: str, index: int, done_with: DoneWith, turn: int | None = None
+) -> TorquePlan | None:
     """The plan of one phase of a group; None for one without a figure: by hand, loosened, to a mark, to a gap. [N·m, deg]
 
     Raises RuleError for a thread, grade or material that no table has.
-    ``index``: of the phase, from 0 up to the last.
+    ``index``: of the phase, from 0 up to the last; ``turn``: the pass in hand, from 1.
     """
     group = told_group(case, group_key)
     phase = group.phases[index]
@@ -68,20 +64,16 @@ def torque_plan(case: Case, group_key: str, index: int, done_with: DoneWith) -> 
         wrench=_wrench(done_with.wrench),
         adapter=done_with.adapter,
         soft_thread=group.soft_thread,
-        fastener=_fastener(case, group, done_with) if is_threaded(group) else None,
+        fastener=fastener_of(case, group, done_with.into, done_with.engaged) if is_threaded(group) else None,
         locking=done_with.locking,
         top=case.tables.settings.follows("aim", 1),
+        turn=turn,
     )
 
 
 def layout_of(group: FastenerGroup) -> Layout:
     """How the fasteners of a group lie."""
     return group.layout if group.count > 1 else Layout.SINGLE
-
-
-def is_threaded(group: FastenerGroup) -> bool:
-    """Whether the sheet names thread and grade, without which nothing can be said of preload and stripping."""
-    return bool(group.thread and group.grade)
 
 
 def _spec(case: Case, group: FastenerGroup, phase: Phase) -> Spec | None:
@@ -117,18 +109,6 @@ def _wrench(used: WrenchUsed | None) -> Wrench | None:
     if used is None:
         return None
     return Wrench(read_torque(used.low, "low"), read_torque(used.high, "high"), used.accuracy_pct)
-
-
-def _fastener(case: Case, group: FastenerGroup, done_with: DoneWith) -> Fastener:
-    tables = case.tables.fasteners
-    try:
-        thread = find_thread(group.thread or "", tables.threads, "thread")
-        factor = find_factor(group.condition or _USUAL_CONDITION, tables.nut_factors, "condition")
-        proof = find_proof(group.grade or "", thread.major_diameter, tables.strengths, "grade")
-        tapped = None if done_with.into is None else find_tapped(done_with.into, tables.tapped, "into")
-    except RuleError as error:
-        raise RuleError(found.under("fastener") for found in error.faults) from None
-    return Fastener(thread, factor, proof, tapped, done_with.engaged)
 
 
 __all__ = ["DoneWith", "is_threaded", "layout_of", "torque_plan"]

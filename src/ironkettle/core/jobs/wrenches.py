@@ -18,26 +18,41 @@ from ironkettle.core.sheets.document.parts import Read
 _SHORTEST_REASON = 8
 
 
-def check_wrench(case: Case, wrench: str | None, readings: Sequence[str], overdue: str | None) -> None:
-    """Whether a wrench may have read these torques; ``overdue``: the reason for one out of calibration.
+def check_wrench(
+    case: Case, wrench: str | None, readings: Sequence[str], right: TorqueRange, overdue: str | None
+) -> None:
+    """Whether a wrench may have read these torques, which are right between two figures [N·m].
 
-    Raises RuleError where none is named, its calibration ended without a reason, or a reading is outside its range.
+    Raises RuleError where none is named, where one out of calibration or too coarse for the range has no reason (``overdue``),
+    or a reading is outside its range.
     """
     if wrench is None:
         raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
     used = listed_wrench(case, wrench)
     if used is None:
         return
-    if (ended := _ended(case, used)) is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
-        text = (
-            f"the calibration of {used.name} ended on {shown_day(ended)}: use another, or give the reason for this one"
-        )
-        raise fault("overdue", text)
+    why = _why_not(case, used, right)
+    if why is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
+        raise fault("overdue", f"{why}: use another, or give the reason for this one")
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
     for reading in readings:
         if not low <= read_torque(reading, "reading") <= high:
             text = f"{used.name} reads from {used.low} to {used.high}; {reading} is not in its range"
             raise fault("wrench", text, "a wrench with a suitable range")
+
+
+def _why_not(case: Case, used: WrenchUsed, right: TorqueRange) -> str | None:
+    """What speaks against a wrench, in words; None where nothing does."""
+    if (ended := _ended(case, used)) is not None:
+        return f"the calibration of {used.name} ended on {shown_day(ended)}"
+    return too_coarse(used, right)
+
+
+def too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
+    """Why a wrench cannot hold a range, whatever it is set to, in words; None where it can. [N·m]"""
+    if setting_within(right, used.accuracy_pct) is not None:
+        return None
+    return f"{used.name}, ±{used.accuracy_pct:g} %, cannot hold {right.low:.3g} to {right.high:.3g} N·m"
 
 
 def _ended(case: Case, used: WrenchUsed) -> date | None:
@@ -56,15 +71,16 @@ def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
     return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
 
 
-def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
-    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, the one carried
-    over, then the smallest. [N·m]"""
+def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, that need not be
+    changed before the last pass, the one carried over, then the smallest. [N·m]"""
+    whole = TorqueRange(right.low, last.high)
 
-    def rank(key: str) -> tuple[bool, bool, bool, bool, float]:
+    def rank(key: str) -> tuple[bool, bool, bool, bool, bool, float]:
         used = case.wrenches[key]
         reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
-        wide = read_torque(used.high, "high")
-        return not reaches, _ended(case, used) is not None, not holds, carried not in {key, used.name}, wide
+        changed, ended = not _reaches(used, whole), _ended(case, used) is not None
+        return not reaches, ended, not holds, changed, carried not in {key, used.name}, read_torque(used.high, "high")
 
     def in_words(used: WrenchUsed) -> str:
         return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
@@ -72,11 +88,11 @@ def _wrenches(case: Case, right: TorqueRange, carried: str | None) -> tuple[Choi
     return tuple(Choice(key, in_words(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
 
 
-def wrench_asks(case: Case, right: TorqueRange, carried: str | None) -> Iterator[Ask]:
-    """What is asked of the wrench for a range; ``carried``: the one that the copied job used. [N·m]"""
-    choices = _wrenches(case, right, carried)
+def wrench_asks(case: Case, right: TorqueRange, last: TorqueRange, carried: str | None) -> Iterator[Ask]:
+    """What is asked of the wrench for the range of a pass; ``last``: that of the last one; ``carried``: the one that the copied job used. [N·m]"""
+    choices = _wrenches(case, right, last, carried)
     yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
-    if choices and any(_ended(case, one) is not None for one in case.wrenches.values()):
+    if any(_why_not(case, one, right) is not None for one in case.wrenches.values()):
         first = case.wrenches[choices[0].key]
-        label = "Reason for a wrench out of calibration"
-        yield Ask("overdue", Read.TEXT, label, optional=_ended(case, first) is None)
+        label = "Reason for a wrench that is out of calibration or too coarse"
+        yield Ask("overdue", Read.TEXT, label, optional=_why_not(case, first, right) is None)

@@ -15,6 +15,7 @@ from ironkettle.core.base.quantities import seconds_words, stated_seconds
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
+from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.kinds.timer_cut import Running
 from ironkettle.core.jobs.proven import worked_since
 from ironkettle.core.jobs.resolved import Resolved
@@ -70,17 +71,23 @@ def look_lasts(spec: Observation) -> float | None:
 def lasting(case: Case, key: str, seconds: float | None) -> Lasting | None:
     """A task of the job as one that takes time; None for one that does not. ``seconds``: at least so long [s].
 
-    What began it counts no more once the task was recorded, or the unit was worked on after it.
+    It is begun by its own entry, or by the step that runs it. That counts no more once the task was recorded, or the unit was
+    worked on after it.
     """
     if seconds is None:
         return None
-    begun = case.state.book(BEGUN).get(key)
-    stands = (
-        begun is not None
-        and begun.mark.seq > case.state.completed.get(key, 0)
-        and not worked_since(case, begun.mark.seq)
-    )
-    return Lasting(key, seconds, begun.mark if begun is not None and stands else None)
+    begun = _began(case, key)
+    stands = begun is not None and begun.seq > case.state.completed.get(key, 0) and not worked_since(case, begun.seq)
+    return Lasting(key, seconds, begun if stands else None)
+
+
+def _began(case: Case, key: str) -> Mark | None:
+    """The last entry that began a task: its own, or that of the step which runs the test."""
+    test = key.split(":")[1] if key.startswith("test:") else None
+    steps = [step.key for step in case.resolved.sheet.steps if test in step.runs]
+    marks = [marked.mark for name, marked in case.state.book(STEPS).items() if name in steps]
+    marks += [marked.mark for name, marked in case.state.book(BEGUN).items() if name == key]
+    return max(marks, key=lambda mark: mark.seq, default=None)
 
 
 def check_lasted(case: Case, found: Lasting, cut_short: str | None) -> None:
@@ -103,20 +110,24 @@ def cut_words(case: Case, found: Lasting | None, reason: str, closed: Mark) -> s
     """How what was cut short stands on the certificate: after how long, of how long, and why."""
     if found is None:
         return f"cut short, {reason}"
-    begun = case.state.book(BEGUN).get(found.key)
+    begun = _began(case, found.key)
     ran = 0.0
-    if begun is not None and begun.mark.seq < closed.seq:
-        ran = (_came(closed) - _came(begun.mark)).total_seconds()
+    if begun is not None and begun.seq < closed.seq:
+        ran = (_came(closed) - _came(begun)).total_seconds()
     whole = seconds_words(found.seconds)
     how = f"its {whole} were not begun" if ran <= 0 else f"after {seconds_words(ran)} of {whole}"
     return f"cut short, {how}: {reason}"
 
 
 def _words(resolved: Resolved, payload: TaskBegun) -> str:
-    kind, key, when = [*payload.task.split(":"), "", ""][:3]
+    return f"begun: {_named(resolved, payload.task)}"
+
+
+def _named(resolved: Resolved, task: str) -> str:
+    kind, key, when = [*task.split(":"), "", ""][:3]
     named = resolved.sheet.tests if kind == "test" else resolved.sheet.observations
-    name = next((one.name for one in named if one.key == key), payload.task)
-    return f"begun: {name}, {'as found' if when == 'as_found' else 'as left'}"
+    name = next((one.name for one in named if one.key == key), task)
+    return f"{name}, {'as found' if when == 'as_found' else 'as left'}"
 
 
 def _seconds_of(resolved: Resolved, task: str) -> float | None:
@@ -130,10 +141,11 @@ def _seconds_of(resolved: Resolved, task: str) -> float | None:
 
 def running_looks(case: Case) -> Iterator[Running]:
     """The tests and looks of a job whose time runs now."""
-    for key, begun in case.state.book(BEGUN).items():
+    run = [f"test:{test}:as_left" for step in case.resolved.sheet.steps for test in step.runs]
+    for key in dict.fromkeys([*case.state.book(BEGUN), *run]):
         found = lasting(case, key, _seconds_of(case.resolved, key))
         if found is not None and found.until is not None and found.until > case.now:
-            yield Running(key, found.until, _words(case.resolved, begun.value).removeprefix("begun: "))
+            yield Running(key, found.until, _named(case.resolved, key))
 
 
 def _hand_over(case: Case) -> Iterator[Line]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+import re
 from collections.abc import Iterator
 from typing import Literal
 
@@ -56,7 +58,7 @@ def _check(case: Case, payload: PointsRead) -> None:
     specs = {point.key: point for point in points_of(case, part)}
     for index, one in enumerate(payload.points):
         known(f"points.{index}.point", one.point, specs, "point of this part")
-        _check_point(f"points.{index}", specs[one.point], one, sure=bool(payload.note))
+        _check_point(f"points.{index}", part, specs[one.point], one, sure=bool(payload.note))
     missing = [spec.ask for key, spec in specs.items() if key not in {one.point for one in payload.points}]
     if missing:
         raise fault("points", f"not read yet: {missing[0]}")
@@ -85,7 +87,7 @@ def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
         raise RefusedError("part-on", text)
 
 
-def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
+def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
     if isinstance(spec, YesNoPoint):
         if one.good is None:
             raise fault(f"{path}.good", spec.ask, "yes", "no")
@@ -97,11 +99,33 @@ def _check_point(path: str, spec: PointSpec, one: PointRead, *, sure: bool) -> N
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
         for place, text in enumerate(one.values):
             value = value_of(text, spec.read, f"{path}.values.{place}")
+            _check_count(f"{path}.values.{place}", part, spec, text, value)
             odd = far_off(spec, value)
             if odd and not sure:
                 raise fault(f"{path}.values.{place}", f"{text} {odd}; check again, or confirm it in the note")
     elif not one.values:
         raise fault(f"{path}.values", spec.ask)
+
+
+_COUNTED = re.compile(r"\b(how many|number of|count of)\b", re.IGNORECASE)
+
+
+def _check_count(path: str, part: PartSpec, spec: MeasuredPoint, text: str, value: float) -> None:
+    """Raises RuleError for a count of pieces that is not whole, or is more than there are."""
+    if not _is_count(part, spec):
+        return
+    of_all = _of_all(part, spec)
+    if value != int(value) or value < 0 or (of_all and value > part.count):
+        raise fault(path, f"{text} is no count: {spec.ask}", f"0 to {part.count}" if of_all else "a whole number")
+
+
+def _of_all(part: PartSpec, spec: MeasuredPoint) -> bool:
+    return part.count > 1 and re.search(rf"\bof (the )?{part.count}\b", spec.ask) is not None
+
+
+def _is_count(part: PartSpec, spec: MeasuredPoint) -> bool:
+    """Whether a point counts pieces of a part, which are whole."""
+    return spec.read is Read.NUMBER and (_of_all(part, spec) or _COUNTED.search(spec.ask) is not None)
 
 
 def complete(case: Case, payload: PointsRead) -> PointsRead:
@@ -155,7 +179,7 @@ def _task(case: Case, part: PartSpec) -> Task:
     asks: list[Ask] = []
     points = points_of(case, part)
     for index, point in enumerate(points):
-        asks += _asks(index, point)
+        asks += _asks(index, part, point)
     asks.append(Ask("verdict", Read.CHOICE, "Verdict", tuple(Choice(v, VERDICT_WORD[v]) for v in ORDER), optional=True))
     return Task(
         f"measure:{part.key}",
@@ -172,7 +196,7 @@ def _task(case: Case, part: PartSpec) -> Task:
     )
 
 
-def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
+def _asks(index: int, part: PartSpec, point: PointSpec) -> Iterator[Ask]:
     if isinstance(point, YesNoPoint):
         yield Ask(f"points.{index}.good", point.read, point.ask)
     elif isinstance(point, LookPoint):
@@ -186,9 +210,12 @@ def _asks(index: int, point: PointSpec) -> Iterator[Ask]:
         unit, limit, _ = measured(point.read, point.limit if single else point.nominal, "limit")
         for place in range(point.places):
             label = point.ask if point.places == 1 else f"{point.ask}, {place + 1} of {point.places}"
+            # Pieces are whole: a count in the middle of its limit may be half of one.
+            right = f"{math.ceil(limit[0])}" if limit is not None and _is_count(part, point) else None
             yield Ask(
-                f"points.{index}.values.{place}", point.read, label, unit=unit, limit=limit, hint=limit_words(point)
-            )
+                f"points.{index}.values.{place}", point.read, label, unit=unit, limit=limit, hint=limit_words(point),
+                right=right,
+            )  # fmt: skip
 
 
 def _words(resolved: Resolved, payload: PointsRead) -> str:

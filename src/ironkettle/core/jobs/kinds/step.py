@@ -16,6 +16,7 @@ from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
     ItemKey,
     Note,
+    Reason,
     Short,
     after_steps,
     ask_yes,
@@ -28,6 +29,7 @@ from ironkettle.core.jobs.kinds.base import (
 from ironkettle.core.jobs.kinds.rung import RUNGS
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
+from ironkettle.core.jobs.overstressed import check_proof
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
@@ -35,6 +37,7 @@ from ironkettle.core.jobs.task import Draft, Rung, Task, TaskKind, stage_of
 from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.machine.parts import cleaning_of
 from ironkettle.core.sheets.document.facts import cylinder_of
+from ironkettle.core.sheets.document.fastening import TorquePhase
 from ironkettle.core.sheets.document.parts import Fate, LadderSpec, Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.sheets.soundness.order import off_order
@@ -50,6 +53,8 @@ class PartOff(Payload):
 
 
 class StepDone(Payload):
+    """``note``: what the step asks for; ``against``: why a reading outside its limit is so all the same."""
+
     kind: Literal["step_done"] = "step_done"
     step: ItemKey
     note: Note = ""
@@ -59,6 +64,7 @@ class StepDone(Payload):
     aligned: bool | None = None
     free: bool | None = None
     page: Short | None = None
+    against: Reason | None = None
 
 
 STEPS: Book[str, StepDone] = Book("steps")
@@ -70,7 +76,7 @@ def _check(case: Case, payload: StepDone) -> None:
     if step.note and not payload.note:
         raise fault("note", f"write down: {step.note.ask}")
     if step.note:
-        _check_note(step, payload)
+        _check_note(case, step, payload)
     for index, off in enumerate(payload.parts_off):
         known(f"parts_off.{index}.part", off.part, step.takes_off, "part removed in this step")
     if step.mark and payload.marked is not True:
@@ -85,7 +91,7 @@ def _check(case: Case, payload: StepDone) -> None:
         raise fault("note", "say how it moved")
 
 
-def _check_note(step: StepSpec, payload: StepDone) -> None:
+def _check_note(case: Case, step: StepSpec, payload: StepDone) -> None:
     """Raises RuleError for what is no reading, for a page left out, and at the rebuild for what must be and is not."""
     note = step.note
     assert note is not None
@@ -94,9 +100,24 @@ def _check_note(step: StepSpec, payload: StepDone) -> None:
     if note.read is Read.TEXT:
         return
     value = value_of(payload.note, note.read, "note")
+    for group in case.resolved.sheet.fasteners:
+        if any(isinstance(phase, TorquePhase) and phase.noted_at == step.key for phase in group.phases):
+            check_proof(case, group, value, "note")
     _, _, limit = measured(note.read, note.limit, "note")
-    if limit is not None and step.stage == "rebuild" and not limit.holds(value):
+    if limit is None or limit.holds(value):
+        return
+    if not _may_be_otherwise(step):
         raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "", code="out-of-limits")
+    if payload.against is None:
+        text = (
+            f"{payload.note} is not {note.limit}: {note.ask}; read again, or give the reason why it is so all the same"
+        )
+        raise fault("note", text, note.limit or "", code="out-of-limits")
+
+
+def _may_be_otherwise(step: StepSpec) -> bool:
+    """Whether what a step reads may lie outside its limit for a reason: as found, and where no load or pressure is let go by it."""
+    return step.stage in {"strip", "clean"} and not step.relieves
 
 
 def is_done(case: Case, step: StepSpec) -> bool:
@@ -268,6 +289,8 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
     if step.note:
         unit, limit, _ = measured(step.note.read, step.note.limit, "note")
         yield Ask("note", step.note.read, step.note.ask, unit=unit, limit=limit)
+        if step.note.limit and _may_be_otherwise(step):
+            yield Ask("against", Read.TEXT, "Outside the limit all the same: why?", optional=True)
         if step.note.page:
             yield Ask("page", Read.TEXT, "Manual and page")
 
@@ -309,7 +332,16 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     text = step.text if step else payload.step
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
     page = f" ({payload.page})" if payload.page else ""
-    return f"done: {text}{freely}{f': {payload.note}{page}' if payload.note else ''}"
+    against = f"; outside its limit: {payload.against}" if payload.against else ""
+    return f"done: {text}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
+
+
+def _remarks(case: Case) -> Iterator[str]:
+    """Readings that were recorded though they lay outside their limit."""
+    for key, marked in case.state.book(STEPS).items():
+        step = case.resolved.steps.get(key)
+        if step is not None and step.note is not None and marked.value.against:
+            yield f"{step.note.ask}: {marked.value.note}, outside {step.note.limit}; {marked.value.against}."
 
 
 def is_stripping(step: StepSpec) -> bool:
@@ -366,5 +398,6 @@ KIND = EntryKind(
     words=_words,
     tasks=_drafts,
     completes="step:{step}",
+    remarks=_remarks,
     hand_over=_hand_over,
 )

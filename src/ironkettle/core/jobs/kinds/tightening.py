@@ -19,14 +19,23 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.phases import check_measured, passes, phase_words, told_group, turn_range, turns_between
+from ironkettle.core.jobs.overstressed import check_proof, is_threaded
+from ironkettle.core.jobs.phases import (
+    check_measured,
+    passes,
+    phase_words,
+    range_of,
+    told_group,
+    turn_range,
+    turns_between,
+)
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.runs import WrenchUsed
 from ironkettle.core.jobs.screen import Dial, Pattern, Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
-from ironkettle.core.jobs.torque_plan import DoneWith, is_threaded, layout_of, torque_plan
-from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, wrench_asks
+from ironkettle.core.jobs.torque_plan import DoneWith, layout_of, torque_plan
+from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, too_coarse, wrench_asks
 from ironkettle.core.machine.tightening import Adapter, Turn
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
@@ -125,7 +134,7 @@ class GroupTightened(Payload):
 
     ``turned`` [turns], ``back`` to the slot and the ``gap`` left: what was measured where a phase has it.
     ``wrench``: its key in the shop's list, or its name; ``wrench_used``: how the list had it, set by the server;
-    ``overdue``: why it was used though its calibration had ended. With an ``adapter`` the readings are those of the scale.
+    ``overdue``: why it was used though its calibration had ended, or it is too coarse. With an ``adapter`` the readings are those of the scale.
     """
 
     kind: Literal["group_tightened"] = "group_tightened"
@@ -173,6 +182,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
             raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
         value = read_torque(one.reading, "reading") / scale
         if right.low - 1e-9 <= value <= right.high + 1e-9:
+            check_proof(case, group, value, f"readings.{index}.reading")
             continue
         beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
         wanted = f"{right.low:.1f} to {right.high:.1f} N·m"
@@ -188,7 +198,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
             f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
             code="too-tight" if over else "out-of-limits",
         )
-    check_wrench(case, payload.wrench, [one.reading for one in payload.readings], payload.overdue)
+    check_wrench(case, payload.wrench, [one.reading for one in payload.readings], right, payload.overdue)
 
 
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
@@ -281,7 +291,7 @@ def _task(case: Case, at: _At) -> Task:
         right = turn_range(at.phase, turn)
         entry["readings"] = [{"number": number} for number in turn.sequence]
         asks = (
-            *wrench_asks(case, right, _carried(case, at)),
+            *wrench_asks(case, right, turn_range(at.phase, at.turns[-1]), _carried(case, at)),
             *(
                 Ask(
                     f"readings.{place}.reading",
@@ -366,6 +376,15 @@ def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     yield from past_calibration(wrenches_used(case))
+    for (key, index, turn), marked in case.state.book(TIGHTENED).items():
+        group, told = case.resolved.groups.get(key), marked.value
+        if group is None or told.wrench_used is None or not told.readings or index >= len(group.phases):
+            continue
+        phase = told_group(case, key).phases[index]
+        if isinstance(phase, TorquePhase) and turn == len(passes(group, phase)):
+            coarse = too_coarse(told.wrench_used, range_of(phase))
+            if coarse is not None:
+                yield f"{group.name}: {coarse}; {told.overdue or 'no reason given'}."
 
 
 KIND = EntryKind(

@@ -69,7 +69,8 @@ class HoldForm(TestForm):
         # Half of what a leak at the limit would run in that time.
         most = round(limit_of(self.case, spec) * seconds / 60 / 2, 3)
         label = f"Into the measuring glass at the {spec.glass}"
-        return trace, Ask("collected", Read.VOLUME, label, unit="ml", limit=(0.0, most))
+        # A unit that is tight leaves nothing in the glass; more would speak against its pressure.
+        return trace, Ask("collected", Read.VOLUME, label, unit="ml", limit=(0.0, most), right="0 ml")
 
     def check(self, run: RunTold) -> None:
         if run.record is not None:

@@ -12,6 +12,7 @@ from ironkettle.core.machine.tightening.plan import (
     TorquePlan,
     ToSlot,
     ToStop,
+    over_proof,
     plan_tightening,
 )
 from ironkettle.core.machine.tightening.preload import (
@@ -25,11 +26,19 @@ from ironkettle.core.machine.tightening.preload import (
     stress_area,
 )
 from ironkettle.core.machine.tightening.reading import Allowed, allowed_reading, told_of_reading
-from ironkettle.core.machine.tightening.setting import Adapter, TorqueRange, Wrench, setting_within, soft_setting_within
+from ironkettle.core.machine.tightening.setting import (
+    BARE_TARGET_PCT,
+    Adapter,
+    TorqueRange,
+    Wrench,
+    setting_within,
+    soft_setting_within,
+)
 from ironkettle.core.machine.tightening.stripping import Tapped, find_tapped, strip_load
 from ironkettle.core.machine.tightening.threads import Thread, find_thread
 
 __all__ = [
+    "BARE_TARGET_PCT",
     "LOCKING_WORD",
     "Adapter",
     "Allowed",
@@ -57,6 +66,7 @@ __all__ = [
     "find_proof",
     "find_tapped",
     "find_thread",
+    "over_proof",
     "plan_tightening",
     "preload",
     "proof_share",

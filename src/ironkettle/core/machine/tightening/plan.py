@@ -120,6 +120,7 @@ def plan_tightening(
     fastener: Fastener | None = None,
     locking: Iterable[Locking] = (),
     top: bool = False,
+    turn: int | None = None,
 ) -> TorquePlan:
     """Plan a group of fasteners.
 
@@ -133,6 +134,7 @@ def plan_tightening(
     fastener : thread and strength, for the preload; what it is tapped into, for stripping.
     locking : how it is kept from turning.
     top : whether the shop tightens to the top of the range; never in a soft thread.
+    turn : the pass in hand, from 1 up to the last, which the wrench must reach; without it the last. [-]
 
     Raises RuleError for a count outside, or an adapter that points back past the drive.
     Source: setting inside the range under the wrench's error; F = T/(K·d); travel = turns × pitch.
@@ -146,15 +148,17 @@ def plan_tightening(
     setting = _setting(spec.range, wrench, soft, top, findings)
     passes = settings_of(turns, setting, wrench, adapter)
     scale = passes[-1].wrench_setting or setting
-    fit = None if wrench is None else _wrench_fit(wrench, scale, findings)
+    in_hand = passes[-1 if turn is None else turn - 1].wrench_setting or setting
+    fit = None if wrench is None else _wrench_fit(wrench, in_hand, findings)
     if wrench is not None:
         findings += unreached(passes, wrench)
     load = share = None
     if fastener is not None:
         load = preload(setting, fastener.thread, fastener.factor)
-        most = preload(_highest(spec.range, setting, wrench), fastener.thread, fastener.factor)
+        highest = _highest(spec.range, setting, wrench)
+        most = preload(highest, fastener.thread, fastener.factor)
         share = proof_share(Range(load.low, load.nominal, most.high), fastener.thread, fastener.proof)
-        findings += _proof_findings(share)
+        findings += over_proof(highest, fastener)
         findings += _strip_findings(fastener, most.high)
     if soft and (fastener is None or fastener.engaged is None or fastener.tapped is None):
         text = "whether a soft thread strips first is not checked: give its material and the engaged length"
@@ -190,7 +194,12 @@ def _wrench_fit(wrench: Wrench, scale: float, findings: list[Finding]) -> Wrench
     if wrench.reaches(scale):
         return WrenchFit(True, f"{scale:.1f} N·m lies in its trusted range {trusted}")
     reason = f"{scale:.1f} N·m is outside its trusted range {trusted}"
-    findings.append(reject("wrench-range", f"this wrench does not reach: {reason}", "20 to 100 % of the scale"))
+    # Below a fifth of its end the scale reads, though nobody vouches for it; off the scale it does not.
+    on_scale = wrench.low <= scale <= wrench.high
+    say, text = (
+        (caution, "this wrench is read low on its scale") if on_scale else (reject, "this wrench does not reach")
+    )
+    findings.append(say("wrench-range", f"{text}: {reason}", "ISO 6789: 20 to 100 % of the scale"))
     return WrenchFit(False, reason)
 
 
@@ -201,15 +210,21 @@ def _highest(torque: TorqueRange, setting: float, wrench: Wrench | None) -> floa
     return max(torque.high, setting * (1 + share / 100))
 
 
-def _proof_findings(share: Range) -> list[Finding]:
+def over_proof(torque: float, fastener: Fastener) -> tuple[Finding, ...]:
+    """Why a torque is too much for a thread, on its most slippery day; nothing where it is not.
+
+    Parameters: torque > 0, the highest that can happen [N·m].
+    Source: F = T/(K·d) against proof stress × stress area (ISO 898-1); 90 % of the proof load is a shop's limit, no published source.
+    """
+    share = proof_share(preload(torque, fastener.thread, fastener.factor), fastener.thread, fastener.proof)
     if share.high <= PROOF_LIMIT_PCT:
-        return []
+        return ()
     text = (
-        f"at the highest torque that can happen, on the most slippery thread, preload reaches {share.high:.0f} % of "
-        f"proof load ({share.nominal:.0f} % at the setting, usual thread); over {PROOF_LIMIT_PCT:g} % is refused. Take a "
+        f"at {torque:.3g} N·m, the highest torque that can happen, preload on the most slippery thread reaches {share.high:.0f} % of "
+        f"proof load ({share.nominal:.0f} % on a usual thread); over {PROOF_LIMIT_PCT:g} % is refused. Take a "
         "lower figure, a narrower range, a stronger class, or a condition that is known better"
     )
-    return [reject("proof", text, PROOF_BASIS)]
+    return (reject("proof", text, PROOF_BASIS),)
 
 
 def _strip_findings(fastener: Fastener, load: float) -> list[Finding]:

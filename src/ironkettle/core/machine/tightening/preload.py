@@ -15,12 +15,13 @@ UNIFIED_DEPTH = 0.9743
 
 @dataclass(frozen=True, slots=True)
 class NutFactor:
-    """Torque coefficient K in T = K·d·F by condition. [-]"""
+    """Torque coefficient K in T = K·d·F by condition; ``also``: everyday words for it. [-]"""
 
     condition: str
     nominal: float
     low: float
     high: float
+    also: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,10 +77,10 @@ def proof_share(load: Range, thread: Thread, proof: float) -> Range:
 
 
 def find_factor(condition: str, factors: Iterable[NutFactor], field: str) -> NutFactor:
-    """The torque coefficient of a thread condition. Raises RuleError naming those known."""
-    rows = tuple(factors)
+    """The torque coefficient of a thread condition, by its name or an everyday word. Raises RuleError naming those known."""
+    rows, wanted = tuple(factors), condition.strip().casefold()
     for row in rows:
-        if row.condition.casefold() == condition.strip().casefold():
+        if wanted in {word.casefold() for word in (row.condition, *row.also)}:
             return row
     raise fault(field, f"“{condition}” is not a known condition", *(row.condition for row in rows))
 

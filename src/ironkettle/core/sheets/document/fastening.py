@@ -10,7 +10,7 @@ from pydantic import BaseModel, BeforeValidator, Field, model_validator
 
 from ironkettle.core.base.quantities import turns_of
 from ironkettle.core.base.text import Figure
-from ironkettle.core.machine.tightening import Layout
+from ironkettle.core.machine.tightening import BARE_TARGET_PCT, Layout, TorqueRange
 from ironkettle.core.sheets.document.fields import Item, Key, Length, Name, Named, Strict, Text, Torque, Written
 
 
@@ -61,6 +61,14 @@ class TorquePhase(_Phase):
         if self.passes_pct[-1] != 100 or any(a >= b for a, b in pairwise(self.passes_pct)):
             raise ValueError("passes must rise and the last must be 100: 30, 70, 100")
         return self
+
+    @property
+    def tight(self) -> TorqueRange | None:
+        """Between what a reading is tight: its range, else its target with the band at recording; None where a step tells it. [N·m]"""
+        if self.target is not None:
+            spread = self.target.value * (self.tolerance_pct or BARE_TARGET_PCT) / 100
+            return TorqueRange(self.target.value - spread, self.target.value + spread)
+        return None if self.low is None or self.high is None else TorqueRange(self.low.value, self.high.value)
 
 
 class TurnsPhase(_Phase):

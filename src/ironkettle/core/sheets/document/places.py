@@ -228,7 +228,10 @@ class StationMotion(StrEnum):
 
 
 class StationSpec(Named):
-    """One place that seals between two zones: that at smaller z first; closed in z, the inner one first."""
+    """One place that seals between two zones: that at smaller z first; closed in z, the inner one first.
+
+    ``unproven``: why no test of the finished unit presses it, where none does.
+    """
 
     between: tuple[Key, Key]
     motion: StationMotion = StationMotion.STATIC
@@ -236,4 +239,5 @@ class StationSpec(Named):
     counterface: Key | None = None
     entered_from: Key | None = None
     fitted: Literal["with_carrier", "in_place"] = "with_carrier"
+    unproven: Text | None = None
     seats: list[Annotated[SeatSpec, Field(discriminator="kind")]] = Field(min_length=1)

@@ -16,6 +16,7 @@ from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
 from ironkettle.core.sheets.soundness.lubricants import lubricant_faults
 from ironkettle.core.sheets.soundness.names import name_faults
 from ironkettle.core.sheets.soundness.order import order_faults
+from ironkettle.core.sheets.soundness.proven import proof_faults
 from ironkettle.core.sheets.soundness.steps import stage_faults
 
 
@@ -53,6 +54,7 @@ def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
         *name_faults(sheet),
         *figure_faults(sheet, tables),
         *lubricant_faults(sheet, tables.compounds),
+        *proof_faults(sheet),
     ]
     if faults:
         return Soundness(sheet, faults)

@@ -13,24 +13,17 @@ from ironkettle.core.base.quantities import (
 )
 from ironkettle.core.machine.parts import Cleaning, cleaning_of, read_limit
 from ironkettle.core.machine.pressure import Fluid, find_fluid
-from ironkettle.core.machine.tightening import Thread, find_thread
+from ironkettle.core.machine.tightening import FastenerTables
 from ironkettle.core.sealing.compounds import Compound, find_compound
 from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.sealing.seals.in_seat import misfit
 from ironkettle.core.sheets.document.facts import cylinder_of, dimension_of, gland_of, rating_of, space_of
-from ironkettle.core.sheets.document.fastening import (
-    FastenerGroup,
-    GapPhase,
-    Phase,
-    SlotPhase,
-    TorquePhase,
-    TurnsPhase,
-)
 from ironkettle.core.sheets.document.parts import MeasuredPoint, PointSpec
 from ironkettle.core.sheets.document.places import FaceSeat
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.trials import DriftTest, FunctionTest, HoldTest
 from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.soundness.fastening import group_faults
 from ironkettle.core.shop.service import read_every
 from ironkettle.core.shop.settings.limits import FAMILIES, PART_LIMITS, part_limit
 
@@ -43,7 +36,7 @@ class SheetTables:
     """What a sheet's names of rings, threads, fluids and compounds are looked up in."""
 
     rings: RingTable
-    threads: tuple[Thread, ...]
+    fasteners: FastenerTables
     fluids: tuple[Fluid, ...]
     compounds: tuple[Compound, ...]
     cleaning: tuple[Cleaning, ...]
@@ -68,7 +61,7 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
     for index, step in enumerate(sheet.steps):
         yield from _cleaning_faults(f"steps.{index}", step, sheet, tables.cleaning)
     for index, group in enumerate(sheet.fasteners):
-        yield from _group_faults(f"fasteners.{index}", group, tables)
+        yield from group_faults(f"fasteners.{index}", group, tables.fasteners)
     yield from _test_faults(sheet, tables)
     for index, interval in enumerate(sheet.intervals):
         for place, text in enumerate(interval.every):
@@ -160,27 +153,6 @@ def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleani
         elif row.soak and step.timer is None:
             text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"
             yield FieldFault(f"{path}.timer", text)
-
-
-def _group_faults(path: str, group: FastenerGroup, tables: SheetTables) -> Iterator[FieldFault]:
-    if group.thread:
-        thread = group.thread
-        yield from _refused(path, lambda: find_thread(thread, tables.threads, "thread"))
-    for place, phase in enumerate(group.phases):
-        at = f"{path}.phases.{place}"
-        if isinstance(phase, TurnsPhase | SlotPhase) and group.thread is None:
-            yield FieldFault(f"{path}.thread", "is needed for turns and slots", ("M42x2",))
-        yield from _phase_faults(at, phase)
-
-
-def _phase_faults(at: str, phase: Phase) -> Iterator[FieldFault]:
-    if isinstance(phase, TorquePhase) and phase.low and phase.high:
-        if phase.low.value > phase.high.value:
-            yield FieldFault(f"{at}.low", f"{phase.low} is above {phase.high}")
-    elif isinstance(phase, TurnsPhase) and isinstance(phase.turns, tuple) and phase.turns[0] > phase.turns[1]:
-        yield FieldFault(f"{at}.turns", f"{phase.turns[0]:g} is above {phase.turns[1]:g}")
-    elif isinstance(phase, GapPhase) and phase.gap[0].value > phase.gap[1].value:
-        yield FieldFault(f"{at}.gap", f"{phase.gap[0]} is above {phase.gap[1]}")
 
 
 def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import Hourglass from '@lucide/svelte/icons/hourglass';
 	import type { JobView } from '$lib/api';
 	import type { EntryPayload } from '$lib/outbox';
@@ -6,7 +7,7 @@
 	import type { Problem } from '$lib/api';
 	import type { JobStore, Task } from '../job.svelte';
 	import Countdown from './Countdown.svelte';
-	import { justTaken, settlesIn } from './form.svelte';
+	import { justTaken, settle } from './form.svelte';
 
 	interface Props {
 		store: JobStore;
@@ -21,13 +22,15 @@
 	const figures = $derived(task.screen.kind === 'figures' ? task.screen : null);
 	let over = $state(false);
 	let busy = $state(false);
+	let settling = $state(false);
+	untrack(() => settle((now) => (settling = now)));
 	let problem = $state.raw<Problem | null>(null);
 
 	async function begin() {
-		if (busy || settlesIn() > 0) return;
+		if (busy || settling) return;
 		busy = true;
 		over = false;
-		problem = await store.record(task.begin as EntryPayload, task.key);
+		problem = await store.record(task.begin as EntryPayload);
 		busy = false;
 		if (!problem) justTaken();
 	}
@@ -49,6 +52,7 @@
 	<button
 		class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full justify-start gap-3 py-2 text-left text-lg"
 		aria-busy={busy}
+		aria-disabled={settling || undefined}
 		onclick={begin}
 		{@attach focusWhenWanted}
 	>

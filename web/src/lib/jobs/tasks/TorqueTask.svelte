@@ -60,6 +60,8 @@
 		choosing = false;
 	}
 	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
+	// A reason in writing is asked of whoever goes on all the same: the server says for what.
+	const stopped = $derived(refused.some((one) => one.code !== 'accuracy'));
 	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
 
 	const place = drawingPlace();
@@ -86,6 +88,8 @@
 		);
 	});
 	async function record() {
+		// What is marked as a stop stops.
+		if (stopped) return;
 		if (typeof form.values.wrench === 'string') keepText(WRENCH, form.values.wrench);
 		if (await form.record({ adapter })) onDone();
 	}
@@ -125,7 +129,7 @@
 			focused={focused && form.values.wrench === undefined}
 		/>
 	{/if}
-	{#if overdueAsk && (wrench?.calibration_ended || fault('overdue') || !overdueAsk.optional)}
+	{#if overdueAsk && (wrench?.calibration_ended || refused.length > 0 || fault('overdue') || !overdueAsk.optional)}
 		<AskField ask={overdueAsk} bind:value={form.values.overdue} fault={fault('overdue')} />
 	{/if}
 	{#if plan && wrench}
@@ -163,7 +167,7 @@
 	<button
 		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
 		aria-busy={form.busy}
-		aria-disabled={form.settling || undefined}
+		aria-disabled={form.settling || stopped || undefined}
 	>
 		<Check size={26} aria-hidden="true" />{task.action}
 	</button>

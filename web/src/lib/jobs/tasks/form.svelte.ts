@@ -9,7 +9,14 @@ const APART_MS = 300;
 let takenAt = -APART_MS;
 
 /** How long a tap still belongs to the task before, in milliseconds. */
-export const settlesIn = () => Math.max(0, APART_MS - (performance.now() - takenAt));
+const settlesIn = () => Math.max(0, APART_MS - (performance.now() - takenAt));
+
+/** Tells at once, and when it changes, whether a tap still belongs to the task before. */
+export function settle(tell: (settling: boolean) => void) {
+	const left = settlesIn();
+	tell(left > 0);
+	if (left > 0) setTimeout(() => tell(false), left);
+}
 
 /** Something was taken just now: what comes next waits for the hand. */
 export const justTaken = () => {
@@ -37,9 +44,7 @@ export class TaskForm {
 	}
 
 	private settle() {
-		const left = settlesIn();
-		this.settling = left > 0;
-		if (this.settling) setTimeout(() => (this.settling = false), left);
+		settle((settling) => (this.settling = settling));
 	}
 
 	/** What was typed into these fields before and not recorded. */
