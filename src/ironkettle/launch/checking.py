@@ -5,7 +5,7 @@ from __future__ import annotations
 import subprocess
 import time
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
 from ironkettle.launch.environment import Environment, ensure_environment, project_env
@@ -50,9 +50,9 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    Three parts run beside each other, the longest first: the build and the browser, which mostly waits; the tests of the core, which
-    need no database, with the checks and the faults behind them; and the rest. Playwright's own event loop and theirs do not share
-    one run, and neither do their databases.
+    Four parts run beside each other: the build and half of the browser, which mostly waits; its other half; the tests of the core,
+    which need no database, with the checks and the faults behind them; and the rest. Playwright's own event loop and theirs do not
+    share one run, and neither do their databases.
     """
     began = time.monotonic()
     environment = ensure_environment(dev=True)
@@ -62,12 +62,17 @@ def test(arguments: list[str]) -> int:
         _pytest(environment, *arguments)
     else:
         ensure_modules(environment)
-        with ThreadPoolExecutor(2) as beside:
-            browsed = beside.submit(_build_and_browse, environment)
-            checked = beside.submit(_test_core_and_check, environment)
+        first, second = _halves_of_browser()
+        with ThreadPoolExecutor(4) as beside:
+            built = beside.submit(_timed, "build of the interface", lambda: ensure_build(environment))
+            parts = [
+                beside.submit(_test_core_and_check, environment),
+                beside.submit(_browse, environment, built, first),
+                beside.submit(_browse, environment, built, second),
+            ]
             _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
-            checked.result()
-            browsed.result()
+            for part in parts:
+                part.result()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
 
@@ -79,9 +84,19 @@ def bench_of_tests(environment: Environment, what: str) -> int:
     return subprocess.call([str(environment.python), "-m", *command], cwd=PROJECT, env=env)
 
 
-def _build_and_browse(environment: Environment) -> None:
-    _timed("build of the interface", lambda: ensure_build(environment))
-    _timed("browser tests", lambda: _pytest(environment, _BROWSER))
+def _halves_of_browser() -> tuple[list[str], list[str]]:
+    """The files of the tests in the browser in two lists that take about as long, dealt out by their size."""
+    files = sorted((PROJECT / _BROWSER).glob("test_*.py"), key=lambda file: file.stat().st_size, reverse=True)
+    named = [str(file.relative_to(PROJECT)) for file in files]
+    # The longest with the fourth and the fifth: 0, 3, 4, 7, 8 …
+    return [one for n, one in enumerate(named) if n % 4 in {0, 3}], [
+        one for n, one in enumerate(named) if n % 4 in {1, 2}
+    ]
+
+
+def _browse(environment: Environment, built: Future[None], files: list[str]) -> None:
+    built.result()
+    _timed(f"browser tests of {len(files)} files", lambda: _pytest(environment, *files))
 
 
 def _test_core_and_check(environment: Environment) -> None:

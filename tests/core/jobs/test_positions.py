@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+import pytest
+
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.sheets.document.positions import base_key, expanded
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import Job
-from tests.tiny import TABLES, plug, sheet_of
+from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
 
 
 def twin(**changes: Any) -> dict[str, Any]:
@@ -93,3 +95,21 @@ def test_lists_that_name_shared_and_repeated_things_keep_both() -> None:
     # A sheet without positions is left as it is.
     single = sheet_of(plug())
     assert expanded(single) is single
+
+
+@pytest.mark.parametrize("key", sorted(path.stem for path in UNITS.glob("*.yaml")))
+def test_a_kit_holds_what_is_fitted_from_it_over_all_positions(key: str) -> None:
+    resolved = Job(sheet_of(unit(key))).resolved
+    for kit in resolved.sheet.kits:
+        for line in kit.lines:
+            fitted = [resolved.elements[one].spec.count for one in line.all_elements if one in resolved.elements]
+            assert sum(fitted) <= line.count, line.key
+
+
+def test_counts_given_for_one_position_are_those_of_all() -> None:
+    document = unit("jetting-pump-box")
+    for line in document["kits"][0]["lines"]:
+        line.pop("count", None)
+    lines = {line.key: line.count for kit in Job(sheet_of(document)).resolved.sheet.kits for line in kit.lines}
+    # Three boxes, each with one bottom ring and two pressure rings.
+    assert (lines["k-bottom"], lines["k-vees"]) == (3, 6)

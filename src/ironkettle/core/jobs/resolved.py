@@ -20,6 +20,7 @@ from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.supplies import KitLine
 from ironkettle.core.sheets.document.trials import Interval
 from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.drawing.leaks import LeakPath, leak_paths
 from ironkettle.core.sheets.soundness.order import dependencies
 
 
@@ -62,6 +63,11 @@ class Resolved:
             for station, seat, element in self.sheet.elements
             if element.same_as is None
         }
+
+    @cached_property
+    def leaks(self) -> dict[str, tuple[LeakPath, ...]]:
+        """By zone, the ways that a leak seen there may have come."""
+        return {zone.key: leak_paths(self.sheet, zone.key) for zone in self.sheet.zones}
 
     @cached_property
     def stations(self) -> dict[str, StationSpec]:

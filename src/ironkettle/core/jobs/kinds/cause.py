@@ -120,7 +120,7 @@ def _task(case: Case, at: ElementAt) -> Task:
                 "Cause",
                 tuple(Choice(one.cause.value, one.name, _evidence(one)) for one in ranked),
             ),
-            Ask("corrections", Read.LOOK, "Correction", corrections, proposed=[first.corrections[0].key]),
+            Ask("corrections", Read.LOOK, "Correction", corrections, right=[first.corrections[0].key]),
             Ask("reason", Read.TEXT, "Reason", optional=True),
         ),
     )

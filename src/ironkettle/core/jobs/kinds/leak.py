@@ -16,7 +16,7 @@ from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task
 from ironkettle.core.sealing.facing import ZoneKind
 from ironkettle.core.sheets.document.parts import Read
-from ironkettle.core.sheets.drawing.leaks import LeakPath, leak_paths
+from ironkettle.core.sheets.drawing.leaks import LeakPath
 
 DRY = "none"
 # Where a leak is seen from outside.
@@ -56,7 +56,7 @@ def suspects(case: Case) -> tuple[Suspect, ...]:
     if seen is None or seen.zone == DRY:
         return ()
     found: dict[str, Suspect] = {}
-    for path in leak_paths(case.resolved.sheet, seen.zone):
+    for path in case.resolved.leaks.get(seen.zone, ()):
         for distance, key in enumerate(reversed(path.stations), start=1):
             if key not in found:
                 found[key] = _suspect(case, key, distance, path)
@@ -84,18 +84,14 @@ def _drafts(case: Case) -> Iterator[Draft]:
     if case.resolved.quick_service is not None:
         return
     zones = [zone for zone in case.resolved.sheet.zones if zone.kind in _SEEN_IN]
-    ways = [zone for zone in zones if leak_paths(case.resolved.sheet, zone.key)]
+    ways = [zone for zone in zones if case.resolved.leaks[zone.key]]
     if not ways:
         return
     inside = [zone for zone in case.resolved.sheet.zones if zone.kind is ZoneKind.PRESSURE]
     choices = (
         Choice(DRY, "nowhere: dry outside"),
         *(Choice(zone.key, zone.name) for zone in ways),
-        *(
-            Choice(zone.key, f"inside, into {zone.name}")
-            for zone in inside
-            if leak_paths(case.resolved.sheet, zone.key)
-        ),
+        *(Choice(zone.key, f"inside, into {zone.name}") for zone in inside if case.resolved.leaks[zone.key]),
     )
     task = Task(
         "leak",

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 from pydantic import BaseModel
 
 from ironkettle.core.sheets.document.sheet import PositionSpec, Sheet
+from ironkettle.core.sheets.document.supplies import Kit, KitLine
 from ironkettle.core.sheets.document.work import StepSpec
 
 M = TypeVar("M", bound=BaseModel)
@@ -45,11 +46,25 @@ def expanded(sheet: Sheet) -> Sheet:
     """The sheet with every repeated item once for each position.
 
     An ``after`` among repeated items stays within its position, a shared step waits for all, a bare key
-    from outside means all. Steps are listed position by position, those done for all in turn together.
+    from outside means all. Steps are listed position by position, those done for all in turn together. A kit holds what all
+    positions need, whatever count its lines were given for one.
     """
+    if not sheet.positions:
+        return sheet
     for position in sheet.positions:
         sheet = _with_position(sheet, position)
-    return sheet.model_copy(update={"positions": []}) if sheet.positions else sheet
+    return sheet.model_copy(update={"positions": [], "kits": [_enough(sheet, kit) for kit in sheet.kits]})
+
+
+def _enough(sheet: Sheet, kit: Kit) -> Kit:
+    """A kit whose lines count every element that is fitted from them."""
+    fitted = {element.key: element.count for _, _, element in sheet.elements if element.same_as is None}
+
+    def counted(line: KitLine) -> KitLine:
+        needed = sum(fitted.get(key, 0) for key in line.all_elements)
+        return line.model_copy(update={"count": needed}) if needed > line.count else line
+
+    return kit.model_copy(update={"lines": [counted(line) for line in kit.lines]})
 
 
 def _with_position(sheet: Sheet, position: PositionSpec) -> Sheet:

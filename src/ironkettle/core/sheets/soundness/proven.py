@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 
 from ironkettle.core.base.errors import FieldFault
+from ironkettle.core.sheets.document.positions import base_key
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.trials import TestSpec
 
@@ -48,7 +49,7 @@ def _loads(sheet: Sheet, test: TestSpec, station: str) -> bool:
 
 def _plain(zones: Iterable[str]) -> set[str]:
     """Zones without their position: a test of all positions names them once."""
-    return {zone.partition("@")[0] for zone in zones}
+    return {base_key(zone) for zone in zones}
 
 
 def _closed_before(sheet: Sheet, test: TestSpec, station: str) -> bool:
