@@ -239,3 +239,22 @@ def test_what_was_on_it_is_asked_beside_and_speaks() -> None:
     to_causes(job)
     dry = next(one for one in job.task("cause:rod-lip").asks[0].choices if one.key == "dry_running")
     assert "it was dry as it came off" in str(dry.sign)
+
+
+def test_a_cause_is_judged_when_the_surfaces_were_washed_and_read_and_nothing_is_chosen_before() -> None:
+    job = ram()
+    job.do(found("rod-lip", faced="rod_side", signs=["scored_along"]))
+    cause = job.task("cause:rod-lip")
+    assert cause.status is Status.BLOCKED
+    assert "first wash and read the surfaces it ran on" in " ".join(cause.blocked_by)
+    to_causes(job)
+    order = [task.key for task in job.tasks()]
+    for part in ("gland", "rod"):
+        if f"measure:{part}" in order:
+            assert job.task(f"measure:{part}").status is Status.DONE, part
+    assert "measure:rod" in order
+    asks = {ask.field: ask for ask in job.task("cause:rod-lip").asks}
+    assert asks["cause"].proposed is None
+    assert asks["corrections"].proposed is None
+    # For scripts alone: the correction of the likeliest cause.
+    assert asks["corrections"].right == [asks["corrections"].choices[0].key]

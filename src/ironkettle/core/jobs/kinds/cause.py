@@ -14,11 +14,13 @@ from ironkettle.core.jobs.circumstances import circumstances_of, failed
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.kinds.find import FOUND
+from ironkettle.core.jobs.kinds.inspection import reading_steps
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sealing.failures import Cause, Diagnosed, diagnose
 from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.places import StationSpec
 
 # Below this share a cause is against what is seen, and wants its reason in writing. [-]
 _AGAINST_ALL = 0.05
@@ -95,7 +97,16 @@ def _tasks(case: Case) -> Iterator[Draft]:
         step = next((one.key for one in case.resolved.sheet.steps if station.key in one.opens), None)
         beside = [e.key for seat in station.seats for e in seat.elements if e.same_as is None]
         after = {f"find:{one}": "first record what lay next to it" for one in beside}
+        after.update(_surfaces(case, station))
         yield Draft(_task(case, at), case.state.has(CAUSES, at.key), step=step, after=after)
+
+
+def _surfaces(case: Case, station: StationSpec) -> dict[str, str]:
+    """The tasks that read the surfaces a seal lay against, where they are read before the unit is put together."""
+    stages = {step.key: step.stage for step in case.resolved.sheet.steps}
+    read = [part for part in (station.carrier, station.counterface) if part is not None]
+    early = [part for part in read if all(stages[step] in {"strip", "clean"} for step in reading_steps(case, part))]
+    return {f"measure:{part}": "first wash and read the surfaces it ran on" for part in early}
 
 
 def _task(case: Case, at: ElementAt) -> Task:
