@@ -129,6 +129,7 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: P
     expect(drift).to_be_focused()
     page.keyboard.type("3")
     steps.set_clock(60)
+    expect(steps.main_button(steps.hand(page))).to_be_enabled()
     page.keyboard.press("Enter")
     expect(steps.hand(page).get_by_role("alert")).to_contain_text("it takes 10 min on the server's clock")
     steps.set_clock(601)

@@ -43,7 +43,7 @@ def test_a_unit_that_leaks_is_not_released_and_says_so(client: BenchClient) -> N
     tight = payload_of(task)["samples"]
     # By hand: 0.55 bar/s on 420 ml at K = 1.3 GPa is 420 · 0.055 MPa/s · 60 s/min / 1300 MPa = 1.066 ml/min.
     falling = [s | {"pressure_mpa": round(max(18.0 - 0.055 * s["t_s"], 0.0), 4)} for s in tight if s["t_s"] < 120]
-    view = send(client, job, payload_of(task) | {"samples": falling}).json()
+    view = send(client, job, payload_of(task, collected="2.1 ml") | {"samples": falling}).json()
     judged = view["runs"][0]["judgement"]
     assert judged["verdict"] in {"fail", "invalid"}
     assert task_of(view, task["key"])["status"] == "next"

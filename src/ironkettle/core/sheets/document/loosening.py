@@ -12,7 +12,7 @@ from enum import StrEnum
 from typing import Any
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.base.quantities import Dimension
+from ironkettle.core.base.quantities import Dimension, stated_seconds
 from ironkettle.core.machine.parts.limit import Limit, read_limit
 from ironkettle.core.sheets.document.compare import RawDifference, raw_differences, shown
 from ironkettle.core.sheets.document.sheet import Sheet
@@ -41,13 +41,15 @@ class Change:
 # Words that describe and neither warn nor limit.
 _WORDS = frozenset(
     {
-        "name", "markings", "like", "ask", "says", "sign", "how", "why", "do", "text", "word", "views", "observations",
+        "name", "markings", "like", "ask", "says", "how", "why", "do", "text", "word", "views", "observations",
         "tools", "consumables", "unit", "page", "state", "stays", "across", "shows", "what_for", "for", "item", "place",
         "disposal", "stock", "number", "kit_number", "supplier",
     }
 )  # fmt: skip
 # Warnings, and what stands in for one.
 _WARNINGS = frozenset({"caution", "delicate", "never", "stop", "hold", "may", "refuses", "free", "align", "side"})
+# Words that a test is held against: whatever stood there must stand there still.
+_CRITERIA = frozenset({"sign"})
 _SAFETY = frozenset(
     {
         "authority", "cleanliness", "again_after_pressure", "relieves", "one_use", "fate", "locking", "may_cut", "unproven",
@@ -132,7 +134,16 @@ def _weight(one: RawDifference, making_safe: bool) -> Weight:
 def _describes(one: RawDifference) -> bool:
     """Whether it is words or shape only."""
     drawn = any(part in _DRAWN for part in one.path)
-    return drawn or one.path[0] in {"observations", "disposal"} or _field(one) in _WORDS
+    words = one.path[0] in {"observations", "disposal"} or _field(one) in _WORDS
+    return drawn or (words and not _takes_less_time(one))
+
+
+def _takes_less_time(one: RawDifference) -> bool:
+    """Whether a test or look states less time to wait out than before: the words say how long it lasts."""
+    if one.path[0] not in {"tests", "observations"} or not isinstance(one.was, str):
+        return False
+    now = stated_seconds(one.now) if isinstance(one.now, str) else None
+    return (stated_seconds(one.was) or 0) > (now or 0)
 
 
 def _loosens(one: RawDifference, making_safe: bool) -> bool:
@@ -148,7 +159,9 @@ def _loosens(one: RawDifference, making_safe: bool) -> bool:
         return any(part in _ALLOWS for part in one.path[-2:])
     if now is None:
         return True
-    if field in _WARNINGS and isinstance(was, str) and isinstance(now, str):
+    if _takes_less_time(one):
+        return True
+    if field in _WARNINGS | _CRITERIA and isinstance(was, str) and isinstance(now, str):
         return was.casefold() not in now.casefold()
     if isinstance(was, list) and isinstance(now, list):
         # More of what is wanted, never less; a list of fluids or choices that grows lets more in.

@@ -22,6 +22,8 @@
 	const figures = $derived(task.screen.kind === 'figures' ? task.screen : null);
 	let over = $state(false);
 	let busy = $state(false);
+	/** Begun here; the server has not said so yet. */
+	let sent = $state(false);
 	let settling = $state(false);
 	untrack(() => settle((now) => (settling = now)));
 	let problem = $state.raw<Problem | null>(null);
@@ -32,6 +34,7 @@
 		over = false;
 		problem = await store.record(task.begin as EntryPayload);
 		busy = false;
+		sent = !problem;
 		if (!problem) justTaken();
 	}
 	const focusWhenWanted = (node: HTMLElement) => {
@@ -58,6 +61,9 @@
 	>
 		<Hourglass size={26} class="shrink-0" aria-hidden="true" />Begin: it takes {needs.words}
 	</button>
+	{#if sent}
+		<p class="font-semibold" role="status">Kept on this device. The time counts once the server has it.</p>
+	{/if}
 	<p class="faint">The time runs on the server's clock, even with this screen closed.</p>
 {:else}
 	<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
