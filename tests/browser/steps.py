@@ -92,12 +92,12 @@ def right_answers(page: Page, key: str) -> dict[str, str]:
     asked = "job => fetch(`/api/jobs/${job}`).then(answer => answer.json()).catch(() => ({ tasks: [] }))"
     view = page.evaluate(asked, job[1])
     asks = next((task["asks"] for task in view["tasks"] if task["key"] == key), [])
-    known = {ask["label"]: (ask["right"], ask["choices"]) for ask in asks if ask["right"] is not None}
-    return {
-        label: {True: "Yes", False: "No"}.get(value)
-        or "^" + re.escape(next(one["says"] for one in choices if one["key"] == value))
-        for label, (value, choices) in known.items()
-    }
+    found = {ask["label"]: "Yes" if ask["right"] else "No" for ask in asks if isinstance(ask["right"], bool)}
+    for ask in asks:
+        said = next((one["says"] for one in ask["choices"] if one["key"] == ask["right"]), None)
+        if said is not None:
+            found[ask["label"]] = f"^{re.escape(said)}"
+    return found
 
 
 def fill_in(card: Locator, given: Mapping[str, str]) -> None:
