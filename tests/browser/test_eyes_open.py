@@ -40,12 +40,16 @@ def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) ->
     expect(card.get_by_role("radio").first).to_contain_text("dirt in the fluid")
     expect(card.get_by_role("radio").first).to_contain_text("scored along the stroke: strong evidence for it")
     card.get_by_role("radio").first.click()
-    # Correction is offered for this cause alone, the first of it chosen.
-    expect(card.get_by_role("button", name="Flush the unit")).to_have_attribute("aria-pressed", "true")
+    # Corrections are offered for this cause alone, and none of them is chosen.
+    flush = card.get_by_role("button", name="Flush the unit")
+    expect(flush).to_have_attribute("aria-pressed", "false")
+    flush.click()
+    expect(flush).to_have_attribute("aria-pressed", "true")
     expect(card.get_by_role("button", name="Bleed all air")).to_have_count(0)
     shot("cause")
     steps.main_button(card).click()
     expect(bench.locator('[data-task="cause:rod-lip"]')).to_have_count(0)
+    bench.get_by_role("navigation", name="Stages").get_by_role("link", name="Inspect").click()
     expect(bench.get_by_text("Rod lip seal: dirt in the fluid or from outside")).to_be_visible()
 
 

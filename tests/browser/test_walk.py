@@ -37,7 +37,9 @@ def reversed_lip(shot: Shot) -> Act:
 
 def missing_backup(page: Page, card: Locator) -> None:
     card.get_by_role("button", name="Otherwise").click()
-    card.get_by_role("radiogroup", name="Was it there?").get_by_role("radio", name="No").click()
+    gone = card.get_by_role("radiogroup", name="Was it there?").get_by_role("radio", name="No")
+    gone.click()
+    expect(gone).to_have_attribute("aria-checked", "true")
     steps.main_button(card).click()
     expect(card.get_by_text("a gland backup ring belongs here: missing, or still in the groove?")).to_be_visible()
     card.get_by_role("textbox", name="What you saw").fill("nothing beside the ring, nothing in the tray")

@@ -69,7 +69,10 @@
 			void record();
 		}}
 	>
-		<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
+		<!-- A sign that is seen or not is its own question. -->
+		{#if !needed.some((one) => one.label === trial.says)}
+			<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
+		{/if}
 		<p class="faint">{trial.stand}.</p>
 		{#if trial.caution && !task.caution}<Caution text={trial.caution} />{/if}
 		{#if trial.unreadable}

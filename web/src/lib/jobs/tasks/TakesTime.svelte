@@ -47,9 +47,6 @@
 		<p class="text-lg font-semibold">{figures.says[0]?.toUpperCase()}{figures.says.slice(1)}.</p>
 		<p class="faint">{figures.stand}.</p>
 		{#if figures.caution && !task.caution}<Caution text={figures.caution} />{/if}
-		<ol class="ml-6 list-decimal">
-			{#each figures.steps as step (step)}<li>{step}</li>{/each}
-		</ol>
 	{/if}
 	<ProblemNote {problem} />
 	<button
@@ -66,14 +63,14 @@
 	{/if}
 	<p class="faint">The time runs on the server's clock, even with this screen closed.</p>
 {:else}
-	<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+	<div class="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
 		{#if over}
 			<p class="font-semibold text-success" role="status">The {needs.words} have run.</p>
 		{:else}
 			<Countdown until={needs.until} serverTime={view.server_time} onOver={() => (over = true)} />
-			<p class="faint flex-1">of {needs.words}. Record a failure at once; a pass when the time has run.</p>
 		{/if}
 		<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
 	</div>
+	{#if !over}<p class="faint">Record a failure at once, a pass when the {needs.words} have run.</p>{/if}
 	<ProblemNote {problem} />
 {/if}
