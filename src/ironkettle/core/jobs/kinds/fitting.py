@@ -10,7 +10,8 @@ from ironkettle.core.base.json import JsonObject
 from ironkettle.core.base.quantities import read_length
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.fluids import attacked, attacked_seals, fluid_words
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
     ItemKey,
     Note,
@@ -192,11 +193,16 @@ def _task(case: Case, at: ElementAt) -> Task:
         f"Fit the {spec.name}{f', {named}' if named else ''}: {resolved.oriented[at.key].reason}",
         entry,
         why=spec.why,
-        delicate=delicate_of([resolved.parts[spec.part]] if spec.part in resolved.parts else []),
+        delicate=(*delicate_of([resolved.parts[spec.part]] if spec.part in resolved.parts else []), *_attack(case, at)),
         place=at.station.key,
         practice=practice_of(case, at),
         asks=tuple(asks),
     )
+
+
+def _attack(case: Case, at: ElementAt) -> tuple[str, ...]:
+    why = attacked(case, at)
+    return () if why is None else (f"{why}: the unit came in with it",)
 
 
 _CAME = {"stock": ", new from stock", "ordered": ", new, ordered for this job"}
@@ -233,6 +239,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
         at = case.resolved.elements.get(key)
         if fitted.value.against and at is not None:
             yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant or _DRY)} against the build sheet: {fitted.value.against}."
+    yield from (f"{words}." for words in attacked_seals(case))
 
 
 def _remarks(case: Case) -> Iterator[str]:
@@ -240,6 +247,13 @@ def _remarks(case: Case) -> Iterator[str]:
         at = case.resolved.elements.get(key)
         if fitted.value.reused and at is not None:
             yield f"The old {at.spec.name} was kept."
+    if (words := fluid_words(case)) is not None:
+        yield f"{words}."
+
+
+def _hand_over(case: Case) -> Iterator[Line]:
+    found = [*attacked_seals(case), *([words] if (words := fluid_words(case)) is not None else [])]
+    yield from (Line(Section.DECIDED, words, caution=True) for words in found)
 
 
 KIND = EntryKind(
@@ -252,4 +266,5 @@ KIND = EntryKind(
     completes="fit:{element}",
     against=_against,
     remarks=_remarks,
+    hand_over=_hand_over,
 )

@@ -49,11 +49,23 @@ class Compound:
 # The fluids of the fluid table by the column of the compatibility table they belong to.
 _FLUID_STARTS = {
     "mineral oil": "mineral_hydraulic_oil",
+    "hydraulic oil": "mineral_hydraulic_oil",
+    "brake fluid": "glycol_brake_fluid",
+    "antifreeze": "glycol_coolant",
+    "coolant": "glycol_coolant",
+    "fresh water": "water",
+    "river water": "water",
+    "sea water": "water",
+    "heated water": "water",
+    "drinking water": "water",
+    "compressed air": "dry_air",
     "water-glycol": "water_glycol_hfc",
     "synthetic ester": "synthetic_ester_hees",
     "phosphate ester": "phosphate_ester_hfdr",
     "vegetable oil": "vegetable_oil_hetg",
     "nitrogen": "dry_air",
+    "diesel": "diesel",
+    "petrol": "petrol",
     "air": "dry_air",
 }
 
