@@ -12,7 +12,7 @@ from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.shop.people import Author, Authorisation, Authority, Role
 from tests.bench import BEDE, TAMSIN, Job, filled
-from tests.tiny import UNITS, sheet_of, unit
+from tests.tiny import UNITS, plug, sheet_of, unit
 
 EVERY = sorted(path.stem for path in UNITS.glob("*.yaml"))
 HOLDER = Author(
@@ -114,3 +114,25 @@ def test_a_part_that_was_dressed_is_read_and_washed_again_before_it_goes_on(key:
     job.do({"kind": "part_dressed", "part": read[0]})
     assert job.task(f"measure:{read[0]}").status != "done"
     assert not before or any(job.task(f"step:{wash}").status != "done" for wash in before)
+
+
+def test_a_kit_that_nobody_counted_brings_no_new_part() -> None:
+    """Condemned, and in a kit: counted with it the new one is there; with its count skipped nobody has seen one."""
+    document = plug(
+        parts__1__points=[{"key": "face", "ask": "Sealing face without a mark?", "read": "yes_no", "else": "replace"}],
+        parts__1__fate="judge",
+    )
+    document["kits"][0]["lines"].append({"key": "k-plug", "name": "plug", "part": "plug"})
+    counted, skipped = Job(sheet_of(document)), Job(sheet_of(document))
+    for job in (counted, skipped):
+        job.walk(until=lambda task: task.key == "measure:plug")
+        job.do(filled(job.task("measure:plug"), **{"points.0.good": False}))
+        assert standing(job.case(), "plug") == "replace"
+        job.walk(until=lambda task: task.key == "count:T-1")
+    counted.take(counted.task("count:T-1"))
+    counted.walk()
+    assert counted.state.has(RELEASED, "released")
+    skipped.do({"kind": "task_skipped", "task": "count:T-1", "reason": "the bag was shut and labelled"})
+    assert skipped.task("step:in").refusal == "condemned"
+    skipped.walk(until=lambda task: task.key == "receive:part-plug")
+    assert skipped.next() is not None

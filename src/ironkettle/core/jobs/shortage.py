@@ -29,13 +29,21 @@ def shortages(case: Case) -> dict[str, int]:
     for part in case.resolved.sheet.parts:
         if standing(case, part.key) in CONDEMNED:
             key = f"{PART}{part.key}"
-            in_kit = any(part.key in line.all_parts for line in case.resolved.kit_lines.values())
             read = case.state.book(POINTS)[part.key]
-            if not in_kit:
+            if not _counted_with_a_kit(case, part.key):
                 # What came before it was condemned, again perhaps, is no new one.
                 come = case.state.arrived.get(key, 0) if has_come(case, part.key, read.mark) else 0
                 found[key] = max(part.count - come, 0)
     return {key: count for key, count in found.items() if count}
+
+
+def _counted_with_a_kit(case: Case, part: str) -> bool:
+    """Whether a new part comes with a kit that is counted: one whose count was skipped brings nothing that anybody has seen."""
+    return any(
+        part in line.all_parts and not is_skipped(case.state, f"count:{kit.number}")
+        for kit in case.resolved.sheet.kits
+        for line in kit.lines
+    )
 
 
 def refuse_short(case: Case, element: str, name: str) -> None:

@@ -57,7 +57,7 @@ def short_of(case: Case) -> tuple[Shortage, ...]:
 
 
 def supplied(case: Case) -> list[str]:
-    """Everymissing item, was ordered or came, in the order of the sheet."""
+    """Every item that is missing, was ordered or has come, in the order of the sheet."""
     return list(dict.fromkeys([*shortages(case), *case.state.book(ORDERED), *case.state.arrived]))
 
 
