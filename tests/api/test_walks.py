@@ -23,7 +23,7 @@ CUT = {"jetting-pump-box"}
 @pytest.mark.parametrize("sheet", SHEETS)
 def test_a_sheet_is_worked_from_intake_to_release(client: BenchClient, sheet: str) -> None:
     job = walk.open_new(client, sheet)
-    view = walk.walk(client, job)
+    view = walk.walk_by_api(client, job)
     assert view["job"]["released"] is True
     assert view["job"]["entry_count"] <= MOST.get(sheet, 90)
     assert {task["status"] for task in view["tasks"]} == {"done"}

@@ -63,6 +63,10 @@ def as_now(sentence: str) -> str:
 
 # What a later rule made of a job that was half done: a part was dressed after the wash, and is washed again before it goes on.
 SINCE = {
+    # A cause waits until the surfaces the seal ran on were read.
+    1008: {"cause:gland-ring": "blocked"},
+    1011: {"cause:expander": "blocked"},
+    1012: {"cause:u-cup": "blocked"},
     1014: {"step:wash": "next", "tighten:cover-bolts:1:1": "blocked"},
     # A soak that may begin early is offered first.
     1016: {"step:soak": "next", "step:clamp-off@1": "open"},
@@ -74,13 +78,16 @@ def test_every_job_stands_as_it_stood(moved: Engine) -> None:
         shop = shop_of(session)
         jobs = list(session.scalars(select(JobRow).order_by(JobRow.number)))
         assert {str(job.number) for job in jobs} == set(BEFORE["jobs"])
+        others: dict[int, dict[str, str]] = {}
         for job in jobs:
             before = BEFORE["jobs"][str(job.number)]
             assert (job.head, job.entry_count, job.serial) == (before["head"], before["entries"], before["serial"])
             case = case_of(session, job, state_of(session, job), shop, None, NOW)
             tasks = tasks_of(case)
             since = SINCE.get(job.number, {})
-            assert {task.key: task.status.value for task in tasks} == {**before["tasks"], **since}, job.number
+            now = {task.key: task.status.value for task in tasks}
+            if now != {**before["tasks"], **since}:
+                others[job.number] = {key: now[key] for key in now if now[key] != {**before["tasks"], **since}.get(key)}
             undone = sum(before["tasks"][key] == "done" for key in since)
             assert (job.tasks_done, job.tasks_total) == (before["done"] - undone, before["total"]), job.number
             said = compose_statement(case, tasks)
@@ -88,6 +95,7 @@ def test_every_job_stands_as_it_stood(moved: Engine) -> None:
             # What stands on a certificate since: when the new one of a condemned part came.
             said = tuple(one for one in said if ": condemned; the one fitted was" not in one)
             assert sorted(said) == sorted(as_now(one) for one in before["statement"])
+        assert others == {}
 
 
 def test_every_chain_holds_and_nothing_beside_it_differs(moved: Engine) -> None:

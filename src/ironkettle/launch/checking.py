@@ -50,8 +50,8 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    Four parts run beside each other: the build and half of the browser, which mostly waits; its other half; the tests of the core,
-    which need no database, with the checks and the faults behind them; and the rest. Playwright's own event loop and theirs do not
+    Four parts run beside each other: half of the browser, which mostly waits; its other half with the faults behind it; the tests of
+    the core, which need no database, with the checks behind them; and the rest. Playwright's own event loop and theirs do not
     share one run, and neither do their databases.
     """
     began = time.monotonic()
@@ -68,7 +68,7 @@ def test(arguments: list[str]) -> int:
             parts = [
                 beside.submit(_test_core_and_check, environment),
                 beside.submit(_browse, environment, built, first),
-                beside.submit(_browse, environment, built, second),
+                beside.submit(_browse_and_fault, environment, built, second),
             ]
             _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
             for part in parts:
@@ -99,10 +99,14 @@ def _browse(environment: Environment, built: Future[None], files: list[str]) -> 
     _timed(f"browser tests of {len(files)} files", lambda: _pytest(environment, *files))
 
 
+def _browse_and_fault(environment: Environment, built: Future[None], files: list[str]) -> None:
+    _browse(environment, built, files)
+    _timed("tests of faults", lambda: _pytest(environment, _FAULTS))
+
+
 def _test_core_and_check(environment: Environment) -> None:
     _timed("tests of the core", lambda: _test_core(environment))
     check()
-    _timed("tests of faults", lambda: _pytest(environment, _FAULTS))
 
 
 def _test_core(environment: Environment) -> None:

@@ -30,7 +30,7 @@ def test_from_snapshot_and_the_entries_since_as_from_the_log(client: BenchClient
             assert state_of(session, row) == folded(session, row)
             assert not snapshot_differs(session, row)
 
-    view = walk.walk(client, job, each=compare)
+    view = walk.walk_by_api(client, job, each=compare)
     assert view["job"]["entry_count"] > 2 * SNAPSHOT_EVERY
 
 

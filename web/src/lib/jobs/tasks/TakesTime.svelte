@@ -71,6 +71,6 @@
 		{/if}
 		<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
 	</div>
-	{#if !over}<p class="faint">Record a failure at once, a pass when the {needs.words} have run.</p>{/if}
+	{#if !over}<p class="faint">Record a failure at once, a pass after {needs.words}.</p>{/if}
 	<ProblemNote {problem} />
 {/if}
