@@ -14,9 +14,11 @@ import pytest
 from anyio.from_thread import start_blocking_portal
 from fastapi import FastAPI
 from hypothesis import settings
+from psycopg.errors import DeadlockDetected
 from pwdlib import PasswordHash
 from pwdlib.hashers.argon2 import Argon2Hasher
 from sqlalchemy import Engine, text
+from sqlalchemy.exc import OperationalError
 
 from ironkettle.api.app import create_app
 from ironkettle.config import Settings
@@ -37,6 +39,9 @@ settings.load_profile("kettle")
 _QUICK = PasswordHash((Argon2Hasher(time_cost=1, memory_cost=8, parallelism=1),))
 people._hasher = lambda: _QUICK  # type: ignore[assignment]
 ServerClock.take_over()
+
+
+_TRIES = 6
 
 
 def _from_env(name: str) -> str:
@@ -86,9 +91,20 @@ def empty(engine: Engine, admin: Engine) -> Engine:
 
 
 def _at_once(admin: Engine, statements: Iterable[str]) -> None:
-    """Statements in one go, while the triggers sleep."""
-    with admin.begin() as connection:
-        connection.exec_driver_sql("; ".join(["SET LOCAL session_replication_role = replica", *statements]))
+    """Statements in one go, while the triggers sleep.
+
+    A page of the test before may still have a request under way, and each may hold what the other wants: the database ends one
+    of them, and this one is tried again.
+    """
+    together = "; ".join(["SET LOCAL session_replication_role = replica", *statements])
+    for left in reversed(range(_TRIES)):
+        try:
+            with admin.begin() as connection:
+                connection.exec_driver_sql(together)
+            return
+        except OperationalError as error:
+            if not (left and isinstance(error.orig, DeadlockDetected)):
+                raise
 
 
 @pytest.fixture(scope="session")

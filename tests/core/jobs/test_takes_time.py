@@ -157,3 +157,13 @@ def test_a_time_shorter_than_the_sign_says_is_a_fault_of_the_sheet() -> None:
     assert (found.field, found.accepts) == ("tests.0.seconds", ("600",))
     assert found.message == "1 min is less than the 10 min that the sign says"
     assert check_document(plug(tests=[{**LOOK, "seconds": 900}]), TABLES).faults == []
+
+
+def test_who_lets_the_pressure_down_meanwhile_ends_the_look() -> None:
+    """A drift under load, and the unit made safe while it runs: what then stands still proves nothing."""
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "observe:drift:as_found")
+    job.do(begin_entry("observe:drift:as_found"))
+    job.do(filled(job.task("step:isolate")))
+    job.now += timedelta(minutes=10)
+    refused(job, filled(job.task("observe:drift:as_found"), value="0"), "too-early", "begin it first")

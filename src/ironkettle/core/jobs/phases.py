@@ -8,10 +8,12 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import measured
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import Dial
 from ironkettle.core.machine.tightening import Layout, TorqueRange, Turn, turns_of
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
+    MarkPhase,
     Phase,
     PhaseTo,
     SlotPhase,
@@ -92,6 +94,20 @@ _PHASE_WORDS = {
 
 def _way(phase: TurnsPhase | SlotPhase) -> str:
     return "back" if phase.back else "on"
+
+
+def dial_of(phase: Phase) -> Dial | None:
+    """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
+    if isinstance(phase, TurnsPhase):
+        low, high = turns_between(phase)
+        back = -1 if phase.back else 1
+        return Dial(turn_deg=back * 180 * (low + high), slots=None, words="from the line, as drawn")
+    if isinstance(phase, SlotPhase):
+        way = "back" if phase.back else "on"
+        return Dial(
+            turn_deg=(-360 if phase.back else 360) / phase.slots, slots=phase.slots, words=f"at most so far {way}"
+        )
+    return Dial(turn_deg=0, slots=None, words="line on line") if isinstance(phase, MarkPhase) else None
 
 
 def check_measured(phase: Phase, turned: float | None, back: str | None, gap: str | None) -> None:

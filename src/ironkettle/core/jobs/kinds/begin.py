@@ -71,14 +71,19 @@ def look_lasts(spec: Observation) -> float | None:
 def lasting(case: Case, key: str, seconds: float | None) -> Lasting | None:
     """A task of the job as one that takes time; None for one that does not. ``seconds``: at least so long [s].
 
-    It is begun by its own entry, or by the step that runs it. That counts no more once the task was recorded, or the unit was
-    worked on after it.
+    It is begun by its own entry, or by the step that runs it. That counts no more once the task was recorded, or a hand was on the
+    unit after it: who lets its pressure down ends what is looked at.
     """
     if seconds is None:
         return None
     begun = _began(case, key)
-    stands = begun is not None and begun.seq > case.state.completed.get(key, 0) and not worked_since(case, begun.seq)
+    stands = begun is not None and begun.seq > case.state.completed.get(key, 0) and not _touched(case, begun.seq)
     return Lasting(key, seconds, begun if stands else None)
+
+
+def _touched(case: Case, seq: int) -> bool:
+    stepped = any(mark.seq > seq for mark in case.state.marks(STEPS))
+    return stepped or worked_since(case, seq)
 
 
 def _began(case: Case, key: str) -> Mark | None:

@@ -9,7 +9,6 @@ from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.json import JsonObject
-from ironkettle.core.base.quantities import seconds_words
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
@@ -33,10 +32,8 @@ from ironkettle.core.jobs.overstressed import check_proof
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
+from ironkettle.core.jobs.step_words import cleaning_words, grip_words, left_on, mark_words, met_words, shown_at
 from ironkettle.core.jobs.task import Draft, Rung, Task, TaskKind, stage_of
-from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
-from ironkettle.core.machine.parts import cleaning_of
-from ironkettle.core.sheets.document.facts import cylinder_of
 from ironkettle.core.sheets.document.fastening import TorquePhase
 from ironkettle.core.sheets.document.parts import Fate, LadderSpec, Read
 from ironkettle.core.sheets.document.work import StepSpec
@@ -80,7 +77,7 @@ def _check(case: Case, payload: StepDone) -> None:
     for index, off in enumerate(payload.parts_off):
         known(f"parts_off.{index}.part", off.part, step.takes_off, "part removed in this step")
     if step.mark and payload.marked is not True:
-        raise fault("marked", f"make the mark: {_mark_words(case.resolved, step)}", "yes")
+        raise fault("marked", f"make the mark: {mark_words(case.resolved, step)}", "yes")
     if step.meets and payload.met is not True:
         raise fault("met", "the marks must line up before work goes on", "yes")
     if step.align and payload.aligned is not True:
@@ -229,9 +226,9 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         why=step.why,
         caution=step.caution,
         tools=(*step.tools, *step.consumables),
-        delicate=(*delicate_of(handled), *_cleaning(case, step), *_left_on(resolved, step)),
+        delicate=(*delicate_of(handled), *cleaning_words(case, step), *left_on(resolved, step)),
         place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
-        hold=_grip_words(resolved, step),
+        hold=grip_words(resolved, step),
         asks=tuple(_asks(resolved, step)),
         tray=tuple(f"place {place}: {resolved.parts[key].name}" for key, place in off.items() if key in resolved.parts),
         ladder=_rungs(case, ladder) if ladder else (),
@@ -239,49 +236,15 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         photo=step.photo,
         practice=case.tables.settings.practice["scrap"] if step.stage == "strip" and step.takes_off else None,
         again=step.stage == "strip",
-        shows=_shown(resolved, step),
+        shows=shown_at(resolved, step),
     )
-
-
-def _shown(resolved: Resolved, step: StepSpec) -> str | None:
-    """A sum of the cylinder; or that a timer can run while the work goes on."""
-    if step.timer is not None and step.timer.early:
-        wait = f"{seconds_words(60 * step.timer.minutes)} for {step.timer.what_for or step.text}"
-        return f"Begin it now: {wait}, while the other work goes on"
-    return shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None
-
-
-def _cleaning(case: Case, step: StepSpec) -> tuple[str, ...]:
-    """How the parts of a step are cleaned, each material once, with its don'ts."""
-    materials = dict.fromkeys(
-        part.material.value for key in step.cleans if (part := case.resolved.parts.get(key)) and part.material
-    )
-    rows = (cleaning_of(case.tables.cleaning, material, step.soil or "") for material in materials)
-    return tuple(f"{row.words[0].upper()}{row.words[1:]}" for row in rows if row is not None)
-
-
-def _grip_words(resolved: Resolved, step: StepSpec) -> str | None:
-    """How it is gripped; a grip other than the one before is called out."""
-    if step.hold is None:
-        return None
-    listed = [one for one in resolved.sheet.steps if one.hold]
-    place = listed.index(step)
-    changed = place > 0 and listed[place - 1].hold != step.hold
-    return f"{'Change of grip' if changed else 'Grip'}: {step.hold}"
-
-
-def _left_on(resolved: Resolved, step: StepSpec) -> Iterator[str]:
-    """Parts that are never taken off in this job, where a hand is at work beside them."""
-    for part in resolved.parts.values():
-        if step.stage == "strip" and part.fate is Fate.LEAVE:
-            yield f"{part.name}: leave on{f', {part.why}' if part.why else ''}"
 
 
 def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
     if step.mark:
-        yield Ask("marked", Read.YES_NO, _mark_words(resolved, step), proposed=True)
+        yield Ask("marked", Read.YES_NO, mark_words(resolved, step), proposed=True)
     if step.meets:
-        yield ask_yes("met", f"Do the marks line up: {', '.join(_met_words(resolved, step))}?")
+        yield ask_yes("met", f"Do the marks line up: {', '.join(met_words(resolved, step))}?")
     if step.align:
         yield ask_yes("aligned", f"Aligned: {step.align}?")
     if step.free:
@@ -293,33 +256,6 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
             yield Ask("against", Read.TEXT, "Outside the limit all the same: why?", optional=True)
         if step.note.page:
             yield Ask("page", Read.TEXT, "Manual and page")
-
-
-def shown_sum(resolved: Resolved, name: str) -> str:
-    """A named sum of the cylinder in words; the name itself where it is none of them."""
-    cylinder = cylinder_of(resolved.whole)
-    if name == "oil_to_drain":
-        return f"up to {oil_to_drain(cylinder):.0f} ml comes out: the bore over the whole stroke"
-    if name == "blocked_rod_pressure":
-        pressure = resolved.sheet.service.pressure.value
-        blocked = size_cylinder(cylinder, pressure).blocked_rod_pressure
-        if blocked is None:
-            return "a plunger has no rod side that can be blocked"
-        return f"a blocked rod side reaches {blocked * 10:.0f} bar: rating × cap area / annulus area"
-    return name
-
-
-def _mark_words(resolved: Resolved, step: StepSpec) -> str:
-    assert step.mark is not None
-    across = " and ".join(resolved.parts[key].name.lower() for key in step.mark.across if key in resolved.parts)
-    count = "One mark" if step.mark.count == 1 else f"{step.mark.count} marks"
-    stays = "; it stays on" if step.mark.stays else ""
-    return f"{step.mark.word or count}{f' across {across}' if across else ''}{stays}"
-
-
-def _met_words(resolved: Resolved, step: StepSpec) -> list[str]:
-    made = {one.mark.key: one for one in resolved.sheet.steps if one.mark}
-    return [_mark_words(resolved, made[key]) for key in step.meets if key in made]
 
 
 def renewed(resolved: Resolved, part: str) -> bool:

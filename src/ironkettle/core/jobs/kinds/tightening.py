@@ -22,6 +22,7 @@ from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.overstressed import check_proof, is_threaded
 from ironkettle.core.jobs.phases import (
     check_measured,
+    dial_of,
     passes,
     phase_words,
     range_of,
@@ -40,7 +41,6 @@ from ironkettle.core.machine.tightening import Adapter, Turn
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
-    MarkPhase,
     Phase,
     SlotPhase,
     TorquePhase,
@@ -82,7 +82,7 @@ def _screen(case: Case, task: Task) -> Screen:
     plan = torque_plan(case, task.subject, index, DoneWith())
     return TurnScreen(
         pattern=pattern,
-        dial=_dial(phase),
+        dial=dial_of(phase),
         setting=None if plan is None else plan.setting_text,
         findings=[] if plan is None else [one.message for one in plan.findings],
     )
@@ -92,20 +92,6 @@ def place_of(task: Task) -> tuple[int, int]:
     """Which phase of its group a task is, from 0, and which pass of it, from 1. [-]"""
     _, index, turn = task.key.rsplit(":", 2)
     return int(index), int(turn)
-
-
-def _dial(phase: Phase) -> Dial | None:
-    """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
-    if isinstance(phase, TurnsPhase):
-        low, high = turns_between(phase)
-        back = -1 if phase.back else 1
-        return Dial(turn_deg=back * 180 * (low + high), slots=None, words="from the line, as drawn")
-    if isinstance(phase, SlotPhase):
-        way = "back" if phase.back else "on"
-        return Dial(
-            turn_deg=(-360 if phase.back else 360) / phase.slots, slots=phase.slots, words=f"at most so far {way}"
-        )
-    return Dial(turn_deg=0, slots=None, words="line on line") if isinstance(phase, MarkPhase) else None
 
 
 _TASK = TaskKind("tighten", "Tightened", rank=5, rides=True, screen=_screen)
