@@ -61,6 +61,8 @@ def test_a_tool_is_changed_and_used_no_more_with_its_trail(client: BenchClient) 
     assert (changed["name"], changed["accuracy_pct"]) == ("Small wrench, repaired", 3)
     assert stores.patch("/api/wrenches/w1-small", json={"accuracy_pct": 0}).status_code == 422
     assert stores.patch("/api/wrenches/w1-small", json={}).status_code == 422
+    # What a gauge has and a wrench has not is no change of it.
+    assert stores.patch("/api/wrenches/w1-small", json={"stability_pct": 2}).status_code == 422
     assert stores.patch("/api/gauges/nothing", json={"active": False}).status_code == 404
     assert stores.patch("/api/gauges/g2-dial", json={"active": False}).status_code == 200
     assert "g2-dial" not in {one["key"] for one in client.get("/api/gauges").json()}

@@ -142,8 +142,11 @@ class ToolChange(Body):
 
     name: NameText | None = None
     accuracy_pct: Accuracy | None = None
-    stability_pct: Accuracy | None = None
     active: bool | None = None
+
+
+class GaugeChange(ToolChange):
+    stability_pct: Accuracy | None = None
 
 
 @router.patch("/wrenches/{key}", summary="Change a wrench, or withdraw it", responses=NOT_THERE)
@@ -152,7 +155,7 @@ def change_wrench(key: NameText, body: ToolChange, session: DbSession, caller: K
 
 
 @router.patch("/gauges/{key}", summary="Change a gauge, or withdraw it", responses=NOT_THERE)
-def change_gauge(key: NameText, body: ToolChange, session: DbSession, caller: Keeper) -> GaugeToolOut:
+def change_gauge(key: NameText, body: GaugeChange, session: DbSession, caller: Keeper) -> GaugeToolOut:
     return GaugeToolOut.model_validate(_changed(session, caller, GaugeTool, "gauge", key, body))
 
 
@@ -162,7 +165,7 @@ def _changed(session: Session, caller: Caller, kind: type[Tool], noun: str, key:
         raise NotThereError(noun, key)
     changes = body.model_dump(exclude_none=True)
     if not changes:
-        raise fault("name", "nothing to change was given", *ToolChange.model_fields)
+        raise fault("name", "nothing to change was given", *type(body).model_fields)
     before = {name: getattr(tool, name) for name in changes}
     for name, value in changes.items():
         setattr(tool, name, value)
