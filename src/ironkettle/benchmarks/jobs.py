@@ -81,7 +81,9 @@ class Bench:
             assert task is not None
             if task.kind.key == "test":
                 break
-            self.add(job, read_payload(filled(task)))
+            # A lead may close what takes time before it has run.
+            short = {} if task.lasts is None else {"cut_short": "nobody waits for a benchmark"}
+            self.add(job, read_payload(filled(task, **short)))
         run = str(uuid.uuid4())
         test = {
             "kind": "test_started",
