@@ -91,7 +91,7 @@ def test_a_lead_cuts_it_short_in_writing_and_the_certificate_says_after_how_long
     job.walk(until=lambda task: task.key == "sign")
     told = compose_statement(job.case(), job.tasks())
     # The clock of the bench goes on by a minute with every entry.
-    assert f"Look: cut short, after 3 min of 10 min: {REASON}." in told
+    assert f"Look, as left: cut short, after 3 min of 10 min: {REASON}." in told
     assert told[0] == "Repaired as recorded, and tested. See the remarks."
 
 
@@ -100,7 +100,7 @@ def test_one_that_never_began_says_so() -> None:
     job.author = TAMSIN
     job.do(filled(job.task("test:look:as_left"), cut_short=REASON))
     told = compose_statement(job.case(), job.tasks())
-    assert f"Look: cut short, its 10 min were not begun: {REASON}." in told
+    assert f"Look, as left: cut short, its 10 min were not begun: {REASON}." in told
 
 
 def test_what_was_begun_before_it_was_recorded_or_worked_on_counts_no_more() -> None:
@@ -167,3 +167,12 @@ def test_who_lets_the_pressure_down_meanwhile_ends_the_look() -> None:
     job.do(filled(job.task("step:isolate")))
     job.now += timedelta(minutes=10)
     refused(job, filled(job.task("observe:drift:as_found"), value="0"), "too-early", "begin it first")
+
+
+def test_what_was_cut_short_as_found_stands_on_the_certificate_too() -> None:
+    job = Job(sheet_of(plug(tests=[{**LOOK, "when": "both"}])))
+    job.walk(until=lambda task: task.key == "test:look:as_found")
+    job.author = TAMSIN
+    job.do(filled(job.task("test:look:as_found"), cut_short=REASON))
+    told = compose_statement(job.case(), job.tasks())
+    assert f"Look, as found: cut short, its 10 min were not begun: {REASON}." in told

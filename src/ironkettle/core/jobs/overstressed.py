@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.machine.tightening import Fastener, find_factor, find_proof, find_tapped, find_thread, over_proof
+from ironkettle.core.machine.tightening import Fastener, find_tapped, over_proof
+from ironkettle.core.machine.tightening import fastener_of as by_tables
 from ironkettle.core.sheets.document.fastening import FastenerGroup
-
-_USUAL_CONDITION = "light oil"
 
 
 def is_threaded(group: FastenerGroup) -> bool:
@@ -22,13 +23,11 @@ def fastener_of(case: Case, group: FastenerGroup, into: str | None = None, engag
     """
     tables = case.tables.fasteners
     try:
-        thread = find_thread(group.thread or "", tables.threads, "thread")
-        factor = find_factor(group.condition or _USUAL_CONDITION, tables.nut_factors, "condition")
-        proof = find_proof(group.grade or "", thread.major_diameter, tables.strengths, "grade")
+        bare = by_tables(group.thread or "", group.grade or "", group.condition, tables)
         tapped = None if into is None else find_tapped(into, tables.tapped, "into")
     except RuleError as error:
         raise RuleError(found.under("fastener") for found in error.faults) from None
-    return Fastener(thread, factor, proof, tapped, engaged)
+    return replace(bare, tapped=tapped, engaged=engaged)
 
 
 def check_proof(case: Case, group: FastenerGroup, torque: float, field: str) -> None:

@@ -185,10 +185,12 @@ def _words(resolved: Resolved, payload: TestRun) -> str:
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     yield from tests_against(case, tasks)
     for spec in case.resolved.sheet.tests:
-        run = counting_run(case.state, spec.key)
-        if run is not None and run.cut_short is not None and run.closed is not None:
-            found = lasting(case, task_key(spec.key, "as_left"), form_of_spec(case, spec).lasts)
-            yield f"{spec.name}: {cut_words(case, found, run.cut_short, run.closed)}."
+        as_found = [run for run in case.state.runs_of(spec.key, "as_found") if run.counts]
+        for run in (*as_found[-1:], counting_run(case.state, spec.key)):
+            if run is not None and run.cut_short is not None and run.closed is not None:
+                found = lasting(case, task_key(spec.key, run.when), form_of_spec(case, spec).lasts)
+                name = test_name(case.resolved, spec.key, run.when)
+                yield f"{name}: {cut_words(case, found, run.cut_short, run.closed)}."
 
 
 KIND = EntryKind(

@@ -12,6 +12,7 @@ from ironkettle.core.machine.tightening.plan import (
     TorquePlan,
     ToSlot,
     ToStop,
+    fastener_of,
     over_proof,
     plan_tightening,
 )
@@ -62,6 +63,7 @@ __all__ = [
     "Turn",
     "Wrench",
     "allowed_reading",
+    "fastener_of",
     "find_factor",
     "find_proof",
     "find_tapped",

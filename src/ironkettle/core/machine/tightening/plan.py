@@ -9,7 +9,15 @@ from ironkettle.core.base.findings import Finding, caution, info, reject
 from ironkettle.core.machine.tightening.locking import Locking, locking_findings
 from ironkettle.core.machine.tightening.passes import Pass, Turn, settings_of, turns_of, unreached
 from ironkettle.core.machine.tightening.pattern import Layout
-from ironkettle.core.machine.tightening.preload import BoltStrength, NutFactor, Range, preload, proof_share
+from ironkettle.core.machine.tightening.preload import (
+    BoltStrength,
+    NutFactor,
+    Range,
+    find_factor,
+    find_proof,
+    preload,
+    proof_share,
+)
 from ironkettle.core.machine.tightening.setting import (
     BARE_TARGET_PCT,
     Adapter,
@@ -20,7 +28,7 @@ from ironkettle.core.machine.tightening.setting import (
     soft_setting_within,
 )
 from ironkettle.core.machine.tightening.stripping import Tapped, engagement_needed, strip_load
-from ironkettle.core.machine.tightening.threads import Thread
+from ironkettle.core.machine.tightening.threads import Thread, find_thread
 
 MAKER_BASIS = "the build sheet's figure; the maker's manual wins"
 PROOF_BASIS = "F = T/(K·d) against proof stress × stress area"
@@ -80,6 +88,21 @@ class Fastener:
     proof: float
     tapped: Tapped | None = None
     engaged: float | None = None
+
+
+# What a thread is taken to be where nobody says.
+_USUAL_CONDITION = "light oil"
+
+
+def fastener_of(thread: str, grade: str, condition: str | None, tables: FastenerTables) -> Fastener:
+    """A thread with its torque coefficient and proof stress by the tables; lightly oiled where no condition is given. [mm, MPa]
+
+    Raises RuleError naming the field for a thread, a grade or a condition that no table has.
+    Source: reference/tables/threads.csv, bolt_strength.csv (ISO 898-1, ISO 3506-1, SAE J429), nut_factor.csv.
+    """
+    found = find_thread(thread, tables.threads, "thread")
+    factor = find_factor(condition or _USUAL_CONDITION, tables.nut_factors, "condition")
+    return Fastener(found, factor, find_proof(grade, found.major_diameter, tables.strengths, "grade"))
 
 
 @dataclass(frozen=True, slots=True)

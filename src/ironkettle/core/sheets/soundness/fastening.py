@@ -5,14 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ironkettle.core.base.errors import FieldFault, RuleError
-from ironkettle.core.machine.tightening import (
-    Fastener,
-    FastenerTables,
-    find_factor,
-    find_proof,
-    find_thread,
-    over_proof,
-)
+from ironkettle.core.machine.tightening import FastenerTables, fastener_of, find_thread, over_proof
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -22,19 +15,15 @@ from ironkettle.core.sheets.document.fastening import (
     TurnsPhase,
 )
 
-_USUAL_CONDITION = "light oil"
-
 
 def group_faults(path: str, group: FastenerGroup, tables: FastenerTables) -> Iterator[FieldFault]:
     """What cannot be in a group of fasteners, and what would overload it. [N·m against the proof load]"""
     fastener = None
     if group.thread:
         try:
-            thread = find_thread(group.thread, tables.threads, "thread")
+            find_thread(group.thread, tables.threads, "thread")
             if group.grade:
-                proof = find_proof(group.grade, thread.major_diameter, tables.strengths, "grade")
-                factor = find_factor(group.condition or _USUAL_CONDITION, tables.nut_factors, "condition")
-                fastener = Fastener(thread, factor, proof)
+                fastener = fastener_of(group.thread, group.grade, group.condition, tables)
         except RuleError as error:
             yield from (found.under(path) for found in error.faults)
     for place, phase in enumerate(group.phases):
