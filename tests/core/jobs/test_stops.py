@@ -134,3 +134,23 @@ def test_half_a_needle_is_none(count: str) -> None:
         job.do(filled(task, **{"points.0.values.0": count}))
     assert caught.value.faults[0].field == "points.0.values.0"
     job.do(filled(task, **{"points.0.values.0": "2"}))
+
+
+def test_a_wrench_too_coarse_for_the_range_needs_a_reason_and_stands_on_the_certificate() -> None:
+    """±4 % of 20 N·m is ±0.8 N·m: no setting of it stays within 19.8 to 20.2 N·m."""
+    narrow = {**BOLTS, "phases": [{"to": "torque", "low": "19.8 N·m", "high": "20.2 N·m"}]}
+    job = Job(sheet_of(plug(fasteners=[narrow], steps__3__tightens=["bolts"])))
+    job.wrenches = {"w2-middle": SHOP["w2-middle"]}
+    job.walk(until=lambda task: task.kind.key == "tighten")
+    while (task := job.next()) is not None and task.kind.key == "tighten":
+        asked = next(ask for ask in task.asks if ask.field == "overdue")
+        assert not asked.optional
+        with pytest.raises(RuleError, match=r"±4 %, cannot hold .* use another, or give the reason") as caught:
+            job.do(filled(task, overdue="tight"))
+        assert caught.value.faults[0].field == "overdue"
+        job.do(filled(task, overdue="the finer one is being calibrated"))
+    told = compose_statement(job.case(), job.tasks())
+    assert any(
+        line.startswith("Bolts: Middle click wrench, ±4 %, cannot hold 19.8 to 20.2 N·m; the finer one")
+        for line in told
+    )

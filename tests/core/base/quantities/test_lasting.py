@@ -62,6 +62,8 @@ def test_what_is_no_time_to_wait_out(text: str) -> None:
 )
 def test_a_time_is_said_as_it_is_said(seconds: float, words: str) -> None:
     assert seconds_words(seconds) == words
+    assert seconds_words(5.25) == "5.2 s"
+    assert seconds_words(5.31) == "5.3 s"
 
 
 @given(st.integers(1, 100_000))

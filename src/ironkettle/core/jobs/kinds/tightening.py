@@ -362,15 +362,20 @@ def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     yield from past_calibration(wrenches_used(case))
-    for (key, index, turn), marked in case.state.book(TIGHTENED).items():
-        group, told = case.resolved.groups.get(key), marked.value
-        if group is None or told.wrench_used is None or not told.readings or index >= len(group.phases):
-            continue
-        phase = told_group(case, key).phases[index]
-        if isinstance(phase, TorquePhase) and turn == len(passes(group, phase)):
-            coarse = too_coarse(told.wrench_used, range_of(phase))
-            if coarse is not None:
-                yield f"{group.name}: {coarse}; {told.overdue or 'no reason given'}."
+    yield from _coarse(case)
+
+
+def _coarse(case: Case) -> Iterator[str]:
+    """Last passes that were read on a wrench which cannot hold their range, with the reason given for it."""
+    for group in case.resolved.sheet.fasteners:
+        for index, phase in enumerate(told_group(case, group.key).phases):
+            if not isinstance(phase, TorquePhase):
+                continue
+            done = case.state.get(TIGHTENED, (group.key, index, len(passes(group, phase))))
+            if done is not None and done.wrench_used is not None:
+                coarse = too_coarse(done.wrench_used, range_of(phase))
+                if coarse is not None:
+                    yield f"{group.name}: {coarse}; {done.overdue or 'no reason given'}."
 
 
 KIND = EntryKind(
