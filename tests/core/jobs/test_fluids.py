@@ -63,3 +63,9 @@ def test_what_stands_it_and_what_is_of_no_known_compound_is_not_said_to_suffer(
     compound: str | None, fluid: str
 ) -> None:
     assert list(attacked_seals(came_with(fluid, compound).case())) == []
+
+
+def test_a_doubtful_one_is_said_too() -> None:
+    """CR in diesel is rated 3, doubtful."""
+    (told,) = attacked_seals(came_with("diesel fuel", "CR").case())
+    assert told.startswith("Plug ring, CR in diesel fuel: ")
