@@ -7,7 +7,19 @@ from ironkettle.api.machine import adjusters, cylinders, pressure_tests, stand, 
 from ironkettle.api.sealing import compounds, facing, failures, grooves, ring_chart, rings, seals
 from ironkettle.api.sheets import check
 from ironkettle.api.sheets import routes as sheets
-from ironkettle.api.shop import calendar, orders, people, ring_puzzles, session, stock, tokens, tools, trail, units
+from ironkettle.api.shop import (
+    calendar,
+    lubricants,
+    orders,
+    people,
+    ring_puzzles,
+    session,
+    stock,
+    tokens,
+    tools,
+    trail,
+    units,
+)
 from ironkettle.api.shop import settings as shop_settings
 
 ROUTERS = tuple(
@@ -27,6 +39,7 @@ ROUTERS = tuple(
         pressure_tests,
         stand,
         shop_settings,
+        lubricants,
         ring_puzzles,
         orders,
         people,

@@ -257,7 +257,7 @@ def failure_table() -> FailureTable:
 def cleaning() -> tuple[Cleaning, ...]:
     """How materials are cleaned of soils."""
     return tuple(
-        Cleaning(row["material"], row["soil"], row["how"], float(row["soak_min"]), row["never"])
+        Cleaning(row["material"], row["soil"], row["cleaner"], row["how"], float(row["soak_min"]), row["never"])
         for row in _rows("cleaning.csv")
     )
 

@@ -11,9 +11,9 @@ from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import points_of
 from ironkettle.core.jobs.kinds.inspection import POINTS, standing
-from ironkettle.core.jobs.kinds.rung import RUNGS
 from ironkettle.core.jobs.practice import practices_in
 from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.jobs.rungs import RUNGS
 from ironkettle.core.jobs.task import Status, Task
 from ironkettle.core.shop.settings import ShopSettings
 from tests.bench import Job

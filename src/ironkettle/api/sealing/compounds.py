@@ -7,6 +7,7 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ironkettle.api.base.deps import DbSession
 from ironkettle.api.base.problems import ERROR_RESPONSES
 from ironkettle.api.base.schemas import (
     Body,
@@ -21,8 +22,10 @@ from ironkettle.api.base.schemas import (
 from ironkettle.core.base.findings import Finding, verdict_of
 from ironkettle.core.base.quantities import read_gauge_pressure, read_length, read_temperature
 from ironkettle.core.sealing.compounds import (
+    CLEANERS,
     LUBRICANTS,
     WORDS,
+    Cleaner,
     CompoundAdvice,
     Duty,
     Lubricant,
@@ -34,6 +37,7 @@ from ironkettle.core.sealing.compounds import (
 )
 from ironkettle.core.sealing.grooves import hardness_for
 from ironkettle.reference import compounds, extrusion_limits, fluids, media
+from ironkettle.store.shop.lubricants import own_lubricants
 
 router = APIRouter(prefix="/api", tags=["compounds"], responses=ERROR_RESPONSES)
 
@@ -194,15 +198,48 @@ def listed_lubricants() -> list[ListedLubricantOut]:
     ]
 
 
+class ListedCleanerOut(BaseModel):
+    """A cleaner of the list. ``lifts``: the soils it is for; ``refused``: why it is not for the bench at all."""
+
+    key: Cleaner
+    name: str
+    lifts: list[str]
+    attacks: list[str]
+    never_in: list[Duty]
+    flammable: bool
+    hazard: str
+    after: str
+    refused: str
+
+
+@router.get("/cleaners", summary="The list of cleaners")
+def listed_cleaners() -> list[ListedCleanerOut]:
+    return [
+        ListedCleanerOut(
+            key=key,
+            name=facts.name,
+            lifts=sorted(facts.lifts),
+            attacks=sorted(facts.attacks),
+            never_in=sorted(facts.never_in),
+            flammable=facts.flammable,
+            hazard=facts.hazard,
+            after=facts.after,
+            refused=facts.refused,
+        )
+        for key, facts in CLEANERS.items()
+    ]
+
+
 @router.post("/compounds/lubricant", summary="Whether a lubricant suits a compound")
-def lubricant(body: LubricantBody) -> LubricantOut:
+def lubricant(body: LubricantBody, session: DbSession) -> LubricantOut:
     read = Collector()
     columns = (
         []
         if body.fluid is None
         else [read.get(lambda text, field: medium_of(text, media(), field), body.fluid, "fluid")]
     )
-    key = read.get(find_lubricant, body.lubricant, "lubricant")
+    own = own_lubricants(session)
+    key = read.get(lambda text, field: find_lubricant(text, field, own), body.lubricant, "lubricant")
     compound = read.get(lambda text, field: find_compound(text, compounds(), field), body.compound, "compound")
     read.done()
     found = check_lubricant(key, compound, columns, duty=body.duty, packing_set=body.packing_set)

@@ -98,7 +98,7 @@ class Case:
     an entry tells of one. ``carried``: what a copy takes over from a sister unit's job. ``counters``: what was read of the
     unit's counters beside this job, when its intake tells of them; ``happened``: when that was, by the bench's clock.
     ``draft``: nobody who may has approved the job's sheet. ``number``: of the job; ``trace_of``: of the job another test of which
-    sealed the very trace that an entry would close a run with.
+    sealed the very trace that an entry would close a run with. ``lubricants``: the shop's own names of some, in small letters.
     """
 
     resolved: Resolved
@@ -118,5 +118,6 @@ class Case:
     draft: bool = False
     number: int = 0
     trace_of: int | None = None
+    lubricants: Mapping[str, Lubricant] = field(default_factory=dict)
     listed: list[tuple[Task, ...]] = field(default_factory=list, init=False, repr=False, compare=False)
     """The tasks of the job as it stands here, once they were worked out."""

@@ -12,7 +12,7 @@ from pydantic import BeforeValidator, Field
 from ironkettle.core.base.quantities import Dimension, read_toleranced
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import ItemKey, Short, value_of
-from ironkettle.core.jobs.kinds.rung import RUNGS
+from ironkettle.core.jobs.rungs import RUNGS
 from ironkettle.core.jobs.state import Payload
 from ironkettle.core.machine.parts import figure_of, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of

@@ -58,7 +58,14 @@ def proposed_lubricant(case: Case, at: ElementAt) -> Lubricant:
 def lubricant_choices(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     """What may lie on a seal of this unit, in the order of the list."""
     allowed = allowed_lubricants(case, at)
-    return tuple(_CHOICES[key] for key in LUBRICANTS if key in allowed)
+    if not case.lubricants:
+        return tuple(_CHOICES[key] for key in LUBRICANTS if key in allowed)
+    return tuple(Choice(key.value, _named(case, key)) for key in LUBRICANTS if key in allowed)
+
+
+def _named(case: Case, lubricant: Lubricant) -> str:
+    own = ", ".join(word for word, key in case.lubricants.items() if key is lubricant)
+    return f"{LUBRICANTS[lubricant].name} ({own})" if own else LUBRICANTS[lubricant].name
 
 
 def allowed_lubricants(case: Case, at: ElementAt) -> frozenset[Lubricant]:
@@ -84,7 +91,7 @@ def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) 
 
     A written reason overrules the compound and the sheet, but not the duty of a unit that is breathed from, drunk from, or holds oxygen.
     """
-    lubricant = find_lubricant(word)
+    lubricant = find_lubricant(word, own=case.lubricants)
     why = refused_lubricant(case, at, lubricant)
     if not why:
         return

@@ -34,6 +34,7 @@ from ironkettle.core.jobs.kinds import (
     question,
     release,
     reopening,
+    rinse,
     rung,
     setting,
     size,
@@ -55,7 +56,7 @@ from ironkettle.core.jobs.screen import PlainScreen, Screen
 from ironkettle.core.jobs.state import Mark, Payload, State
 
 ENTRY_KINDS: tuple[AnyKind, ...] = (
-    intake.KIND, begin.KIND, observation.KIND, leak.KIND, question.KIND, step.KIND, find.KIND, cause.KIND, correction.KIND, inspection.KIND,
+    intake.KIND, begin.KIND, observation.KIND, leak.KIND, question.KIND, rinse.KIND, step.KIND, find.KIND, cause.KIND, correction.KIND, inspection.KIND,
     dressing.KIND, size.KIND, kit_count.KIND, order.KIND, arrival.KIND, fitting.KIND, tightening.KIND, timer_cut.KIND, setting.KIND,
     test_run.KIND, test_start.KIND, test_samples.KIND, test_close.KIND, account.KIND, disposal.KIND, release.KIND, ending.KIND,
     reopening.KIND, full_job.KIND, take_apart.KIND, rung.KIND, photo.KIND, skip.KIND, stage_skip.KIND, note.KIND, strike.KIND,

@@ -1,14 +1,12 @@
-"""What a step says beside its text: its grip, its marks, how its parts are cleaned, a sum of the cylinder."""
+"""What a step says beside its text: its grip, its marks, a sum of the cylinder."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
 from ironkettle.core.base.quantities import seconds_words
-from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
-from ironkettle.core.machine.parts import cleaning_of
 from ironkettle.core.sheets.document.facts import cylinder_of
 from ironkettle.core.sheets.document.parts import Fate
 from ironkettle.core.sheets.document.work import StepSpec
@@ -20,15 +18,6 @@ def shown_at(resolved: Resolved, step: StepSpec) -> str | None:
         wait = f"{seconds_words(60 * step.timer.minutes)} for {step.timer.what_for or step.text}"
         return f"Begin it now: {wait}, while the other work goes on"
     return shown_sum(resolved, step.shows) if step.shows and resolved.sheet.cylinder else None
-
-
-def cleaning_words(case: Case, step: StepSpec) -> tuple[str, ...]:
-    """How the parts of a step are cleaned, each material once, with its don'ts."""
-    materials = dict.fromkeys(
-        part.material.value for key in step.cleans if (part := case.resolved.parts.get(key)) and part.material
-    )
-    rows = (cleaning_of(case.tables.cleaning, material, step.soil or "") for material in materials)
-    return tuple(f"{row.words[0].upper()}{row.words[1:]}" for row in rows if row is not None)
 
 
 def grip_words(resolved: Resolved, step: StepSpec) -> str | None:

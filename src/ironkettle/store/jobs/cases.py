@@ -110,6 +110,7 @@ def case_of(session: Session, job: JobRow, state: State, shop: Shop, author: Aut
         carried=carried,
         number=job.number,
         draft=is_draft(session, job.sheet_key, job.sheet_version),
+        lubricants=shop.lubricants,
     )
 
 

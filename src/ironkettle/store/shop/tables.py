@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from ironkettle.core.jobs import OnShelf, Tables
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
+from ironkettle.core.sealing.compounds import Lubricant
 from ironkettle.core.sealing.grooves import GlandTables
 from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.reference import (
@@ -22,17 +23,19 @@ from ironkettle.reference import (
     gland_rows,
     ring_table,
 )
+from ironkettle.store.shop.lubricants import own_lubricants
 from ironkettle.store.shop.stock import all_stock, shelf_of
 from ironkettle.store.shop.tools import all_gauges, all_wrenches
 
 
 @dataclass(frozen=True)
 class Shop:
-    """``wrenches`` and ``gauges`` by key, as they stand in the list now."""
+    """``wrenches`` and ``gauges`` by key, as they stand in the list now; ``lubricants``: its own names of some."""
 
     wrenches: Mapping[str, WrenchUsed]
     gauges: Mapping[str, GaugeUsed]
     shelf: tuple[OnShelf, ...]
+    lubricants: Mapping[str, Lubricant]
 
 
 def shop_of(session: Session) -> Shop:
@@ -52,7 +55,7 @@ def shop_of(session: Session) -> Shop:
         )
         for row in all_gauges(session)
     }  # fmt: skip
-    return Shop(wrenches, gauges, shelf_of(all_stock(session)))
+    return Shop(wrenches, gauges, shelf_of(all_stock(session)), own_lubricants(session))
 
 
 def gland_tables(settings: ShopSettings) -> GlandTables:

@@ -260,7 +260,9 @@ KIND = EntryKind(
     payload=ElementFitted,
     check=_check,
     apply=keep(FITTED, lambda one: one.element),
-    complete=lambda case, one: one.model_copy(update={"lubricant": find_lubricant(one.lubricant or _DRY).value}),
+    complete=lambda case, one: one.model_copy(
+        update={"lubricant": find_lubricant(one.lubricant or _DRY, own=case.lubricants).value}
+    ),
     words=_words,
     tasks=_drafts,
     completes="fit:{element}",

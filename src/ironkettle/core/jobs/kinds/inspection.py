@@ -147,11 +147,16 @@ def standing(case: Case, part: str) -> Verdict | None:
 
 
 def reading_steps(case: Case, part: str) -> list[str]:
-    """The steps at which a part is read: those that say so, else the one that takes it off."""
+    """The steps at which a part is read: those that say so, else those that wash it, else the one that takes it off.
+
+    A part that no washing names goes into every one. What is under dirt cannot be judged.
+    """
     steps = case.resolved.sheet.steps
     named = [step.key for step in steps if any(name.part == part for name in step.reads)]
+    washed = [step.key for step in steps if part in step.cleans]
+    every = [step.key for step in steps if step.stage == "clean" and step.cleans]
     off = [step.key for step in steps if part in step.takes_off]
-    return named or off[-1:]
+    return named or washed or every or off[-1:]
 
 
 def _tasks(case: Case) -> Iterator[Draft]:

@@ -3,29 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.flammable import check_heat
 from ironkettle.core.jobs.kind import EntryKind, Line, Section
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.kinds.base import known
+from ironkettle.core.jobs.kinds.rinse import check_residue
+from ironkettle.core.jobs.kinds.step import acts_of
 from ironkettle.core.jobs.resolved import Resolved
-from ironkettle.core.jobs.state import Book, Mark, Payload, State
-
-
-class RungTried(Payload):
-    """``harm``: it did what it may do; that becomes a point of inspection of the part."""
-
-    kind: Literal["rung_tried"] = "rung_tried"
-    part: ItemKey
-    rung: ItemKey
-    moved: bool
-    harm: bool = False
-    note: Note = ""
-
+from ironkettle.core.jobs.rungs import RUNGS, RungTried
+from ironkettle.core.jobs.state import Mark, State
+from ironkettle.core.sealing.compounds import cleaners_named
 
 _SHORTEST_NOTE = 4
-RUNGS: Book[tuple[str, str], RungTried] = Book("rungs")
 
 
 def _check(case: Case, payload: RungTried) -> None:
@@ -36,6 +27,8 @@ def _check(case: Case, payload: RungTried) -> None:
     rung = next(one for one in ladder.rungs if one.key == payload.rung)
     if payload.harm and rung.may is None and len(payload.note) < _SHORTEST_NOTE:
         raise fault("note", "say what damage it caused")
+    check_residue(case, [cleaner for word in rung.uses for cleaner in cleaners_named(word)])
+    check_heat(case, acts_of(case), hot=rung.hot, liquids=rung.uses)
 
 
 def _apply(state: State, payload: RungTried, mark: Mark) -> None:

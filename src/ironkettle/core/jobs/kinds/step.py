@@ -11,6 +11,8 @@ from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.cleaning import check_cleaner, cleaner_choices, cleaning_words, proposed_cleaner
+from ironkettle.core.jobs.flammable import Act, check_heat
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
     ItemKey,
@@ -25,17 +27,19 @@ from ironkettle.core.jobs.kinds.base import (
     merged,
     value_of,
 )
-from ironkettle.core.jobs.kinds.rung import RUNGS
+from ironkettle.core.jobs.kinds.rinse import check_residue
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.overstressed import check_proof
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.rungs import rung_acts, rungs_of
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.step_words import cleaning_words, grip_words, left_on, mark_words, met_words, shown_at
-from ironkettle.core.jobs.task import Draft, Rung, Task, TaskKind, stage_of
+from ironkettle.core.jobs.step_words import grip_words, left_on, mark_words, met_words, shown_at
+from ironkettle.core.jobs.task import Draft, Task, TaskKind, stage_of
+from ironkettle.core.sealing.compounds import cleaner_words, find_cleaner
 from ironkettle.core.sheets.document.fastening import TorquePhase
-from ironkettle.core.sheets.document.parts import Fate, LadderSpec, Read
+from ironkettle.core.sheets.document.parts import Fate, Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.sheets.soundness.order import off_order
 
@@ -50,7 +54,10 @@ class PartOff(Payload):
 
 
 class StepDone(Payload):
-    """``note``: what the step asks for; ``against``: why a reading outside its limit is so all the same."""
+    """``note``: what the step asks for; ``against``: why a reading outside its limit is so all the same.
+
+    ``cleaner``: what its parts were cleaned with, a key of the list.
+    """
 
     kind: Literal["step_done"] = "step_done"
     step: ItemKey
@@ -62,6 +69,7 @@ class StepDone(Payload):
     free: bool | None = None
     page: Short | None = None
     against: Reason | None = None
+    cleaner: Short | None = None
 
 
 STEPS: Book[str, StepDone] = Book("steps")
@@ -86,6 +94,23 @@ def _check(case: Case, payload: StepDone) -> None:
         raise fault("free", f"does it move freely: {step.free}?", "yes", "no")
     if step.free and payload.free is False and not payload.note:
         raise fault("note", "say how it moved")
+    cleaner = check_cleaner(case, step, payload.cleaner)
+    if cleaner is not None:
+        check_residue(case, [cleaner], step.key)
+    check_heat(case, acts_of(case), hot=step.hot, liquids=_liquids(step, payload))
+
+
+def _liquids(step: StepSpec, payload: StepDone) -> tuple[str, ...]:
+    return (*step.consumables, *([payload.cleaner] if payload.cleaner else []))
+
+
+def acts_of(case: Case) -> Iterator[Act]:
+    """What was done to the unit by steps and rungs, as far as heat and flammable liquids go."""
+    yield from rung_acts(case)
+    for key, marked in case.state.book(STEPS).items():
+        step = case.resolved.steps.get(key)
+        if step is not None:
+            yield Act(step.text, marked.mark, step.hot, _liquids(step, marked.value))
 
 
 def _check_note(case: Case, step: StepSpec, payload: StepDone) -> None:
@@ -194,16 +219,6 @@ def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
     return [key for station in step.closes for key in resolved.fitting_order.get(station, ())]
 
 
-def _rungs(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
-    found = []
-    for one in ladder.rungs:
-        tried = case.state.get(RUNGS, (ladder.part, one.key))
-        harm = ", and caused damage" if tried and tried.harm else ""
-        came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
-        found.append(Rung(ladder.part, one.key, one.do, one.may, one.caution, one.never, came))
-    return tuple(found)
-
-
 def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
     resolved = case.resolved
     handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
@@ -229,9 +244,9 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         delicate=(*delicate_of(handled), *cleaning_words(case, step), *left_on(resolved, step)),
         place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
         hold=grip_words(resolved, step),
-        asks=tuple(_asks(resolved, step)),
+        asks=(*_asks(resolved, step), *_ask_cleaner(case, step)),
         tray=tuple(f"place {place}: {resolved.parts[key].name}" for key, place in off.items() if key in resolved.parts),
-        ladder=_rungs(case, ladder) if ladder else (),
+        ladder=rungs_of(case, ladder) if ladder else (),
         stop=ladder.stop if ladder else None,
         photo=step.photo,
         practice=case.tables.settings.practice["scrap"] if step.stage == "strip" and step.takes_off else None,
@@ -258,6 +273,12 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
             yield Ask("page", Read.TEXT, "Manual and page")
 
 
+def _ask_cleaner(case: Case, step: StepSpec) -> Iterator[Ask]:
+    choices, proposed = cleaner_choices(case, step), proposed_cleaner(case, step)
+    if choices and proposed is not None:
+        yield Ask("cleaner", Read.CHOICE, "Cleaned with", choices, proposed=proposed.value, right=proposed.value)
+
+
 def renewed(resolved: Resolved, part: str) -> bool:
     """Whether a part is always new: of one use, or renewed by the sheet."""
     return resolved.parts[part].fate in {Fate.RENEW, Fate.ONE_USE}
@@ -269,7 +290,8 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
     page = f" ({payload.page})" if payload.page else ""
     against = f"; outside its limit: {payload.against}" if payload.against else ""
-    return f"done: {text}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
+    used = f", {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
+    return f"done: {text}{used}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
 
 
 def _remarks(case: Case) -> Iterator[str]:
@@ -331,6 +353,9 @@ KIND = EntryKind(
     payload=StepDone,
     check=_check,
     apply=keep(STEPS, lambda one: one.step),
+    complete=lambda case, one: (
+        one if one.cleaner is None else one.model_copy(update={"cleaner": find_cleaner(one.cleaner).value})
+    ),
     words=_words,
     tasks=_drafts,
     completes="step:{step}",

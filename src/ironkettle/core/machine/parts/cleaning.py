@@ -8,19 +8,17 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Cleaning:
-    """One row of the cleaning table; ``soak`` in minutes, 0 where nothing soaks. Source: this project's own shop practice."""
+    """One row of the cleaning table; ``soak`` in minutes, 0 where nothing soaks; ``cleaner``: the usual one, none for what is dressed off.
+
+    Source: this project's own shop practice.
+    """
 
     material: str
     soil: str
+    cleaner: str
     how: str
     soak: float
     never: str
-
-    @property
-    def words(self) -> str:
-        """What to do, and the don't."""
-        soak = f"; soaks {self.soak:g} min" if self.soak else ""
-        return f"{self.soil} on {self.material}: {self.how}{soak}. Never {self.never}"
 
 
 def cleaning_of(rows: Iterable[Cleaning], material: str, soil: str) -> Cleaning | None:

@@ -104,7 +104,7 @@ LUBRICANTS: Mapping[Lubricant, LubricantFacts] = {
     Lubricant.HYDRAULIC_OIL: _row("Clean hydraulic oil of the unit", "mineral", "none", "EPDM NR SBR IIR", _ALL, "", "only where the unit runs on it", "clean service oil", "service oil", "hydraulic oil"),
     Lubricant.ENGINE_OIL: _row("Clean engine oil", "mineral", "none", "EPDM NR SBR IIR", _ALL, "", "detergents: not for water hydraulics", "motor oil", "engine oil", "crankcase oil"),
     Lubricant.AIR_TOOL_OIL: _row("Air-tool oil", "mineral", "none", "EPDM NR SBR IIR", _ALL, "", "", "airline oil", "pneumatic oil"),
-    Lubricant.PENETRATING_OIL: _row("Penetrating oil or spray", "petroleum solvent", "none", "EPDM NR SBR IIR VMQ NBR AU", _ALL, "", "for threads only; flammable: no flame until it has dried", "penetrating oil", "penetrating spray", "penetrating fluid", "easing oil", "release oil", on_seals=False),
+    Lubricant.PENETRATING_OIL: _row("Penetrating oil or spray", "petroleum solvent", "none", "EPDM NR SBR IIR VMQ NBR AU", _ALL, "", "for threads only; flammable: no flame until it has dried", "penetrating oil", "penetrating spray", "penetrating fluid", "easing oil", "release oil", "penetrant", on_seals=False),
     Lubricant.FOOD_H1_GREASE: _row("Food-grade grease (H1)", "white mineral or PAO", "calcium sulfonate or aluminium complex", "EPDM NR SBR IIR", "breathing oxygen potable", "food", "incidental contact with food; a hydrocarbon all the same", "food-grade grease", "food grease", "h1 grease"),
     Lubricant.SILICONE_GREASE: _row("Silicone grease", "silicone (PDMS)", "silica", "VMQ FVMQ", "breathing oxygen", "", "creeps; never where paint or bonding follows", "silicon grease", "silicone paste", silicone_free=False),
     Lubricant.SILICONE_GREASE_POTABLE: _row("Silicone grease listed for potable water", "silicone (PDMS)", "silica", "VMQ FVMQ", "breathing oxygen", "potable food", "the listing on the tube decides", "potable water grease", "drinking water grease", "tap grease", silicone_free=False),
@@ -132,25 +132,45 @@ LUBRICANTS: Mapping[Lubricant, LubricantFacts] = {
 }
 # fmt: on
 
-_BY_WORD = {
-    word: key
-    for key, facts in LUBRICANTS.items()
-    for word in (key.value, key.value.replace("_", " "), facts.name.casefold(), *facts.says)
-}
+
+def words_of(key: Lubricant) -> tuple[str, ...]:
+    """Every word that a lubricant goes by, in small letters: its key, its name, its everyday names."""
+    facts = LUBRICANTS[key]
+    return (key.value, key.value.replace("_", " "), facts.name.casefold(), *facts.says)
 
 
-def find_lubricant(word: str, field: str = "lubricant") -> Lubricant:
-    """The lubricant of that key, or by one of the words it goes by.
+_BY_WORD = {word: key for key in LUBRICANTS for word in words_of(key)}
+
+
+def plain_word(word: str) -> str:
+    """A name as it is looked up: in small letters, with single spaces."""
+    return " ".join(word.casefold().split())
+
+
+def find_lubricant(word: str, field: str = "lubricant", own: Mapping[str, Lubricant] | None = None) -> Lubricant:
+    """The lubricant of that key, or by one of the words it goes by; ``own``: the names that the shop has given to some.
 
     Raises RuleError naming the field for a word that is none: a lubricant is never guessed.
     """
-    found = _BY_WORD.get(" ".join(word.casefold().split()))
+    plain = plain_word(word)
+    found = _BY_WORD.get(plain) or (own or {}).get(plain)
     if found is None:
         text = f"“{word.strip()}” is not in the list of lubricants: read the tin and choose what it is"
         raise fault(
             field, text, *(key.value for key, facts in LUBRICANTS.items() if facts.on_seals), code="wrong-lubricant"
         )
     return found
+
+
+def check_own_name(word: str, lubricant: Lubricant, field: str = "name") -> None:
+    """Raises RuleError for a name of a shop's own that the list has for another lubricant: two meanings of one word are a trap."""
+    meant = _BY_WORD.get(plain_word(word))
+    if meant is not None:
+        other = LUBRICANTS[meant].name
+        text = (
+            f"“{word.strip()}” is already {other}" if meant is lubricant else f"“{word.strip()}” is {other} in the list"
+        )
+        raise fault(field, f"{text}; give a name of your own", "as it stands on the tin")
 
 
 def lubricant_words(word: str) -> str:

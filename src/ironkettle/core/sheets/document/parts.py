@@ -173,12 +173,17 @@ class QuestionSpec(Keyed):
 
 
 class Rung(Keyed):
-    """One way of getting a part off, the gentlest first; ``may``: what it may spoil."""
+    """One way of getting a part off, the gentlest first; ``may``: what it may spoil.
+
+    ``uses``: cleaners and lubricants put on, by the lists; ``hot``: heat comes with it.
+    """
 
     do: Text
     may: Text | None = None
     caution: Text | None = None
     never: Text | None = None
+    uses: list[Text] = Field(default_factory=list)
+    hot: bool = False
     reads: list[PointName] = Field(default_factory=list)
 
 

@@ -51,7 +51,7 @@ class TimerSpec(Strict):
 
 class StepSpec(Keyed):
     """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for;
-    ``cleans``: parts cleaned of a ``soil``, by the cleaning table."""
+    ``cleans``: parts cleaned of a ``soil``, by the cleaning table, with a ``cleaner`` of the list; ``hot``: heat comes with it."""
 
     stage: Literal["safe", "strip", "clean", "rebuild"]
     text: Text
@@ -74,6 +74,8 @@ class StepSpec(Keyed):
     reads: list[PointName] = Field(default_factory=list)
     cleans: Names = Field(default_factory=list)
     soil: Text | None = None
+    cleaner: Text | None = None
+    hot: bool = False
     runs: Names = Field(default_factory=list)
     mark: MarkMade | None = None
     meets: Names = Field(default_factory=list)

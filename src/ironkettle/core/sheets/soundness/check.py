@@ -12,6 +12,7 @@ from ironkettle.core.sheets.document.findings import validation_faults
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.drawing.proof import Proof, prove
+from ironkettle.core.sheets.soundness.cleaners import cleaner_sheet_faults
 from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
 from ironkettle.core.sheets.soundness.lubricants import lubricant_faults
 from ironkettle.core.sheets.soundness.names import name_faults
@@ -54,6 +55,7 @@ def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
         *name_faults(sheet),
         *figure_faults(sheet, tables),
         *lubricant_faults(sheet, tables.compounds),
+        *cleaner_sheet_faults(sheet, tables.cleaning),
         *proof_faults(sheet),
     ]
     if faults:

@@ -150,7 +150,7 @@ def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleani
         if row is None:
             known = tuple(one.soil for one in rows if one.material == part.material.value)
             yield FieldFault(f"{path}.soil", f"the table has no “{step.soil}” on {part.material.value}", known)
-        elif row.soak and step.timer is None:
+        elif row.soak and step.timer is None and (step.cleaner or row.cleaner) == row.cleaner:
             text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"
             yield FieldFault(f"{path}.timer", text)
 

@@ -2,6 +2,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
+	import LubricantNames from './LubricantNames.svelte';
 	import RuleRow from './RuleRow.svelte';
 
 	type Rule = Schemas['ShopSettingOut'];
@@ -59,5 +60,6 @@
 				{/each}
 			</section>
 		{/each}
+		<LubricantNames {mayChange} />
 	</div>
 </main>

@@ -1,0 +1,101 @@
+"""What parts are cleaned with: what is proposed at a step, what soil, material and duty allow, and what still stands in the unit."""
+
+from __future__ import annotations
+
+from ironkettle.core.base.errors import RuleError, fault
+from ironkettle.core.jobs.ask import Choice
+from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.lubricating import duty_of
+from ironkettle.core.machine.parts import Cleaning, cleaning_of
+from ironkettle.core.sealing.compounds import (
+    CLEANERS,
+    Cleaner,
+    Nature,
+    cleaner_faults,
+    find_cleaner,
+    residues_of,
+)
+from ironkettle.core.sheets.document.work import StepSpec
+
+
+def materials_of(case: Case, step: StepSpec) -> tuple[str, ...]:
+    """What the parts that a step cleans are made of, each material once."""
+    parts = (case.resolved.parts.get(key) for key in step.cleans)
+    return tuple(dict.fromkeys(part.material.value for part in parts if part is not None and part.material))
+
+
+def rows_of(case: Case, step: StepSpec) -> tuple[Cleaning, ...]:
+    """The rows of the cleaning table for the parts that a step cleans."""
+    rows = (cleaning_of(case.tables.cleaning, material, step.soil or "") for material in materials_of(case, step))
+    return tuple(row for row in rows if row is not None)
+
+
+def proposed_cleaner(case: Case, step: StepSpec) -> Cleaner | None:
+    """What the sheet says, else what the table has for the first material it may be used on; None where nothing is cleaned by a liquid."""
+    allowed = allowed_cleaners(case, step)
+    if step.cleaner:
+        try:
+            return find_cleaner(step.cleaner)
+        except RuleError:
+            pass
+    usual = [find_cleaner(row.cleaner) for row in rows_of(case, step) if row.cleaner]
+    return next((one for one in (*usual, *allowed) if one in allowed), None)
+
+
+def allowed_cleaners(case: Case, step: StepSpec) -> tuple[Cleaner, ...]:
+    """The cleaners that lift the soil of a step and that nothing speaks against but what stands in the unit, in the order of the list."""
+    if not step.cleans:
+        return ()
+    return tuple(key for key in CLEANERS if not _faults(case, step, key))
+
+
+def cleaner_choices(case: Case, step: StepSpec) -> tuple[Choice, ...]:
+    """What a step may be done with, to choose from."""
+    return tuple(Choice(key.value, CLEANERS[key].name) for key in allowed_cleaners(case, step))
+
+
+def check_cleaner(case: Case, step: StepSpec, word: str | None) -> Cleaner | None:
+    """What a step was cleaned with. Raises RuleError for a word that is in no list, what does not suit, and where none is said."""
+    allowed = allowed_cleaners(case, step)
+    names = tuple(key.value for key in allowed)
+    if word is None:
+        if allowed:
+            raise fault("cleaner", f"say what it was cleaned with: {step.text}", *names)
+        return None
+    if not step.cleans:
+        raise fault("cleaner", "nothing is cleaned at this step; leave this out")
+    cleaner = find_cleaner(word)
+    why = _faults(case, step, cleaner)
+    if why:
+        raise fault("cleaner", "; ".join(why), *names, code="wrong-cleaner")
+    return cleaner
+
+
+def residues(case: Case) -> frozenset[Nature]:
+    """What may still stand in the unit: by the fluid it came in with, and by those of its sheet."""
+    intake = intake_of(case.state)
+    return residues_of((*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids))
+
+
+def cleaning_words(case: Case, step: StepSpec) -> tuple[str, ...]:
+    """How the parts of a step are cleaned, each material once with its don'ts; and the hazard of what is proposed."""
+    proposed = proposed_cleaner(case, step)
+    found = [_row_words(row, proposed) for row in rows_of(case, step)]
+    if proposed is not None and CLEANERS[proposed].hazard:
+        found.append(f"{CLEANERS[proposed].name}: {CLEANERS[proposed].hazard}")
+    return tuple(found)
+
+
+def _row_words(row: Cleaning, proposed: Cleaner | None) -> str:
+    soak = f"; soaks {row.soak:g} min" if row.soak else ""
+    how = row.how
+    if row.cleaner and proposed is not None and proposed.value != row.cleaner:
+        facts = CLEANERS[proposed]
+        how = f"{facts.name[0].lower()}{facts.name[1:]}, {facts.after}"
+    words = f"{row.soil} on {row.material}: {how}{soak}. Never {row.never}"
+    return f"{words[0].upper()}{words[1:]}"
+
+
+def _faults(case: Case, step: StepSpec, cleaner: Cleaner) -> tuple[str, ...]:
+    return cleaner_faults(cleaner, step.soil or "", materials_of(case, step), duty_of(case))
