@@ -174,3 +174,14 @@ def test_the_chosen_ones_are_on_the_certificate(client: BenchClient, job: str) -
     assert "before, pitted" in words
     assert "after, dressed" in words
     assert "not for the customer" not in words
+
+
+def test_a_test_that_wants_a_sheet_attached_passes_with_its_photo(client: BenchClient) -> None:
+    job = walk.open_new(client, "diver-compressor")
+    view = walk.walk(client, job, until="test:air:as_left")
+    sent = send(client, job, picture()).json()
+    assert tell(client, job, sent["id"], about="test:air:as_left").status_code == 200
+    view = client.get(f"/api/jobs/{job}").json()
+    task = walk.task_of(view, "test:air:as_left")
+    assert "note" not in [ask["field"] for ask in task["asks"]]
+    assert walk.send(client, job, walk.payload_of(task)).status_code == 200

@@ -155,16 +155,18 @@ def test_a_given_depth_and_offset_are_asked_for() -> None:
     fit = {"kind": "element_fitted", "element": "ring", "lubricant": "dry"}
     with pytest.raises(RuleError, match="short side down"):
         job.do(fit)
+    with pytest.raises(RuleError, match="off centre the wrong way"):
+        job.do(fit | {"offset": "otherwise"})
     with pytest.raises(RuleError, match=r"1.5 mm is wanted"):
-        job.do(fit | {"offset": "short side down"})
+        job.do(fit | {"offset": "as_must"})
     with pytest.raises(RuleError, match=r"2 mm is not 1\.5 mm"):
-        job.do(fit | {"offset": "short side down", "depth_below": "2 mm", "marks": True})
+        job.do(fit | {"offset": "as_must", "depth_below": "2 mm", "marks": True})
     with pytest.raises(RuleError, match="dot up"):
-        job.do(fit | {"offset": "short side down", "depth_below": "1.5 mm"})
+        job.do(fit | {"offset": "as_must", "depth_below": "1.5 mm"})
     for good in ("1.2 mm", "1.8 mm"):
         again = plugged(**changes)
         again.walk(until=lambda one: one.key == "fit:ring")
-        again.do(fit | {"offset": "short side down", "depth_below": good, "marks": True})
+        again.do(fit | {"offset": "as_must", "depth_below": good, "marks": True})
 
 
 def test_what_does_not_move_freely_goes_back_to_the_step_that_put_it_on() -> None:

@@ -11,7 +11,7 @@ from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
-from tests.bench import trace
+from tests.bench import filled, trace
 from tests.core.jobs.at_work import DRY, at, fields, hold, plugged, run
 
 
@@ -85,7 +85,7 @@ def test_tray_and_kit_are_accounted_for_before_it_is_signed() -> None:
     assert fields(caught) == ["kit"]
     with pytest.raises(RefusedError, match="Tray and kit"):
         job.do({"kind": "released"})
-    job.do({"kind": "accounted", "tray": True, "kit": True})
+    job.do(filled(job.task("account")))
     with pytest.raises(RuleError, match="say when it is done"):
         job.do({"kind": "disposed", "done": False})
     job.walk()

@@ -41,8 +41,10 @@ def test_jetting_head_seal_off_centre_and_too_deep_is_asked_back() -> None:
     entry = filled(job.task("fit:high-seal"))
     with pytest.raises(RuleError, match=r"1\.8 mm is not 1\.2 mm"):
         job.do({**entry, "depth_below": "1.8 mm"})
-    with pytest.raises(RuleError, match="Its O-ring sits off centre: is the short side down"):
+    with pytest.raises(RuleError, match="off centre: Which side: short side of its O-ring"):
         job.do({**entry, "offset": None})
+    with pytest.raises(RuleError, match="off centre the wrong way"):
+        job.do({**entry, "offset": "bath"})
     with pytest.raises(RuleError, match="turn it round"):
         job.do({**entry, "faces": "bath"})
     job.do(entry)

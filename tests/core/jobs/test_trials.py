@@ -8,11 +8,13 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RuleError
+from ironkettle.core.jobs import compose_statement
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.registry import payload_words, read_payload
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
 from ironkettle.core.jobs.task import Status
 from tests.bench import START, Job, filled
+from tests.core.jobs.at_work import at, fields
 from tests.tiny import plug, sheet_of, unit
 
 REGULATOR = sheet_of(unit("escape-set-regulator"))
@@ -205,3 +207,38 @@ def test_a_wrench_past_its_calibration_is_used_in_writing_only() -> None:
     assert not {ask.field: ask for ask in job.task("tighten:g:0:1").asks}["overdue"].optional
     job.do({**entry, "wrench": "ended", "overdue": "the only one that reaches"})
     assert job.task("tighten:g:0:1").status is Status.DONE
+
+
+def test_an_opening_read_in_another_unit_is_asked_back() -> None:
+    job = at("fuel-injector", "test:as-found:as_found")
+    entry = filled(job.task("test:as-found:as_found")) | {"record": {"openings": ["250 bar"] * 4 + ["252 psi"]}}
+    with pytest.raises(RuleError) as caught:
+        job.do(entry)
+    assert fields(caught) == ["record.openings.4"]
+    assert "was it 252 bar? Write it in its unit, or confirm it in the note" in caught.value.faults[0].message
+    job.do(entry | {"note": "it does open at 252 psi, the spring is broken"})
+    assert job.task("test:as-found:as_found").status is Status.DONE
+
+
+def test_a_point_read_in_another_unit_is_asked_back() -> None:
+    job = at("weed-skip-ram", "measure:barrel")
+    entry = filled(job.task("measure:barrel"))
+    entry["points"][1]["values"][0] = "50.01 in"
+    with pytest.raises(RuleError, match=r"was it 50\.01 mm"):
+        job.do(entry)
+
+
+def test_what_a_laboratory_writes_is_attached_or_it_is_said_why_not() -> None:
+    job = at("diver-compressor", "test:air:as_left")
+    task = job.task("test:air:as_left")
+    assert task.photo
+    assert [ask.label for ask in task.asks if ask.field == "note"] == [
+        "Nothing is attached yet: attach the photo, or why is there none?"
+    ]
+    entry = filled(task) | {"note": ""}
+    with pytest.raises(RuleError) as caught:
+        job.do(entry)
+    assert fields(caught) == ["note"]
+    job.do(entry | {"note": "the laboratory sends it on Friday"})
+    told = compose_statement(job.case(), job.tasks())
+    assert "Air analysis: nothing is attached; the laboratory sends it on Friday." in told

@@ -16,12 +16,16 @@ class Screen(BaseModel):
 
 
 class AllAsShould(BaseModel):
-    """One tap for a task where all is as it should be: what its button says, and the answer to each field."""
+    """One tap for a task where all is as it should be: what its button says, and the answer to each field.
+
+    ``focus``: whether Enter takes it at once; not where a look or a count comes before it.
+    """
 
     model_config = ConfigDict(frozen=True)
 
     words: str
     values: dict[str, JsonValue]
+    focus: bool = True
 
 
 class Pattern(BaseModel):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.sealing.grooves import Medium, PressedFrom, PressureDirection
-from ironkettle.core.sheets.document.facts import gland_of, rating_of, zones_by_key
+from ironkettle.core.sheets.document.facts import gland_of, orientation_of, rating_of, zones_by_key
 from tests.tiny import plug, sheet_of, unit
 
 
@@ -44,3 +44,9 @@ def test_ratings_and_zones() -> None:
     assert rating_of(sheet_of(plug(parts__0__rated="60 bar"))) == pytest.approx(6.0)
     zones = zones_by_key(sheet_of(plug()))
     assert (zones["oil"].pressure, zones["air"].pressure, zones["oil"].name) == (pytest.approx(10.0), 0.0, "oil side")
+
+
+def test_the_side_that_faces_is_called_as_the_sheet_calls_it() -> None:
+    stations = orientation_of(sheet_of(unit("fuel-injector"))).stations
+    (washer,) = next(one for one in stations if one.key == "seat-washer").elements
+    assert (washer.faces, washer.word) == ("combustion", "plain face")

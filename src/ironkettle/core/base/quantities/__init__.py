@@ -17,6 +17,7 @@ from ironkettle.core.base.quantities.parse import (
     read_torque,
     read_volume,
 )
+from ironkettle.core.base.quantities.slips import unit_slip
 from ironkettle.core.base.quantities.tolerance import Toleranced, read_toleranced, read_toleranced_length
 from ironkettle.core.base.quantities.turns import turns_of
 from ironkettle.core.base.quantities.units import (
@@ -68,5 +69,6 @@ __all__ = [
     "stated_seconds",
     "to_base",
     "turns_of",
+    "unit_slip",
     "written_half",
 ]

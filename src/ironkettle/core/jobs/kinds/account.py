@@ -5,11 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
+from pydantic import Field
+
 from ironkettle.core.base.errors import fault
+from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import Note, ask_yes
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, ask_yes, known
 from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.kit_count import KITS
 from ironkettle.core.jobs.kinds.step import renewed
@@ -17,21 +20,32 @@ from ironkettle.core.jobs.kinds.take_apart import apart_since
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.sheets.document.parts import Read
 
 _TASK = TaskKind("account", "Accounted for")
 
 
+class LeftOver(Payload):
+    """A line of a kit that this unit has no use for, and where it goes."""
+
+    line: ItemKey
+    goes: Literal["stock", "unit", "scrap"]
+
+
 class Accounted(Payload):
-    """``tray``: nothing left in it but what is to be scrapped; ``kit``: nothing left of it but what was not used."""
+    """``tray``: nothing left in it but what is to be scrapped; ``kit``: nothing left of it but what was not used; ``left``: where that goes."""
 
     kind: Literal["accounted"] = "accounted"
     tray: bool
     kit: bool
+    left: list[LeftOver] = Field(default_factory=list, max_length=60)
     note: Note = ""
 
 
 ACCOUNTED: Book[str, Accounted] = Book("accounted")
 _ONLY = "accounted"
+# Where what is left over goes.
+_GOES = {"stock": "into the shop's stock", "unit": "with the unit", "scrap": "to scrap"}
 
 
 def forget_account(state: State) -> None:
@@ -44,6 +58,12 @@ def _check(case: Case, payload: Accounted) -> None:
         raise fault("tray", f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}", "yes")
     if not payload.kit and not payload.note:
         raise fault("kit", f"parts of the kit are left over; only these may be: {_left_words(case)}", "yes")
+    left = _left(case)
+    for index, one in enumerate(payload.left):
+        known(f"left.{index}.line", one.line, left, "line of a kit that is left over")
+    for key, name in left.items():
+        if key not in {one.line for one in payload.left}:
+            raise fault("left", f"{name} is left over: say where it goes", *_GOES)
 
 
 def _tasks(case: Case) -> Iterator[Draft]:
@@ -54,9 +74,13 @@ def _tasks(case: Case) -> Iterator[Draft]:
         _TASK,
         "tray and kit",
         f"Tray and kit accounted for: {_tray_words(case)}; {_left_words(case)}",
-        {"kind": "accounted"},
+        {"kind": "accounted", "left": [{"line": key} for key in _left(case)]},
         why="a part left over is a part left out",
-        asks=(ask_yes("tray", f"Tray: {_tray_words(case)}?"), ask_yes("kit", f"Kit: {_left_words(case)}?")),
+        asks=(
+            ask_yes("tray", f"Tray: {_tray_words(case)}?"),
+            ask_yes("kit", f"Kit: {_left_words(case)}?"),
+            *(_ask_left(index, name) for index, name in enumerate(_left(case).values())),
+        ),
     )
     counted = case.state.book(ACCOUNTED).get(_ONLY)
     # A quick service without a kit, whose parts all went back on, has nothing to count.
@@ -78,19 +102,46 @@ def _tray_words(case: Case) -> str:
     return f"only old parts for scrap are left ({', '.join(scrap)})" if scrap else "it is empty"
 
 
-def _left_words(case: Case) -> str:
+def _left(case: Case) -> dict[str, str]:
+    """The names of the lines of a kit that are left over: alternatives that another answer of this unit rules out, or that were not used."""
+    needed = {line.key for kit in case.resolved.sheet.kits for line in kit.lines}
+    ruled_out = {
+        line.key: line.name
+        for kit in case.resolved.whole.kits
+        for line in kit.lines
+        if line.key not in needed and line.alternative_group is not None and not line.not_in_kit
+    }
     lines = case.resolved.kit_lines
-    unused = [
-        lines[one.line].name
+    unused = {
+        one.line: lines[one.line].name
         for marked in case.state.book(KITS).values()
         for one in marked.value.lines
         if not one.used and one.counted and one.line in lines
-    ]
+    }
+    return ruled_out | unused
+
+
+def _ask_left(index: int, name: str) -> Ask:
+    choices = tuple(Choice(key, says[0].upper() + says[1:]) for key, says in _GOES.items())
+    return Ask(f"left.{index}.goes", Read.CHOICE, f"{name}, not used: where does it go?", choices)
+
+
+def _left_words(case: Case) -> str:
+    unused = list(_left(case).values())
     return f"only {', '.join(unused)} is left over, not used" if unused else "nothing is left over"
 
 
 def _words(resolved: Resolved, payload: Accounted) -> str:
-    return f"tray and kit accounted for{f': {payload.note}' if payload.note else ''}"
+    names = {line.key: line.name for kit in resolved.whole.kits for line in kit.lines}
+    left = "".join(f"; {names.get(one.line, one.line)} not used, {_GOES[one.goes]}" for one in payload.left)
+    return f"tray and kit accounted for{left}{f': {payload.note}' if payload.note else ''}"
+
+
+def _remarks(case: Case) -> Iterator[str]:
+    names = {line.key: line.name for kit in case.resolved.whole.kits for line in kit.lines}
+    for marked in case.state.book(ACCOUNTED).values():
+        for one in marked.value.left:
+            yield f"Not used: {names.get(one.line, one.line)}, {_GOES[one.goes]}."
 
 
 KIND = EntryKind(
@@ -100,4 +151,5 @@ KIND = EntryKind(
     words=_words,
     tasks=_tasks,
     completes="account",
+    remarks=_remarks,
 )

@@ -12,7 +12,7 @@ from ironkettle.core.base.quantities import BASE_UNIT, Dimension, find_unit, fro
 from ironkettle.core.base.text import Plain, PlainLines
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.machine.parts import Limit, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import PartSpec, Read
@@ -58,6 +58,33 @@ def delicate_of(parts: Iterable[PartSpec]) -> tuple[str, ...]:
 def zone_choices(resolved: Resolved, between: tuple[str, str]) -> tuple[Choice, ...]:
     """The two zones to point at, in the order of the drawing: that at smaller z first."""
     return tuple(Choice(key, resolved.zone_names.get(key, key)) for key in between)
+
+
+# What is off centre as its sheet says, where the sheet names no zone to point at; and the other way.
+AS_MUST, OTHERWISE = "as_must", "otherwise"
+
+
+def offset_label(at: ElementAt) -> str:
+    """What is asked of an element that has something off centre."""
+    assert at.spec.offset is not None
+    return (
+        f"Which side: {at.spec.offset.says}?" if at.spec.offset.towards else f"How does it lie: {at.spec.offset.says}?"
+    )
+
+
+def offset_choices(resolved: Resolved, at: ElementAt) -> tuple[Choice, ...]:
+    """The two ways in which it can lie: to the zones in the order of the drawing, else as the sheet says or not."""
+    if at.spec.offset is not None and at.spec.offset.towards:
+        return zone_choices(resolved, at.station.between)
+    return Choice(AS_MUST, "Yes, so"), Choice(OTHERWISE, "The other way")
+
+
+def offset_words(resolved: Resolved, at: ElementAt, answer: str) -> str:
+    """How it lies, for the record; the words themselves where an older entry has others."""
+    says = at.spec.offset.says if at.spec.offset else "off centre"
+    if answer in {AS_MUST, OTHERWISE}:
+        return f"{says}: {'yes' if answer == AS_MUST else 'the other way'}"
+    return f"{says} to {resolved.zone_names[answer]}" if answer in resolved.zone_names else answer
 
 
 def measured(read: Read, limit: str | None, field: str) -> tuple[str | None, tuple[float, float] | None, Limit | None]:

@@ -12,7 +12,16 @@ from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, known, zone_choices
+from ironkettle.core.jobs.kinds.base import (
+    AS_MUST,
+    ItemKey,
+    Note,
+    known,
+    offset_choices,
+    offset_label,
+    offset_words,
+    zone_choices,
+)
 from ironkettle.core.jobs.kinds.leak import suspicions
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.state import Book, Payload
@@ -37,7 +46,8 @@ Signs = Annotated[list[Sign], BeforeValidator(_as_list)]
 
 
 class ElementFound(Payload):
-    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``section``: as measured, where it looks like another ring;
+    """``counted``: how many of several alike were there; ``faced``: the zone it faced; ``offset``: where what is off centre on it
+    lay; ``section``: as measured, where it looks like another ring;
     ``signs``: what was seen on it; ``lubricant``: what was on it, where it can be told."""
 
     kind: Literal["element_found"] = "element_found"
@@ -45,6 +55,7 @@ class ElementFound(Payload):
     present: bool
     counted: int | None = Field(default=None, ge=0, le=99)
     faced: ItemKey | None = None
+    offset: ItemKey | None = None
     section: Length | None = None
     signs: Signs = Field(default_factory=list, max_length=24)
     lubricant: Lubricant | None = None
@@ -64,6 +75,11 @@ def _check(case: Case, payload: ElementFound) -> None:
     elif payload.present and case.resolved.oriented[payload.element].faces is not None:
         names = [case.resolved.zone_names[key] for key in at.station.between]
         raise fault("faced", "which side did it face? The cause depends on it", *names)
+    if payload.offset is not None:
+        known("offset", payload.offset, [one.key for one in offset_choices(case.resolved, at)], "answer")
+    elif payload.present and at.spec.offset is not None:
+        names = [one.says for one in offset_choices(case.resolved, at)]
+        raise fault("offset", f"{at.spec.name}, off centre: {offset_label(at)}", *names)
     if not payload.present and not payload.note:
         raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
@@ -113,6 +129,9 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between)
         asks.append(Ask("faced", Read.ZONE, f"Which side: {word}?", choices, right=must))
+    if at.spec.offset:
+        right = at.spec.offset.towards or AS_MUST
+        asks.append(Ask("offset", Read.ZONE, offset_label(at), offset_choices(resolved, at), right=right))
     signs = tuple(Choice(one.sign.value, one.sign.words) for one in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
     if at.spec.kind is ElementKind.O_RING:
@@ -157,8 +176,9 @@ def _words(resolved: Resolved, payload: ElementFound) -> str:
     facing = ""
     if payload.faced and oriented:
         facing = f", {oriented.word} to {resolved.zone_names.get(payload.faced, payload.faced)}"
+    off = f", {offset_words(resolved, at, payload.offset)}" if at and payload.offset else ""
     signs = _signs(payload)
-    how = f"found{facing}{f', {signs}' if signs else ''}" if payload.present else "found missing"
+    how = f"found{facing}{off}{f', {signs}' if signs else ''}" if payload.present else "found missing"
     return f"{name} {how}{f': {payload.note}' if payload.note else ''}"
 
 

@@ -13,6 +13,7 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.fluids import attacked, attacked_seals, fluid_words
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import (
+    AS_MUST,
     ItemKey,
     Note,
     Short,
@@ -22,6 +23,9 @@ from ironkettle.core.jobs.kinds.base import (
     known,
     measured,
     merged,
+    offset_choices,
+    offset_label,
+    offset_words,
     zone_choices,
 )
 from ironkettle.core.jobs.kinds.size import SIZES
@@ -92,6 +96,7 @@ def _check(case: Case, payload: ElementFitted) -> None:
     sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
     if at.spec.identify and not sized:
         raise RefusedError("blocked", f"choose the size of the {name} first")
+    _check_offset(case, at, payload)
     _check_depth(at, payload)
     if payload.lubricant is None:
         raise fault("lubricant", f"what is the {name} fitted with? Dry is an answer too", proposed_lubricant(case, at))
@@ -117,9 +122,27 @@ def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
     raise fault("faces", text, code="reversed")
 
 
+def _check_offset(case: Case, at: ElementAt, payload: ElementFitted) -> None:
+    """Raises RuleError for the short side of what sits off centre that is not said, or lies to the other zone."""
+    offset = at.spec.offset
+    if offset is None:
+        if payload.offset is not None:
+            raise fault("offset", f"nothing of the {at.spec.name} sits off centre; leave this out")
+        return
+    names = (
+        [case.resolved.zone_names[key] for key in at.station.between]
+        if offset.towards
+        else ["as it must be", "otherwise"]
+    )
+    if payload.offset is None:
+        raise fault("offset", f"{at.spec.name}, off centre: {offset_label(at)}", *names)
+    known("offset", payload.offset, [choice.key for choice in offset_choices(case.resolved, at)], "answer")
+    if payload.offset != (offset.towards or AS_MUST):
+        text = f"off centre the wrong way: look again at the {at.spec.name}, turn its ring, then say which side"
+        raise fault("offset", text, code="reversed")
+
+
 def _check_depth(at: ElementAt, payload: ElementFitted) -> None:
-    if at.spec.offset and not payload.offset:
-        raise fault("offset", f"{at.spec.name}: {at.spec.offset}")
     if at.spec.depth_below is None:
         return
     if payload.depth_below is None:
@@ -170,7 +193,8 @@ def _task(case: Case, at: ElementAt) -> Task:
         choices = zone_choices(resolved, at.station.between)
         asks.append(Ask("faces", Read.ZONE, f"Which side now: {word}?", choices, right=must))
     if spec.offset:
-        asks.append(Ask("offset", Read.TEXT, spec.offset))
+        right = spec.offset.towards or AS_MUST
+        asks.append(Ask("offset", Read.ZONE, offset_label(at), offset_choices(resolved, at), right=right))
     if spec.depth_below:
         wanted = spec.depth_below.value
         unit, _, _ = measured(Read.LENGTH, spec.depth_below, "depth_below")
@@ -229,9 +253,11 @@ def _words(resolved: Resolved, payload: ElementFitted) -> str:
         else ""
     )
     against = f"; overruled: {payload.against}" if payload.against else ""
+    off = f", {offset_words(resolved, at, payload.offset)}" if at and payload.offset else ""
+    deep = f", {payload.depth_below} deep" if payload.depth_below else ""
     came = _CAME.get(payload.source or "", "")
     how = "old one kept" if payload.reused else f"fitted{came}"
-    return f"{name} {how}{facing}, {lubricant_words(payload.lubricant or _DRY)}{against}"
+    return f"{name} {how}{facing}{off}{deep}, {lubricant_words(payload.lubricant or _DRY)}{against}"
 
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:

@@ -10,6 +10,7 @@ from typing import Literal
 from pydantic import Field
 
 from ironkettle.core.base.errors import RefusedError, fault
+from ironkettle.core.base.quantities import unit_slip
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.condemned import CONDEMNED, check_may_overrule
@@ -100,9 +101,10 @@ def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, 
         for place, text in enumerate(one.values):
             value = value_of(text, spec.read, f"{path}.values.{place}")
             _check_count(f"{path}.values.{place}", part, spec, text, value)
-            odd = far_off(spec, value)
+            slip = unit_slip(text, [one for one in (spec.limit, spec.nominal) if one])
+            odd = slip or (f"{text} {far}" if (far := far_off(spec, value)) else None)
             if odd and not sure:
-                raise fault(f"{path}.values.{place}", f"{text} {odd}; check again, or confirm it in the note")
+                raise fault(f"{path}.values.{place}", f"{odd}; check again, or confirm it in the note")
     elif not one.values:
         raise fault(f"{path}.values", spec.ask)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
@@ -15,17 +15,26 @@ from ironkettle.core.jobs.kind import AND_STORES, EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
-from ironkettle.core.jobs.screen import PlainScreen, Screen
+from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
 from ironkettle.core.jobs.shelf import for_kit, shelf_words
 from ironkettle.core.jobs.shelf_items import for_line
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
-from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, all_as_should
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.supplies import Kit, KitLine
 
 
 def _screen(case: Case, task: Task) -> Screen:
-    return PlainScreen(in_line=True, as_should=all_as_should(case, task))
+    kit = next((one for one in case.resolved.sheet.kits if one.number == task.subject), None)
+    return PlainScreen(in_line=True, as_should=None if kit is None else _as_listed(kit))
+
+
+def _as_listed(kit: Kit) -> AllAsShould:
+    """One tap for who has counted and found what is listed; what is in no bag is none."""
+    there = {index: 0 if line.not_in_kit else line.count for index, line in enumerate(kit.lines)}
+    words = ", ".join(f"{there[index]} × {line.name}" for index, line in enumerate(kit.lines))
+    values: dict[str, JsonValue] = {f"lines.{index}.counted": str(count) for index, count in there.items()}
+    return AllAsShould(words=f"Counted, all as listed: {words}", values=values, focus=False)
 
 
 _TASK = TaskKind("count", "Kit counted", screen=_screen)

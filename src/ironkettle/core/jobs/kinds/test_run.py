@@ -10,11 +10,14 @@ from pydantic import Field, JsonValue, field_validator, model_validator
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.json import JsonObject
+from ironkettle.core.base.quantities import unit_slip
+from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.kind import EntryKind
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Reason
 from ironkettle.core.jobs.kinds.begin import CUT_SHORT, check_lasted, cut_words, lasting
+from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.jobs.kinds.step import being_stripped
 from ironkettle.core.jobs.proven import closed_seq, counting_run, remarks_on_tests, tests_against, worked_since
 from ironkettle.core.jobs.proving import MOST_SAMPLES, When, may_run
@@ -25,6 +28,7 @@ from ironkettle.core.jobs.state import Mark, Payload, Run, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.test_forms import FiguresScreen, HoldScreen, TestForm, form_of, form_of_spec
 from ironkettle.core.sheets.document.fields import Written
+from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.trials import TestSpec
 
 
@@ -79,7 +83,39 @@ def _check(case: Case, payload: TestRun) -> None:
     spec = may_run(case, payload.test, payload.when)
     form = form_of_spec(case, spec)
     form.check(payload)
+    _check_units(payload, spec)
+    if _lacks_photo(case, spec, payload.when) and not payload.note and form.judge(payload).verdict == "pass":
+        raise fault("note", f"nothing is attached to {spec.name}: attach the photo, or say why there is none")
     _check_time(case, payload, form)
+
+
+# Asked while what the sheet wants attached is not.
+_WHY_NONE = Ask("note", Read.TEXT, "Nothing is attached yet: attach the photo, or why is there none?")
+
+
+def _lacks_photo(case: Case, spec: TestSpec, when: str) -> bool:
+    about = task_key(spec.key, when)
+    return spec.photo and not any(marked.value.about == about for marked in case.state.book(PHOTOS).values())
+
+
+def _check_units(payload: TestRun, spec: TestSpec) -> None:
+    """Raises RuleError for a figure whose unit looks mistaken, unless a note says that it is so."""
+    if payload.note:
+        return
+    expected = [text for _, text in _texts(spec.model_dump(mode="json", exclude={"how", "caution"}))]
+    for path, text in _texts(payload.record or {}, "record"):
+        odd = unit_slip(text, expected)
+        if odd is not None:
+            raise fault(path, f"{odd} Write it in its unit, or confirm it in the note")
+
+
+def _texts(value: JsonValue, path: str = "") -> Iterator[tuple[str, str]]:
+    """Every text in a document, with its path."""
+    if isinstance(value, str):
+        yield path, value
+    elif isinstance(value, dict | list):
+        for key, one in value.items() if isinstance(value, dict) else enumerate(value):
+            yield from _texts(one, f"{path}.{key}")
 
 
 def _check_time(case: Case, payload: TestRun, form: TestForm) -> None:
@@ -160,7 +196,8 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
         caution=spec.caution,
         place=next(iter(spec.all_zones), None),
         hold=f"State: {spec.state}" if spec.state else None,
-        asks=(*form.asks(), CUT_SHORT) if found else form.asks(),
+        asks=(*form.asks(), *([_WHY_NONE] if _lacks_photo(case, spec, when) else []), *([CUT_SHORT] if found else [])),
+        photo=spec.photo,
         lasts=found.seconds if found else None,
         until=found.until if found else None,
         practice=None if as_found else case.tables.settings.practice["place"],
@@ -184,6 +221,10 @@ def _words(resolved: Resolved, payload: TestRun) -> str:
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     yield from tests_against(case, tasks)
+    for spec in case.resolved.sheet.tests:
+        counts = counting_run(case.state, spec.key)
+        if counts is not None and _lacks_photo(case, spec, "as_left"):
+            yield f"{spec.name}: nothing is attached; {counts.note}."
     for spec in case.resolved.sheet.tests:
         as_found = [run for run in case.state.runs_of(spec.key, "as_found") if run.counts]
         for run in (*as_found[-1:], counting_run(case.state, spec.key)):

@@ -79,6 +79,20 @@ class Never(Strict):
     why: Text | None = None
 
 
+class OffsetSpec(Strict):
+    """What of an element sits off centre: ``says`` names its short side, ``towards`` the zone that this side lies to.
+
+    Written as a text alone it is how it must be, without a zone to point at.
+    """
+
+    says: Text
+    towards: Name | None = None
+
+
+def _offset(value: Any) -> Any:
+    return {"says": value} if isinstance(value, str) else value
+
+
 class ElementSpec(Named):
     """One element of a seat. ``faces`` is the maker's own way round and outranks the rule, with ``why``."""
 
@@ -94,7 +108,7 @@ class ElementSpec(Named):
     faces: Key | None = None
     side: Text | None = None
     why: Text | None = None
-    offset: Text | None = None
+    offset: Annotated[OffsetSpec, BeforeValidator(_offset)] | None = None
     depth_below: Length | None = None
     marks: Annotated[list[Text], BeforeValidator(lambda v: [v] if isinstance(v, str) else v)] = Field(
         default_factory=list

@@ -20,6 +20,7 @@ _ONE = {
     "entered_from",
     "part",
     "faces",
+    "towards",
     "same_as",
     "zone",
     "at",

@@ -52,7 +52,7 @@ Repeats: TypeAlias = Annotated[int, Field(ge=1, le=100)] | None
 
 
 class _Test(Named):
-    """What every test has. ``when``: as found, as left, or both."""
+    """What every test has. ``when``: as found, as left, or both; ``photo``: a sheet or picture of it is attached, as of a laboratory."""
 
     __test__ = False
 
@@ -65,6 +65,7 @@ class _Test(Named):
     how: Text | None = None
     caution: Text | None = None
     corrected_by: Key | None = None
+    photo: bool = False
 
     @property
     def all_zones(self) -> tuple[str, ...]:

@@ -113,6 +113,11 @@ def _station_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
                 if element.faces is not None and element.faces not in station.between:
                     text = f"“{element.faces}” is not one of its station's two zones"
                     yield FieldFault(f"{at}.faces", text, station.between)
+                towards = element.offset.towards if element.offset else None
+                if towards is not None and towards not in station.between:
+                    yield FieldFault(
+                        f"{at}.offset.towards", f"“{towards}” is not one of its station's two zones", station.between
+                    )
 
 
 def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:

@@ -6,6 +6,7 @@
 	import { LookPicture, SignPicture } from '$lib/failures';
 	import { faultAt, ProblemNote } from '$lib/shared';
 	import { TaskForm } from './form.svelte';
+	import OffCentre from './OffCentre.svelte';
 	import Outline from './Outline.svelte';
 	import Records from './Records.svelte';
 	import type { TaskProps } from './props';
@@ -50,7 +51,7 @@
 		if (await form.record()) onDone();
 	}
 	const focusWhenBare = (node: HTMLElement) => {
-		if (focused && (asked.length === 0 || asShould)) node.focus();
+		if (focused && (asked.length === 0 || asShould?.focus)) node.focus();
 	};
 </script>
 
@@ -68,6 +69,7 @@
 				element={task.subject}
 				{zone}
 			/>{/snippet}
+		{#snippet offCentre(side: string)}<OffCentre left={side === ask.choices[0]?.key} />{/snippet}
 		{#snippet look(words: string)}<LookPicture {words} />{/snippet}
 		{#snippet picture(sign: string)}<SignPicture sign={sign as Schemas['Sign']} />{/snippet}
 		<AskField
@@ -76,13 +78,15 @@
 			fault={fault(ask.field)}
 			focused={focused && index === 0 && !asShould}
 			inLine={screen?.in_line ?? false}
-			drawn={ask.read === 'zone'
-				? outline
-				: ask.field === 'signs'
-					? picture
-					: ask.read === 'look' && ask.field !== 'corrections'
-						? look
-						: undefined}
+			drawn={ask.field === 'offset'
+				? offCentre
+				: ask.read === 'zone'
+					? outline
+					: ask.field === 'signs'
+						? picture
+						: ask.read === 'look' && ask.field !== 'corrections'
+							? look
+							: undefined}
 			others={form.values}
 		/>
 	{/each}
