@@ -65,11 +65,19 @@ def as_now(sentence: str) -> str:
 SINCE = {
     # A cause waits until the surfaces the seal ran on were read.
     1008: {"cause:gland-ring": "blocked"},
-    1011: {"cause:expander": "blocked"},
-    1012: {"cause:u-cup": "blocked"},
+    # A part is read after it was washed.
+    1010: {"measure:barrel": "blocked", "measure:rod": "blocked"},
+    1011: {"cause:expander": "blocked", "measure:barrel": "blocked", "measure:rod": "blocked"},
+    1012: {"cause:u-cup": "blocked", "measure:barrel": "blocked", "measure:rod": "blocked", "step:wash": "next"},
     1014: {"step:wash": "next", "tighten:cover-bolts:1:1": "blocked"},
     # A soak that may begin early is offered first.
-    1016: {"step:soak": "next", "step:clamp-off@1": "open"},
+    # A question is answered where the first of several alike is seen.
+    1016: {
+        "step:soak": "next",
+        "step:clamp-off@1": "open",
+        "answer:lantern": "blocked",
+        "answer:nut-thread": "blocked",
+    },
 }
 
 

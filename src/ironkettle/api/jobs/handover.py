@@ -44,6 +44,7 @@ class HandOverOut(BaseModel):
     lay: list[LineOut]
     decided: list[LineOut]
     waits: list[LineOut]
+    assumed: list[LineOut]
     open_ends: list[LineOut]
     photos: list[PhotoOut]
     leaks: list[LeakOut]
@@ -69,6 +70,7 @@ def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: J
         lay=lines("lay"),
         decided=lines("decided"),
         waits=lines("waits"),
+        assumed=lines("assumed"),
         open_ends=lines("open_ends"),
         photos=view.photos,
         leaks=view.leaks,

@@ -218,7 +218,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         skippable=skippable,
         grounds=[GroundOut(key=key, words=words) for key, words in GROUND_WORD.items()] if danger else [],
         danger=danger,
-        action=task.kind.action,
+        action=task.action or task.kind.action,
         again=task.again and task.status is Status.DONE,
         practice=PracticeOut.of(task.practice),
         screen=task.kind.screen(case, task),

@@ -14,13 +14,14 @@ from ironkettle.core.jobs.tasks import next_task
 
 @dataclass(frozen=True, slots=True)
 class HandOver:
-    """``off``: what lies in the tray; ``lay``: how elements were found; ``decided``, ``waits``, ``open_ends`` in words."""
+    """``off``: what lies in the tray; ``lay``: how elements were found; ``decided``, ``assumed`` and not known, ``waits``, ``open_ends`` in words."""
 
     next: str | None
     why: str | None
     off: tuple[Line, ...]
     lay: tuple[Line, ...]
     decided: tuple[Line, ...]
+    assumed: tuple[Line, ...]
     waits: tuple[Line, ...]
     open_ends: tuple[Line, ...]
 
@@ -36,6 +37,7 @@ def hand_over(case: Case, tasks: Sequence[Task]) -> HandOver:
         parts[Section.OFF],
         parts[Section.LAY],
         parts[Section.DECIDED],
+        parts[Section.ASSUMED],
         parts[Section.WAITS],
         parts[Section.OPEN_ENDS],
     )

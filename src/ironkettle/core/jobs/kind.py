@@ -33,6 +33,7 @@ class Section(StrEnum):
     OFF = "off"
     LAY = "lay"
     DECIDED = "decided"
+    ASSUMED = "assumed"
     WAITS = "waits"
     OPEN_ENDS = "open_ends"
 

@@ -96,12 +96,25 @@ def _way(phase: TurnsPhase | SlotPhase) -> str:
     return "back" if phase.back else "on"
 
 
+def action_word(phase: Phase) -> str | None:
+    """What was done where it is not tightening; None where it is."""
+    if phase.to is PhaseTo.LOOSEN:
+        return "Loosened"
+    if isinstance(phase, TurnsPhase | SlotPhase) and phase.back:
+        return "Backed off"
+    return None
+
+
 def dial_of(phase: Phase) -> Dial | None:
     """The dial of a phase that is turned by eye: so far, to a slot, to its line."""
     if isinstance(phase, TurnsPhase):
         low, high = turns_between(phase)
         back = -1 if phase.back else 1
-        return Dial(turn_deg=back * 180 * (low + high), slots=None, words="from the line, as drawn")
+        return Dial(
+            turn_deg=back * 180 * (low + high),
+            slots=None,
+            words=f"{'back ' if phase.back else ''}from where it stands now, as drawn",
+        )
     if isinstance(phase, SlotPhase):
         way = "back" if phase.back else "on"
         return Dial(

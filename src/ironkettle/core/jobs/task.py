@@ -125,6 +125,7 @@ class Task:
     ``ladder``: what to try when it will not come, the gentlest first, and ``stop``, where to end it; ``photo``: the sheet wants one here.
     ``practice``: the practice option it rests on; ``again``: done, the unit can be taken apart again from here.
     ``lasts``: how long it takes at least, from the entry that begins it [s]; ``until``: when that is over, where it was begun.
+    ``action``: what its main button says where that is not what its kind says.
     """
 
     key: str
@@ -149,6 +150,7 @@ class Task:
     again: bool = False
     lasts: float | None = None
     until: datetime | None = None
+    action: str | None = None
     status: Status = Status.OPEN
     blocked_by: tuple[str, ...] = ()
     refusal: str = "blocked"

@@ -173,10 +173,17 @@ def test_two_bevelled_slide_rings_hold_one_side_each() -> None:
     assert faces((OIL, AIR), [slide, slide]) == ["oil", "oil"]
 
 
-def test_leaves_and_balls_are_pressed_onto_their_seat() -> None:
-    assert faces((OIL, OTHER), [ElementKind.CHECK_BALL]) == ["other"]
+def test_leaves_are_pressed_onto_their_seat_and_balls_have_no_side() -> None:
+    assert faces((OIL, OTHER), [ElementKind.VALVE_LEAF]) == ["other"]
     assert faces((AIR, OIL), [ElementKind.VALVE_LEAF]) == ["air"]
-    assert faces((OIL, LEVEL), [ElementKind.CHECK_BALL]) == [None]
+    assert faces((OIL, LEVEL), [ElementKind.VALVE_LEAF]) == [None]
+    assert faces((OIL, OTHER), [ElementKind.CHECK_BALL]) == [None]
+
+
+def test_what_is_told_by_its_marks_has_no_side_to_look_at() -> None:
+    plate = Element("x", ElementKind.VALVE_LEAF, "the plate", as_marked="TOP up")
+    (oriented,) = orient((OIL, AIR), (Station("s", ("oil", "air"), (plate,)),)).stations[0].elements
+    assert (oriented.faces, oriented.instruction, oriented.reason) == (None, "TOP up", "TOP up")
 
 
 def test_a_given_facing_outranks_the_rule_and_the_difference_is_told() -> None:
@@ -236,7 +243,7 @@ def test_an_unknown_side_of_entry_is_a_supposition_where_the_order_matters() -> 
     [
         (ElementKind.LIP_SEAL, "likely cause of the leak"),
         (ElementKind.WIPER, "scoring and wear"),
-        (ElementKind.CHECK_BALL, "what flows back"),
+        (ElementKind.VALVE_LEAF, "what flows back"),
         (ElementKind.CONTOURED_BACKUP, "nibbled ring"),
     ],
 )

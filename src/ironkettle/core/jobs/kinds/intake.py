@@ -14,7 +14,7 @@ from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.kind import EntryKind, keep
+from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Marked, Payload, State
@@ -153,6 +153,13 @@ def _words(resolved: Resolved, payload: IntakeRecorded) -> str:
     return f"taken in: {payload.unit}, serial {payload.serial}, {payload.pressure}, {payload.fluid}"
 
 
+def _hand_over(case: Case) -> Iterator[Line]:
+    told = intake_of(case.state)
+    if told is not None:
+        words = f"As told at intake, not looked at: {told.value.fluid}, worked at {told.value.pressure}"
+        yield Line.by(Section.ASSUMED, words, told.mark)
+
+
 KIND = EntryKind(
     payload=IntakeRecorded,
     check=_check,
@@ -162,4 +169,5 @@ KIND = EntryKind(
     completes="intake",
     about_unit=True,
     opens=True,
+    hand_over=_hand_over,
 )

@@ -71,8 +71,12 @@ def _drafts(case: Case) -> Iterator[Draft]:
             {"kind": "question_answered", "question": question.key},
             asks=(Ask("choice", Read.CHOICE, question.ask, choices, right=right),),
         )
-        after = {f"step:{seen.key}": ""} if seen and seen.key in case.resolved.steps else {}
-        yield Draft(task, case.state.has(ANSWERS, question.key), step=question.seen_at, after=after)
+        # Seen at the first of several alike.
+        first = next((key for key in case.resolved.steps if seen and key.split("@")[0] == seen.key), None)
+        after = {f"step:{first}": ""} if first else {}
+        # What can be seen on the bench is asked before a hand is laid on it.
+        before_all = {} if seen else {f"step:{key}": f"answer first: {question.ask}" for key in case.resolved.steps}
+        yield Draft(task, case.state.has(ANSWERS, question.key), step=question.seen_at, after=after, before=before_all)
 
 
 def _sign(sign: str | None, carried: Carried | None) -> str | None:
@@ -91,6 +95,9 @@ def _hand_over(case: Case) -> Iterator[Line]:
         if question is not None:
             says = next((one.says for one in question.choices if one.key == marked.value.choice), marked.value.choice)
             yield Line.by(Section.DECIDED, f"{question.ask} {says}", marked.mark)
+    for question in case.resolved.whole.questions:
+        if not case.state.has(ANSWERS, question.key):
+            yield Line(Section.ASSUMED, f"Not known yet: {question.ask}")
 
 
 KIND = EntryKind(

@@ -197,6 +197,9 @@ def _hand_over(case: Case) -> Iterator[Line]:
         at = case.resolved.elements.get(key)
         if at is not None:
             yield Line.by(Section.DECIDED, f"Size of the {at.spec.name}: {marked.value.size}", marked.mark)
+            if marked.value.inside_diameter is None and marked.value.section is None:
+                words = f"Size of the {at.spec.name}: by its seat, the old one was not measured"
+                yield Line.by(Section.ASSUMED, words, marked.mark)
 
 
 KIND = EntryKind(

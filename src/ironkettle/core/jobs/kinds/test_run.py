@@ -162,9 +162,17 @@ def _drafts(case: Case) -> Iterator[Draft]:
             step = runs.get(spec.key)
             after = {f"step:{step.key}": ""} if step else {f"step:{key}": "" for key in spec.after} or rebuilt
             if not step:
-                after = {**after, **_ready(case)}
+                after = {**after, **_ready(case), **_before_the_machine(case, spec)}
             passed = _passed(case, spec, at_a_step=step is not None)
             yield Draft(_task(case, spec, "as_left"), passed, step=step.key if step else None, after=after)
+
+
+def _before_the_machine(case: Case, spec: TestSpec) -> dict[str, str]:
+    """What is proved on stand and bench before the machine carries a load on the unit."""
+    if spec.place != "machine":
+        return {}
+    before = [one for one in case.resolved.sheet.tests if one.place != "machine" and one.when != "as_found"]
+    return {task_key(one.key, "as_left"): "prove it on the bench before it goes on the machine" for one in before}
 
 
 def _ready(case: Case) -> dict[str, str]:

@@ -21,6 +21,7 @@ from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, k
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.overstressed import check_proof, is_threaded
 from ironkettle.core.jobs.phases import (
+    action_word,
     check_measured,
     dial_of,
     passes,
@@ -306,6 +307,7 @@ def _task(case: Case, at: _At) -> Task:
         shows=_screws(at.group),
         practice=case.tables.settings.practice["aim"],
         asks=asks,
+        action=action_word(at.phase),
     )
 
 

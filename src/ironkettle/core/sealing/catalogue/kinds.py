@@ -216,7 +216,7 @@ KINDS: Mapping[ElementKind, KindFacts] = {
         "valve leaf", Group.FLAT, Law.LOWER, "sealing face", one_use=False, outline=o.LEAF, reversed=_BACKFLOW
     ),
     ElementKind.CHECK_BALL: KindFacts(
-        "check ball", Group.HARD, Law.LOWER, "seat side", one_use=False, round=True, reversed=_BACKFLOW
+        "check ball", Group.HARD, undirected="no direction; clean, and home on its seat", one_use=False, round=True
     ),
     ElementKind.SPACER: KindFacts("spacer", Group.HARD, seals=False, one_use=False, rigid=True),
 }

@@ -28,7 +28,7 @@ def orient_elements(station: Station, zones: Mapping[str, Zone]) -> tuple[tuple[
     sides = _Sides(station, zones[station.between[0]], zones[station.between[1]])
     oriented, findings = [], []
     for place, element in enumerate(station.elements):
-        by_rule, known = sides.of(place)
+        by_rule, known = (None, True) if element.as_marked else sides.of(place)
         faces = element.faces or by_rule
         known = known or element.faces is not None
         oriented.append(
@@ -151,7 +151,7 @@ def _instruction(element: Element, faces: str | None, zones: Mapping[str, Zone],
     if not known:
         return f"{element.face}: as the maker's drawing shows; the zones do not tell"
     if faces is None:
-        return KINDS[element.kind].undirected
+        return element.as_marked or KINDS[element.kind].undirected
     if element.kind is ElementKind.CONTOURED_BACKUP:
         return f"{element.face} against the O-ring, towards {zones[faces].label}"
     return f"{element.face} towards {zones[faces].label}"
@@ -173,7 +173,7 @@ def _reason(element: Element, by_rule: str | None, zones: Mapping[str, Zone], *,
     if not known:
         return f"{element.face}: as the maker's drawing shows; the zones do not tell"
     if element.faces is None and by_rule is None:
-        return KINDS[element.kind].undirected
+        return element.as_marked or KINDS[element.kind].undirected
     if element.faces in {None, by_rule}:
         return f"{element.face} {_REASON[KINDS[element.kind].law]}"
     named = any(zone.label.casefold() in element.why.casefold() for zone in zones.values())

@@ -40,7 +40,8 @@ class Zone:
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """``faces``: the zone the maker has it face, which outranks the rule; ``word``: what faces, where not the usual."""
+    """``faces``: the zone the maker has it face, which outranks the rule; ``word``: what faces, where not the usual;
+    ``as_marked``: the marks that tell its way round, for what has no side of its own to look at."""
 
     key: str
     kind: ElementKind
@@ -48,6 +49,7 @@ class Element:
     faces: str | None = None
     word: str = ""
     why: str = ""
+    as_marked: str = ""
 
     @property
     def label(self) -> str:

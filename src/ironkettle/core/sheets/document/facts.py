@@ -7,12 +7,13 @@ from ironkettle.core.base.quantities import (
     Dimension,
 )
 from ironkettle.core.machine.cylinders import Cylinder
-from ironkettle.core.sealing.catalogue import BACKUPS
+from ironkettle.core.sealing.catalogue import BACKUPS, ElementKind
 from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
 from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
 from ironkettle.core.sealing.seals.in_seat import Space
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.places import (
+    ElementSpec,
     FaceSeat,
     PistonSeat,
     RodSeat,
@@ -44,7 +45,7 @@ def orientation_of(sheet: Sheet) -> Orientation:
             station.key,
             station.between,
             tuple(
-                Element(e.key, e.kind, e.name, e.faces, e.side or "", e.why or "")
+                Element(e.key, e.kind, e.name, e.faces, e.side or "", e.why or "", _as_marked(e))
                 for seat in station.seats
                 for e in seat.elements
                 if e.same_as is None
@@ -55,6 +56,13 @@ def orientation_of(sheet: Sheet) -> Orientation:
         for station in sheet.stations
     )
     return orient(tuple(zones_by_key(sheet).values()), stations)
+
+
+def _as_marked(element: ElementSpec) -> str:
+    """The marks of a plate of leaves, which lies as they say; its leaves bend both ways."""
+    if element.kind is not ElementKind.VALVE_LEAF or element.faces is not None:
+        return ""
+    return ", ".join(element.marks)
 
 
 def rating_of(sheet: Sheet) -> float:

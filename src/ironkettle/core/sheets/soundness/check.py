@@ -13,6 +13,8 @@ from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.drawing.proof import Proof, prove
 from ironkettle.core.sheets.soundness.cleaners import cleaner_sheet_faults
+from ironkettle.core.sheets.soundness.consistent import consistency_faults
+from ironkettle.core.sheets.soundness.entering import entering_faults
 from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
 from ironkettle.core.sheets.soundness.lubricants import lubricant_faults
 from ironkettle.core.sheets.soundness.names import name_faults
@@ -60,7 +62,7 @@ def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
     ]
     if faults:
         return Soundness(sheet, faults)
-    faults = list(order_faults(sheet))
+    faults = [*consistency_faults(sheet, tables.fasteners.threads), *entering_faults(sheet), *order_faults(sheet)]
     proof = prove(sheet)
     return Soundness(sheet, [*faults, *proof.faults], proof)
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import contextlib
+import re
 from collections.abc import Iterator
 
 from ironkettle.core.base.errors import FieldFault, RuleError
-from ironkettle.core.sealing.catalogue import KINDS, Group
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind, Group
 from ironkettle.core.sealing.compounds import (
     Compound,
     check_lubricant,
@@ -21,6 +22,10 @@ from ironkettle.core.sealing.compounds import (
 from ironkettle.core.sheets.document.places import ElementSpec
 from ironkettle.core.sheets.document.sheet import Sheet
 
+# What a text puts on a gasket or a diaphragm, and what lies dry where nothing is named.
+_PUT_ON = re.compile(r"\b(sealant|gel|silicone)\b", re.IGNORECASE)
+_DRY_KINDS = frozenset({ElementKind.GASKET, ElementKind.DIAPHRAGM})
+
 
 def lubricant_faults(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[FieldFault]:
     """Lubricants that are in no list, and those that may not lie where the sheet puts them."""
@@ -28,9 +33,34 @@ def lubricant_faults(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[
         for place, seat in enumerate(station.seats):
             for at, element in enumerate(seat.elements):
                 yield from _element(f"stations.{index}.seats.{place}.elements.{at}", element, sheet, compounds)
+    yield from _dry_beside_words(sheet)
     for index, step in enumerate(sheet.steps):
         if step.lubricant is not None:
             yield from _unlisted(f"steps.{index}.lubricant", step.lubricant)
+
+
+def _dry_beside_words(sheet: Sheet) -> Iterator[FieldFault]:
+    """Flat gaskets and diaphragms that no lubricant is named for, closed at a step whose text puts sealant, gel or silicone on."""
+    closing = {key: step for step in sheet.steps for key in step.closes}
+    for index, station in enumerate(sheet.stations):
+        step = closing.get(station.key)
+        said = _PUT_ON.search(step.text) if step else None
+        if step is None or said is None:
+            continue
+        here = [
+            one for other in sheet.stations if other.key in step.closes for seat in other.seats for one in seat.elements
+        ]
+        if any(_is_put_on(said[0], one.lubricant) for one in here):
+            continue
+        for place, seat in enumerate(station.seats):
+            for at, element in enumerate(seat.elements):
+                if element.kind in _DRY_KINDS and element.same_as is None and element.lubricant in {None, "dry"}:
+                    text = f"the step says {said[0]}, and nothing it closes is fitted with it: “{step.text}”"
+                    yield FieldFault(f"stations.{index}.seats.{place}.elements.{at}.lubricant", text, (said[0],))
+
+
+def _is_put_on(word: str, lubricant: str | None) -> bool:
+    return lubricant is not None and word.casefold().split()[0] in lubricant.replace("_", " ")
 
 
 def _element(path: str, element: ElementSpec, sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[FieldFault]:

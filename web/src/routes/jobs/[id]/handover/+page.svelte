@@ -24,6 +24,7 @@
 					['Parts removed, and where they are', told.off],
 					['As found', told.lay],
 					['Decided', told.decided],
+					['Assumed, not known', told.assumed],
 					['Open points and notes', told.open_ends]
 				] as const)
 			: []

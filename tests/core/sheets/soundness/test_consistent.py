@@ -1,0 +1,48 @@
+"""A sheet that contradicts itself is refused at its place. Widths across flats: ISO 272 (M16 24 mm, M10 16 mm)."""
+
+from __future__ import annotations
+
+import pytest
+
+from ironkettle.core.sheets.soundness.check import check_text
+from tests.tiny import TABLES, UNITS
+
+
+def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
+    text = (UNITS / f"{key}.yaml").read_text(encoding="utf-8")
+    assert was in text
+    return [(one.field, one.message) for one in check_text(text.replace(was, now), TABLES).faults]
+
+
+@pytest.mark.parametrize(
+    ("key", "was", "now", "says"),
+    [
+        ("weed-skip-ram", "24 mm socket", "36 mm socket", "a 36 mm socket fits no hexagon of Piston nut, M16"),
+        ("loader-lift-ram", "24 mm socket", "27 mm socket", "a 27 mm socket fits no hexagon of Piston bolt, M16"),
+        (
+            "jetting-pump-box", "tightens: [nut-back, nut-back-fine],",
+            "tightens: [nut-back, nut-back-fine], mark: {key: other, count: 1, across: [nut, box]},",
+            "Box nut back from its line, coarse thread is tightened after the mark across it is made",
+        ),
+        (
+            "boring-head", "name: Rear head against the front, part: rear-head, thread: M60x2",
+            "name: Rear head against the front, part: rear-head, thread: M60x3",
+            "Rear head to the bottom has M60x2 on the same part: one of them",
+        ),
+        (
+            "fuel-injector", "side: plain face,", "", "seat washer faces a zone, and no mark or side tells which face of it",
+        ),
+        (
+            "net-pen-compressor", "size: 50 × 56 × 1, lubricant: silicone_grease,", "size: 50 × 56 × 1, lubricant: dry,",
+            "the step says silicone, and nothing it closes is fitted with it",
+        ),
+    ],
+)  # fmt: skip
+def test_what_is_said_in_two_ways_is_a_fault_at_its_place(key: str, was: str, now: str, says: str) -> None:
+    found = faults(key, was, now)
+    assert any(says in message for _, message in found), found
+
+
+def test_a_burr_is_not_honed() -> None:
+    found = faults("loader-lift-ram", "how: half-round file then paper", "how: hone it lightly")
+    assert [message for _, message in found] == ["a burr is not honed: hone it lightly"]

@@ -1,0 +1,33 @@
+"""A metal-clad ring enters from outside: not behind the eye of a rod that its gland is on already."""
+
+from __future__ import annotations
+
+from ironkettle.core.sheets.soundness.check import check_text
+from tests.tiny import TABLES, UNITS
+
+TEXT = (UNITS / "loader-lift-ram.yaml").read_text(encoding="utf-8")
+
+
+def swapped(text: str) -> str:
+    """The wiper pressed in after the gland is on the rod, as the steps once stood."""
+    lines = text.splitlines()
+    at = next(n for n, line in enumerate(lines) if "{key: wiper-in," in line)
+    lines[at], lines[at + 1] = lines[at + 1], lines[at]
+    return "\n".join(lines)
+
+
+def test_a_wiper_that_waits_until_the_gland_is_on_cannot_get_past_the_eye() -> None:
+    assert check_text(TEXT, TABLES).faults == []
+    (found,) = check_text(swapped(TEXT), TABLES).faults
+    assert found.field.startswith("stations.")
+    assert "Rod is thicker on the way in" in found.message
+    assert "close it before “Seals in the gland, gland over the rod”" in found.message
+
+
+def test_past_a_rod_without_an_eye_it_does() -> None:
+    plain = (
+        swapped(TEXT)
+        .replace("outer: 34}", "outer: 22.5}")
+        .replace("cut: [{pin: {at: [426, 0], radius: 16}}]", "cut: []")
+    )
+    assert not any("thicker" in one.message for one in check_text(plain, TABLES).faults)
