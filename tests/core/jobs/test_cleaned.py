@@ -60,7 +60,7 @@ def test_what_does_not_suit_the_parts_is_refused(cleaner: str | None, says: str)
 def test_what_it_was_cleaned_with_stands_on_the_record() -> None:
     job = at("swing-bridge-ram", "step:wash")
     washed(job, cleaner="white spirit")
-    assert last_words(job).endswith(", paraffin or white spirit")
+    assert last_words(job).endswith("; cleaned with paraffin or white spirit")
     with pytest.raises(RuleError, match="nothing is cleaned at this step"):
         job.do({"kind": "step_done", "step": "bleed", "cleaner": "water"})
 

@@ -14,8 +14,8 @@ from tests.core.jobs.at_work import at
     ("key", "first", "then"),
     [
         # The line is drawn where the nut stands once it has had its turn, and not before.
-        ("jetting-pump-box", "tighten:nut-turns@1:1:1", "step:draw-line@1"),
-        ("jetting-pump-box", "step:draw-line@1", "tighten:nut-back@1:0:1"),
+        ("jetting-pump-box", "tighten:nut-turns@1:1:1", "step:back-off@1"),
+        ("jetting-pump-box", "step:back-off@1", "tighten:nut-back@1:0:1"),
         ("jetting-pump-box", "tighten:nut-back@1:0:1", "step:plunger-in@1"),
         ("weed-skip-ram", "step:nut-off", "find:vees"),
         ("weed-skip-ram", "test:hold:as_left", "test:outside-dry:as_left"),

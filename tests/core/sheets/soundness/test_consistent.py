@@ -20,9 +20,9 @@ def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
         ("weed-skip-ram", "24 mm socket", "36 mm socket", "a 36 mm socket fits no hexagon of Piston nut, M16"),
         ("loader-lift-ram", "24 mm socket", "27 mm socket", "a 27 mm socket fits no hexagon of Piston bolt, M16"),
         (
-            "jetting-pump-box", "tightens: [nut-back, nut-back-fine],",
-            "tightens: [nut-back, nut-back-fine], mark: {key: other, count: 1, across: [nut, box]},",
-            "Box nut back from its line, coarse thread is tightened after the mark across it is made",
+            "jetting-pump-box", "tightens: [nut-turns, nut-turns-fine],",
+            "tightens: [nut-turns, nut-turns-fine], mark: {key: other, count: 1, across: [nut, box]},",
+            "Box nut, coarse thread is tightened after the mark across it is made",
         ),
         (
             "boring-head", "name: Rear head against the front, part: rear-head, thread: M60x2",

@@ -109,6 +109,8 @@ def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
     must = case.resolved.oriented[at.key].faces
     if payload.faces is not None:
         known("faces", payload.faces, at.station.between, "zone next to this station")
+        if must is None:
+            raise fault("faces", f"the {at.spec.name} has no side that faces a zone; leave this out")
     if must is None or payload.faces == must:
         return
     oriented, names = case.resolved.oriented[at.key], case.resolved.zone_names

@@ -70,7 +70,6 @@ def _drafts(case: Case) -> Iterator[Draft]:
             key,
             "Rinse with plenty of water until a test strip shows neutral",
             {"kind": "parts_rinsed", "step": key},
-            why=why,
             caution=f"{why[0].upper()}{why[1:]}: goggles and gloves, window open",
             tools=("running water", "test strip"),
             asks=(ask_yes("neutral", "Does the test strip show neutral?"),),

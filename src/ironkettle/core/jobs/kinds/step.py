@@ -290,7 +290,7 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     freely = {True: ", moves freely", False: ", does not move freely", None: ""}[payload.free]
     page = f" ({payload.page})" if payload.page else ""
     against = f"; outside its limit: {payload.against}" if payload.against else ""
-    used = f", {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
+    used = f"; cleaned with {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
     return f"done: {text}{used}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
 
 

@@ -38,7 +38,9 @@ def _mark_too_early(path: str, step: StepSpec, groups: dict[str, FastenerGroup])
         return
     for place, key in enumerate(step.tightens):
         group = groups.get(key)
-        if group is not None and group.part in step.mark.across:
+        # What is only backed off stood where it belongs when the mark was made.
+        turned_on = group is not None and any(not getattr(phase, "back", False) for phase in group.phases)
+        if group is not None and turned_on and group.part in step.mark.across:
             text = f"{group.name} is tightened after the mark across it is made: make the mark at a step of its own"
             yield FieldFault(f"{path}.tightens.{place}", text)
 
