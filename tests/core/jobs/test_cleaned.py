@@ -10,7 +10,8 @@ import pytest
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.cleaning import allowed_cleaners, cleaning_words, proposed_cleaner
 from ironkettle.core.jobs.registry import payload_words
-from ironkettle.core.sheets.soundness.check import check_text
+from ironkettle.core.sheets.document.hazards import is_hot, put_on
+from ironkettle.core.sheets.soundness.check import check_text, read_text
 from tests.bench import INTAKE, Job, filled
 from tests.core.jobs.at_work import at, fields
 from tests.tiny import TABLES, UNITS, sheet_of, unit
@@ -144,9 +145,7 @@ def test_the_words_of_cleaning_are_one_cleaner_s() -> None:
     [
         ("dosing-motor", "cleaner: vinegar", "cleaner: solvent", "steps"),
         ("dosing-motor", "cleaner: vinegar", "cleaner: citric_acid", "steps"),
-        ("swing-bridge-ram", "thermometer on it\", hot: true,", "thermometer on it\", hot: false,", "ladders.0.rungs"),
-        ("header-tank-valve", "uses: [citric_acid], ", "", "ladders.0.rungs.1.uses"),
-        ("ballast-globe-valve", "uses: [penetrating_oil]", "uses: []", "ladders.0.rungs.0.uses"),
+        ("dry-disconnect-coupler", "A bar on the wrench", "Body in the oven, a bar on the wrench", "ladders.0.rungs.2.hot"),
         ("dry-disconnect-coupler", "uses: [penetrating_oil]", "uses: [holy_water]", "ladders.0.rungs.1.uses"),
         ("weed-skip-ram", "only where there is scale or rust: mild acid", "steel wool and citric acid", None),
         ("tilt-ram", "hone lightly, then wash", "rust remover, wash", None),
@@ -158,3 +157,33 @@ def test_a_sheet_that_says_one_thing_and_another_is_refused(key: str, was: str, 
     found = check_text(text.replace(was, now), TABLES).faults
     assert [one.field.startswith(path) for one in found if path] == [True] * len(found if path else [])
     assert bool(found) is (path is not None)
+
+
+def test_what_a_sheet_forgets_to_flag_its_words_give_away() -> None:
+    text = (UNITS / "ballast-globe-valve.yaml").read_text(encoding="utf-8")
+    bare = text.replace("uses: [penetrating_oil]", "uses: []").replace("hot: true, ", "")
+    job = Job(read_text(bare, TABLES))
+    job.walk(until=lambda task: task.key == "step:seat-out")
+    rung(job, "soak")
+    with pytest.raises(RefusedError, match="flammable; wipe it off"):
+        rung(job, "heat")
+
+
+@pytest.mark.parametrize(
+    ("text", "hot", "on"),
+    [
+        ("Heat the belly from both sides", True, ()),
+        ("Warm the rod end to 120 °C", True, ()),
+        ("Warm water of 60 °C over the crust", False, ()),
+        ("Warmed to 61 °C", True, ()),
+        ("Pull it off, no heat", False, ()),
+        ("Penetrant round the nut, never paraffin", False, ("Penetrating oil or spray",)),
+        ("Warm citric acid, rinse", False, ("citric_acid",)),
+        ("Tap it", False, ()),
+    ],
+)
+def test_heat_and_liquids_in_words(text: str, hot: bool, on: tuple[str, ...]) -> None:
+    assert is_hot(text, False) is hot
+    assert is_hot(text, True)
+    assert put_on(text, ()) == on
+    assert put_on(text, ("acetone",)) == ("acetone", *on)

@@ -13,6 +13,7 @@ from ironkettle.core.sealing.compounds import (
     Cleaner,
     Nature,
     cleaner_faults,
+    cleaners_named,
     find_cleaner,
     residues_of,
 )
@@ -32,15 +33,16 @@ def rows_of(case: Case, step: StepSpec) -> tuple[Cleaning, ...]:
 
 
 def proposed_cleaner(case: Case, step: StepSpec) -> Cleaner | None:
-    """What the sheet says, else what the table has for the first material it may be used on; None where nothing is cleaned by a liquid."""
+    """What the sheet says, in its figures or its words, else what the table has for the first material it may be used on; None where nothing is cleaned by a liquid."""
     allowed = allowed_cleaners(case, step)
     if step.cleaner:
         try:
             return find_cleaner(step.cleaner)
         except RuleError:
             pass
+    named = [key for text in (step.text, *step.consumables) for key in cleaners_named(text)]
     usual = [find_cleaner(row.cleaner) for row in rows_of(case, step) if row.cleaner]
-    return next((one for one in (*usual, *allowed) if one in allowed), None)
+    return next((one for one in (*named, *usual, *allowed) if one in allowed), None)
 
 
 def allowed_cleaners(case: Case, step: StepSpec) -> tuple[Cleaner, ...]:

@@ -10,6 +10,7 @@ from ironkettle.core.jobs.flammable import DRY_WORDS, Act
 from ironkettle.core.jobs.kinds.base import ItemKey, Note
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Rung
+from ironkettle.core.sheets.document.hazards import is_hot, put_on
 from ironkettle.core.sheets.document.parts import LadderSpec
 from ironkettle.core.sheets.document.parts import Rung as RungSpec
 
@@ -44,9 +45,13 @@ def rung_acts(case: Case) -> Iterator[Act]:
     rungs = {(ladder.part, one.key): one for ladder in case.resolved.sheet.ladders for one in ladder.rungs}
     for key, tried in case.state.book(RUNGS).items():
         if key in rungs:
-            yield Act(rungs[key].do, tried.mark, rungs[key].hot, tuple(rungs[key].uses))
+            one = rungs[key]
+            yield Act(one.do, tried.mark, is_hot(one.do, one.hot), put_on(one.do, one.uses))
 
 
 def _caution(rung: RungSpec) -> str | None:
     """What the sheet says; with heat, what was put on before must be dry."""
-    return "; ".join([*([rung.caution] if rung.caution else []), *([DRY_WORDS] if rung.hot else [])]) or None
+    return (
+        "; ".join([*([rung.caution] if rung.caution else []), *([DRY_WORDS] if is_hot(rung.do, rung.hot) else [])])
+        or None
+    )

@@ -70,6 +70,15 @@ def test_an_energiser_goes_in_before_the_ring_over_it(entered: str) -> None:
         assert order[0] == energiser
 
 
+def test_an_energiser_at_the_end_of_a_stack_goes_in_before_the_ring_over_it_only() -> None:
+    one = station(K.WEAR_BAND, K.SLIDE_RING, K.ENERGISER, entered_from="rod_side")
+    order = orient(ZONES, (one,)).stations[0].fitting_order
+    kinds = {e.key: e.kind for e in one.elements}
+    assert [kinds[key] for key in order][-2:] == [K.ENERGISER, K.SLIDE_RING] or [kinds[key] for key in order][:2] == [
+        K.ENERGISER, K.SLIDE_RING,
+    ]  # fmt: skip
+
+
 def test_a_reversed_lip_is_called_the_likely_cause() -> None:
     found = orient(
         ZONES, (station(K.LIP_SEAL, K.WIPER, entered_from="outside"),), {"e0": "outside", "e1": "outside"}

@@ -18,7 +18,7 @@ def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
     ("key", "was", "now", "says"),
     [
         ("weed-skip-ram", "24 mm socket", "36 mm socket", "a 36 mm socket fits no hexagon of Piston nut, M16"),
-        ("loader-lift-ram", "24 mm socket", "27 mm socket", "a 27 mm socket fits no hexagon of Piston bolt, M16"),
+        ("loader-lift-ram", "24 mm socket", "17 mm socket", "a 17 mm socket fits no hexagon of Piston bolt, M16"),
         (
             "jetting-pump-box", "tightens: [nut-turns, nut-turns-fine],",
             "tightens: [nut-turns, nut-turns-fine], mark: {key: other, count: 1, across: [nut, box]},",

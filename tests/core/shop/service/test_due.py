@@ -169,6 +169,9 @@ def test_a_reading_is_held_against_those_next_to_it() -> None:
     ):
         with pytest.raises(RuleError, match=words):
             check_reading(before, new, NOW, "h")
+    # The same figure twice is an idle machine.
+    check_reading(before, CounterRead(ago(15), 160), NOW, "h")
+    check_reading(before, CounterRead(ago(15), 100), NOW, "h")
     # A device's clock may be ten minutes ahead, and no more.
     check_reading(before, CounterRead(NOW + timedelta(minutes=9), 171), NOW, "h")
     with pytest.raises(RuleError, match="in the future"):

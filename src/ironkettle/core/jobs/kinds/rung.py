@@ -15,6 +15,7 @@ from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.rungs import RUNGS, RungTried
 from ironkettle.core.jobs.state import Mark, State
 from ironkettle.core.sealing.compounds import cleaners_named
+from ironkettle.core.sheets.document.hazards import is_hot, put_on
 
 _SHORTEST_NOTE = 4
 
@@ -27,8 +28,9 @@ def _check(case: Case, payload: RungTried) -> None:
     rung = next(one for one in ladder.rungs if one.key == payload.rung)
     if payload.harm and rung.may is None and len(payload.note) < _SHORTEST_NOTE:
         raise fault("note", "say what damage it caused")
-    check_residue(case, [cleaner for word in rung.uses for cleaner in cleaners_named(word)])
-    check_heat(case, acts_of(case), hot=rung.hot, liquids=rung.uses)
+    liquids = put_on(rung.do, rung.uses)
+    check_residue(case, [cleaner for word in liquids for cleaner in cleaners_named(word)])
+    check_heat(case, acts_of(case), hot=is_hot(rung.do, rung.hot), liquids=liquids)
 
 
 def _apply(state: State, payload: RungTried, mark: Mark) -> None:

@@ -39,6 +39,7 @@ from ironkettle.core.jobs.step_words import grip_words, left_on, mark_words, met
 from ironkettle.core.jobs.task import Draft, Task, TaskKind, stage_of
 from ironkettle.core.sealing.compounds import cleaner_words, find_cleaner
 from ironkettle.core.sheets.document.fastening import TorquePhase
+from ironkettle.core.sheets.document.hazards import is_hot
 from ironkettle.core.sheets.document.parts import Fate, Read
 from ironkettle.core.sheets.document.work import StepSpec
 from ironkettle.core.sheets.soundness.order import off_order
@@ -97,7 +98,7 @@ def _check(case: Case, payload: StepDone) -> None:
     cleaner = check_cleaner(case, step, payload.cleaner)
     if cleaner is not None:
         check_residue(case, [cleaner], step.key)
-    check_heat(case, acts_of(case), hot=step.hot, liquids=_liquids(step, payload))
+    check_heat(case, acts_of(case), hot=is_hot(step.text, step.hot), liquids=_liquids(step, payload))
 
 
 def _liquids(step: StepSpec, payload: StepDone) -> tuple[str, ...]:
@@ -110,7 +111,7 @@ def acts_of(case: Case) -> Iterator[Act]:
     for key, marked in case.state.book(STEPS).items():
         step = case.resolved.steps.get(key)
         if step is not None:
-            yield Act(step.text, marked.mark, step.hot, _liquids(step, marked.value))
+            yield Act(step.text, marked.mark, is_hot(step.text, step.hot), _liquids(step, marked.value))
 
 
 def _check_note(case: Case, step: StepSpec, payload: StepDone) -> None:

@@ -40,12 +40,13 @@ def _pressure(zone: ZoneSpec) -> float:
 
 def orientation_of(sheet: Sheet) -> Orientation:
     """Facing and order of every element of an answered sheet."""
+    doubled = frozenset(e.same_as for station in sheet.stations for seat in station.seats for e in seat.elements)
     stations = tuple(
         Station(
             station.key,
             station.between,
             tuple(
-                Element(e.key, e.kind, e.name, e.faces, e.side or "", e.why or "", _as_marked(e))
+                Element(e.key, e.kind, e.name, e.faces, e.side or "", e.why or "", _as_marked(e, doubled))
                 for seat in station.seats
                 for e in seat.elements
                 if e.same_as is None
@@ -58,9 +59,9 @@ def orientation_of(sheet: Sheet) -> Orientation:
     return orient(tuple(zones_by_key(sheet).values()), stations)
 
 
-def _as_marked(element: ElementSpec) -> str:
-    """The marks of a plate of leaves, which lies as they say; its leaves bend both ways."""
-    if element.kind is not ElementKind.VALVE_LEAF or element.faces is not None:
+def _as_marked(element: ElementSpec, doubled: frozenset[str | None]) -> str:
+    """The marks of a plate whose leaves bend both ways, named at both its edges: it lies as they say."""
+    if element.key not in doubled or element.kind is not ElementKind.VALVE_LEAF or element.faces is not None:
         return ""
     return ", ".join(element.marks)
 

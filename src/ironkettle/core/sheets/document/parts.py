@@ -175,7 +175,8 @@ class QuestionSpec(Keyed):
 class Rung(Keyed):
     """One way of getting a part off, the gentlest first; ``may``: what it may spoil.
 
-    ``uses``: cleaners and lubricants put on, by the lists; ``hot``: heat comes with it.
+    ``uses``: cleaners and lubricants put on, by the lists; ``hot``: heat comes with it. What its words give
+    away counts too.
     """
 
     do: Text

@@ -51,7 +51,8 @@ class TimerSpec(Strict):
 
 class StepSpec(Keyed):
     """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for;
-    ``cleans``: parts cleaned of a ``soil``, by the cleaning table, with a ``cleaner`` of the list; ``hot``: heat comes with it."""
+    ``cleans``: parts cleaned of a ``soil``, by the cleaning table, with a ``cleaner`` of the list; ``hot``: heat comes with it.
+    What its words give away counts too."""
 
     stage: Literal["safe", "strip", "clean", "rebuild"]
     text: Text

@@ -57,7 +57,7 @@ def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
         *name_faults(sheet),
         *figure_faults(sheet, tables),
         *lubricant_faults(sheet, tables.compounds),
-        *cleaner_sheet_faults(sheet, tables.cleaning),
+        *cleaner_sheet_faults(sheet),
         *proof_faults(sheet),
     ]
     if faults:

@@ -13,11 +13,12 @@ from ironkettle.core.sheets.document.fastening import FastenerGroup
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.work import StepSpec
 
-# Width across flats of hexagon nuts and bolts by their thread [mm]. Source: ISO 272; the second where older standards differ (DIN 931, 934).
+# Usual width across flats of hexagon nuts and bolts by their thread [mm]. Source: ISO 272.
 ACROSS_FLATS = {
-    3: (5.5,), 4: (7,), 5: (8,), 6: (10,), 8: (13,), 10: (16, 17), 12: (18, 19), 14: (21, 22), 16: (24,), 18: (27,), 20: (30,),
-    22: (34, 32), 24: (36,), 27: (41,), 30: (46,),
+    3: 5.5, 4: 7, 5: 8, 6: 10, 8: 13, 10: 16, 12: 18, 14: 21, 16: 24, 18: 27, 20: 30, 22: 34, 24: 36, 27: 41, 30: 46,
 }  # fmt: skip
+# Other series are narrower or wider; beyond this share of the thread no hexagon is. No published source.
+_LEAST, _MOST = 1.3, 2.0
 _SOCKET = re.compile(r"(?P<size>\d+(?:[.,]\d+)?) mm socket")
 
 
@@ -50,27 +51,23 @@ def _sockets(
 ) -> Iterator[FieldFault]:
     """A socket that fits the hexagon of none of the threads that are turned with it."""
     turned = [groups[key] for key in (*step.loosens, *step.tightens) if key in groups]
-    sizes = {size for group in turned if (found := _thread(group, threads)) is not None for size in _flats(found)}
+    sizes = {group.key: found.major_diameter for group in turned if (found := _thread(group, threads)) is not None}
     if not sizes:
         return
     for place, tool in enumerate(step.tools):
         said = _SOCKET.search(tool)
-        if said is not None and float(said["size"].replace(",", ".")) not in sizes:
-            names = " and ".join(sorted({f"{group.name}, {group.thread}" for group in turned if group.thread}))
-            fits = tuple(f"{size:g} mm socket" for size in sorted(sizes))
-            yield FieldFault(f"{path}.tools.{place}", f"a {said[0]} fits no hexagon of {names}", fits)
+        flats = float(said["size"].replace(",", ".")) if said else None
+        if said is None or flats is None or any(_LEAST <= flats / size <= _MOST for size in sizes.values()):
+            continue
+        names = " and ".join(sorted({f"{group.name}, {group.thread}" for group in turned if group.thread}))
+        usual = tuple(
+            f"{ACROSS_FLATS[round(size)]:g} mm socket" for size in sizes.values() if round(size) in ACROSS_FLATS
+        )
+        yield FieldFault(f"{path}.tools.{place}", f"a {said[0]} fits no hexagon of {names}", usual)
 
 
 def _thread(group: FastenerGroup, threads: tuple[Thread, ...]) -> Thread | None:
     return None if group.thread is None else find_thread(group.thread, threads, "thread")
-
-
-def _flats(thread: Thread) -> tuple[float, ...]:
-    return (
-        ACROSS_FLATS.get(round(thread.major_diameter), ())
-        if not thread.unified and thread.major_diameter % 1 == 0
-        else ()
-    )
 
 
 def _two_threads(sheet: Sheet, threads: tuple[Thread, ...]) -> Iterator[FieldFault]:
