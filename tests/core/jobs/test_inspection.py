@@ -9,7 +9,7 @@ import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.inspecting import points_of
+from ironkettle.core.jobs.inspecting import PointRead, points_of, verdict_of
 from ironkettle.core.jobs.kinds.inspection import POINTS, standing
 from ironkettle.core.jobs.practice import practices_in
 from ironkettle.core.jobs.registry import payload_words
@@ -279,3 +279,25 @@ def test_the_practice_options_a_job_rests_on_are_named_once_each() -> None:
     held = [one.option.key for one in practices_in(case, job.tasks())]
     assert len(held) == len(set(held))
     assert {"seals", "aim", "pry", "scrap", "place"} <= set(held)
+
+
+@pytest.mark.parametrize(
+    ("unit_key", "part", "point", "sign", "verdict"),
+    [
+        ("dosing-motor", "valve-block", "seats", "lime", "dress"),
+        ("dosing-motor", "valve-block", "seats", "nick", "replace"),
+        ("needle-scaler", "anvil", "scars", "scarred", "dress"),
+        ("needle-scaler", "anvil", "scars", "cracked", "replace"),
+        ("swing-bridge-ram", "barrel", "slot", "burr", "dress"),
+        ("swing-bridge-ram", "barrel", "slot", "torn edge", "replace"),
+    ],
+)
+def test_of_several_signs_only_those_named_are_dressed_out(
+    unit_key: str, part: str, point: str, sign: str, verdict: str
+) -> None:
+    job = Job(sheet_of(unit(unit_key)))
+    spec = job.resolved.parts[part]
+    read = [PointRead(point=point, seen=[sign])]
+    assert verdict_of(job.case(), spec, read).value == verdict
+    both = [PointRead(point=point, seen=next(one for one in spec.points if one.key == point).bad)]  # type: ignore[union-attr]
+    assert verdict_of(job.case(), spec, both).value == "replace"

@@ -168,6 +168,8 @@ def holds(spec: PointSpec, one: PointRead) -> bool:
 
 def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
     assert spec.dress is not None
+    if isinstance(spec, LookPoint) and spec.dress.of:
+        return set(one.signs) <= set(spec.dress.of)
     if not isinstance(spec, MeasuredPoint) or (dimension := dimension_of(spec.read)) is None:
         return True
     limit = read_limit(spec.dress.to, "dress.to", dimension)

@@ -69,7 +69,7 @@ def all_as_should(case: Case, task: Task) -> AllAsShould | None:
     needed = [ask for ask in task.asks if not ask.optional and ask.proposed is None]
     if case.resolved.quick_service is None or not needed or any(ask.read not in _GOOD for ask in needed):
         return None
-    words = "; ".join(f"{'None of these' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
+    words = "; ".join(f"{'As it should be' if ask.read is Read.LOOK else 'Yes'}: {ask.label}" for ask in needed)
     return AllAsShould(words=words, values={ask.field: _GOOD[ask.read] for ask in needed})
 
 

@@ -207,7 +207,7 @@ def _asks(index: int, part: PartSpec, point: PointSpec) -> Iterator[Ask]:
     if isinstance(point, YesNoPoint):
         yield Ask(f"points.{index}.good", point.read, point.ask)
     elif isinstance(point, LookPoint):
-        choices = (Choice(NOTHING_SEEN, "none of these"), *(Choice(bad, bad) for bad in point.bad))
+        choices = (Choice(NOTHING_SEEN, "as it should be"), *(Choice(bad, bad) for bad in point.bad))
         yield Ask(f"points.{index}.seen", Read.LOOK, point.ask, choices)
     elif not isinstance(point, MeasuredPoint):
         yield Ask(f"points.{index}.values.0", point.read, point.ask)
@@ -243,7 +243,7 @@ def _told(part: PartSpec | None, one: PointRead) -> str:
         return f"{what} {', '.join(one.values)}{f' ({figure})' if figure else ''}"
     if one.good is not None:
         return f"{what} {'yes' if one.good else 'no'}"
-    return f"{what}: {', '.join(one.signs) or 'none of these'}"
+    return f"{what}: {', '.join(one.signs) or 'as it should be'}"
 
 
 def _asks_for_pits(part: PartSpec) -> bool:

@@ -77,13 +77,17 @@ class PartMark(Strict):
 
 
 class Dress(Strict):
-    """Up to which reading a fault may be dressed out, how, and what it costs; ``pits``: only where the shop dresses pits."""
+    """Up to which reading a fault may be dressed out, how, and what it costs; ``pits``: only where the shop dresses pits.
+
+    ``of``: of several signs those that can be dressed out; all where none is named.
+    """
 
     to: Text
     how: Text | None = None
     caution: Text | None = None
     costs: Text | None = None
     pits: bool = False
+    of: list[Text] = Field(default_factory=list)
 
 
 class _Point(Keyed):

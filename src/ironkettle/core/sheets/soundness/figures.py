@@ -18,7 +18,7 @@ from ironkettle.core.sealing.compounds import Compound, find_compound
 from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.sealing.seals.in_seat import misfit
 from ironkettle.core.sheets.document.facts import cylinder_of, dimension_of, gland_of, rating_of, space_of
-from ironkettle.core.sheets.document.parts import MeasuredPoint, PointSpec
+from ironkettle.core.sheets.document.parts import LookPoint, MeasuredPoint, PointSpec
 from ironkettle.core.sheets.document.places import FaceSeat
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.trials import DriftTest, FunctionTest, HoldTest
@@ -106,6 +106,12 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
 
 
 def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFault]:
+    if isinstance(point, LookPoint) and point.dress:
+        for place, sign in enumerate(point.dress.of):
+            if sign not in point.bad:
+                yield FieldFault(
+                    f"{path}.dress.of.{place}", f"“{sign}” is not among what speaks against the part", tuple(point.bad)
+                )
     if not isinstance(point, MeasuredPoint):
         return
     dimension = dimension_of(point.read)
