@@ -30,8 +30,8 @@ SHORT = """
 from ironkettle.api.base import bounds as http
 http.HEAD_WITHIN_S, http.BODY_WITHIN_S = 1.0, 1.0
 import sys
-from ironkettle import __main__
-sys.exit(__main__.main())
+from ironkettle import serving
+sys.exit(serving.serve())
 """
 
 

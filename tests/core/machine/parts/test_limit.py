@@ -68,3 +68,9 @@ def test_equal_ends_are_a_limit_and_the_slack_is_a_millionth() -> None:
     assert read_limit("-100 to 1", "limit", None).holds(1.00009)
     assert read_limit("at most 0", "limit", None).holds(0.0)
     assert not read_limit("at most 0", "limit", None).holds(1e-9)
+
+
+def test_a_millionth_of_the_limit_is_rounding_and_more_is_not() -> None:
+    limit = read_limit("at most 100 mm", "limit", Dimension.LENGTH)
+    assert limit.holds(100.0000999)
+    assert not limit.holds(100.000105)

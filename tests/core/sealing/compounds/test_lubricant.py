@@ -10,6 +10,7 @@ from ironkettle.core.sealing.compounds import (
     Duty,
     Lubricant,
     check_lubricant,
+    check_own_name,
     find_compound,
     find_lubricant,
     is_known,
@@ -154,3 +155,24 @@ def test_a_record_names_it_and_keeps_the_words_of_an_older_one() -> None:
     assert lubricant_words("air_tool_oil") == "air-tool oil"
     assert lubricant_words("pfpe_grease") == "PFPE grease"
     assert lubricant_words("whale oil") == "whale oil"
+
+
+def test_a_word_of_the_list_is_no_name_of_the_shop_s_own() -> None:
+    check_own_name("The red drum", Lubricant.LITHIUM_GREASE)
+    with pytest.raises(RuleError, match="is already Clean engine oil"):
+        check_own_name("Motor oil", Lubricant.ENGINE_OIL)
+    with pytest.raises(RuleError, match="is Clean engine oil in the list"):
+        check_own_name("motor  OIL", Lubricant.SILICONE_GREASE)
+    own = {"the red drum": Lubricant.LITHIUM_GREASE}
+    assert find_lubricant(" The  red drum", own=own) is Lubricant.LITHIUM_GREASE
+    # The list's own words come first.
+    assert find_lubricant("motor oil", own={"motor oil": Lubricant.DRY}) is Lubricant.ENGINE_OIL
+
+
+@pytest.mark.parametrize(
+    ("duty", "says"),
+    [(Duty.OXYGEN, "it can burn near oxygen"), (Duty.BREATHING, "it is not listed for breathing service")],
+)
+def test_why_a_grease_is_not_for_a_service_is_said(duty: Duty, says: str) -> None:
+    found = check_lubricant(Lubricant.SILICONE_GREASE, find_compound("FKM", compounds()), duty=duty)
+    assert any(says in one.message for one in found)

@@ -29,6 +29,7 @@ def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
             "name: Rear head against the front, part: rear-head, thread: M60x3",
             "Rear head to the bottom has M60x2 on the same part: one of them",
         ),
+        ("loader-lift-ram", "rod lip seal 45 × 55 × 8", "rod lip seal 40 × 50 × 8", "40 × 50 × 8 for the rod lip seal: 40 mm inside"),
         (
             "fuel-injector", "side: plain face,", "", "seat washer faces a zone, and no mark or side tells which face of it",
         ),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
@@ -55,6 +56,7 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                 "service.temperature", f"{sheet.service.temperature[0]} is not below {sheet.service.temperature[1]}"
             )
     yield from _seat_faults(sheet, tables)
+    yield from _kit_sizes(sheet)
     for index, part in enumerate(sheet.parts):
         for place, point in enumerate(part.points):
             yield from _point_faults(f"parts.{index}.points.{place}", point, sheet.family)
@@ -103,6 +105,25 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                         f"{path}.elements.{at}",
                         lambda n=name: find_compound(n, tables.compounds, "compound"),  # type: ignore[misc]
                     )
+
+
+_THREE = re.compile(r"\d[\d.,]* × \d[\d.,]* × \d[\d.,]*")
+
+
+def _kit_sizes(sheet: Sheet) -> Iterator[FieldFault]:
+    """A line of a kit whose name has another size than the seat of what it is for: counted by it, the wrong seal would be there."""
+    seats = {one.key: (seat, one) for station in sheet.stations for seat in station.seats for one in seat.elements}
+    for index, kit in enumerate(sheet.kits):
+        for place, line in enumerate(kit.lines):
+            said = _THREE.search(line.name)
+            for key in line.all_elements if said else ():
+                seat, element = seats.get(key, (None, None))
+                space = None if seat is None else space_of(seat)
+                if said is None or element is None or space is None:
+                    continue
+                why = misfit(element.kind, said[0], space)
+                if why is not None:
+                    yield FieldFault(f"kits.{index}.lines.{place}.name", f"{said[0]} for the {element.name}: {why}")
 
 
 def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFault]:
