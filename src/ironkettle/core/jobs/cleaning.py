@@ -16,6 +16,7 @@ from ironkettle.core.sealing.compounds import (
     cleaners_named,
     find_cleaner,
     residues_of,
+    suitable_cleaners,
 )
 from ironkettle.core.sheets.document.work import StepSpec
 
@@ -49,7 +50,7 @@ def allowed_cleaners(case: Case, step: StepSpec) -> tuple[Cleaner, ...]:
     """The cleaners that lift the soil of a step and that nothing speaks against but what stands in the unit, in the order of the list."""
     if not step.cleans:
         return ()
-    return tuple(key for key in CLEANERS if not _faults(case, step, key))
+    return suitable_cleaners(step.soil or "", frozenset(materials_of(case, step)), duty_of(case))
 
 
 def cleaner_choices(case: Case, step: StepSpec) -> tuple[Choice, ...]:

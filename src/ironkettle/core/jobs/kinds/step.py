@@ -292,7 +292,18 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     page = f" ({payload.page})" if payload.page else ""
     against = f"; outside its limit: {payload.against}" if payload.against else ""
     used = f"; cleaned with {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
-    return f"done: {text}{used}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
+    done = "".join(f"; {one}" for one in _done_with(resolved, step, payload)) if step else ""
+    return f"done: {text}{used}{done}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
+
+
+def _done_with(resolved: Resolved, step: StepSpec, payload: StepDone) -> Iterator[str]:
+    """What was marked, met and aligned at a step."""
+    if payload.marked and step.mark:
+        yield f"marked: {mark_words(resolved, step).lower()}"
+    if payload.met and step.meets:
+        yield "the marks line up"
+    if payload.aligned and step.align:
+        yield f"aligned: {step.align}"
 
 
 def _remarks(case: Case) -> Iterator[str]:

@@ -11,6 +11,7 @@ from ironkettle.core.sealing.compounds.cleaners import (
     cleaners_named,
     find_cleaner,
     residues_of,
+    suitable_cleaners,
 )
 from ironkettle.core.sealing.compounds.expansion import rubber_expansion
 from ironkettle.core.sealing.compounds.flammable import flammable_in, is_fuel
@@ -71,4 +72,5 @@ __all__ = [
     "refusals",
     "residues_of",
     "rubber_expansion",
+    "suitable_cleaners",
 ]

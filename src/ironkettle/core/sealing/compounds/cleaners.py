@@ -9,6 +9,7 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.sealing.compounds.model import Duty
@@ -124,6 +125,8 @@ _BY_WORD = {
     for key, facts in CLEANERS.items()
     for word in (key.value, key.value.replace("_", " "), facts.name.casefold(), *facts.says)
 }
+# The longest first: of two words that begin alike the one that is meant.
+_WORDS = re.compile(rf"\b({'|'.join(re.escape(word) for word in sorted(_BY_WORD, key=len, reverse=True))})(?!\w)")
 # Words in the name of a fluid that tell what may still stand in a unit.
 _RESIDUES: Mapping[Nature, tuple[str, ...]] = {
     Nature.HYPOCHLORITE: ("hypochlorite", "bleach", "chlorine", "chlorinated", "chlorite", "disinfectant", "sanitiser", "sanitizer"),
@@ -162,10 +165,11 @@ def cleaner_words(word: str) -> str:
     return f"{name[0].lower()}{name[1:]}"
 
 
+@lru_cache(maxsize=4096)
 def cleaners_named(text: str) -> tuple[Cleaner, ...]:
     """The cleaners that a text names, in the order of the list. Source: the list's own words."""
     plain = text.casefold()
-    found = {key for word, key in _BY_WORD.items() if re.search(rf"\b{re.escape(word)}\b", plain)}
+    found = {_BY_WORD[word] for word in _WORDS.findall(plain)}
     return tuple(key for key in CLEANERS if key in found)
 
 
@@ -180,6 +184,12 @@ def clash_of(cleaner: Cleaner, residues: Iterable[Nature]) -> str | None:
     nature = CLEANERS[cleaner].nature
     found = (_CLASHES.get((nature, residue)) for residue in sorted(residues) if nature is not None)
     return next((why for why in found if why is not None), None)
+
+
+@lru_cache(maxsize=1024)
+def suitable_cleaners(soil: str, materials: frozenset[str], duty: Duty) -> tuple[Cleaner, ...]:
+    """The cleaners that nothing speaks against, in the order of the list. Source: the list of cleaners."""
+    return tuple(key for key in CLEANERS if not cleaner_faults(key, soil, materials, duty))
 
 
 def cleaner_faults(cleaner: Cleaner, soil: str, materials: Iterable[str], duty: Duty) -> tuple[str, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 from ironkettle.core.sealing.compounds.cleaners import CLEANERS, cleaners_named
 from ironkettle.core.sealing.compounds.lubricants import LUBRICANTS, Lubricant, words_of
@@ -11,6 +12,7 @@ _BURNING = (Lubricant.PENETRATING_OIL, Lubricant.DIESEL_FUEL)
 _FUELS = frozenset({"petrol", "gasoline", "diesel", "fuel", "kerosene", "paraffin", "alcohol", "ethanol", "methanol"})
 
 
+@lru_cache(maxsize=4096)
 def flammable_in(text: str) -> str | None:
     """The name of the first flammable cleaner or lubricant that a text names; None where it names none. Source: the two lists."""
     cleaner = next((key for key in cleaners_named(text) if CLEANERS[key].flammable), None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
+from functools import lru_cache
 
 from ironkettle.core.sealing.compounds import CLEANERS, Nature, cleaners_named, flammable_in
 
@@ -15,6 +16,7 @@ _WARM = 60
 _DEGREES = re.compile(r"(\d+) °C")
 
 
+@lru_cache(maxsize=4096)
 def is_hot(text: str, said: bool) -> bool:
     """Whether heat comes with it: as said, or by the words. Above 60 °C it is heat; no published source."""
     warmest = max(map(int, _DEGREES.findall(text)), default=0)
