@@ -12,9 +12,10 @@ from tests.browser.steps import Shot, hand
 
 def last_words(page: Page) -> str:
     """The newest line of the job's log, as the API has it."""
-    job = page.url.rstrip("/").split("/jobs/")[1].split("/")[0]
-    answer = page.context.request.get(f"{steps.root_of(page)}/api/jobs/{job}/log")
-    return str(answer.json()[-1]["words"])
+    root, request = steps.root_of(page), page.context.request
+    number = page.url.rstrip("/").split("/jobs/")[1].split("/")[0]
+    job = request.get(f"{root}/api/jobs/{number}").json()["job"]["id"]
+    return str(request.get(f"{root}/api/jobs/{job}/log").json()[-1]["words"])
 
 
 def said(page: Page) -> str:

@@ -39,7 +39,7 @@ def test_faults_are_told_by_their_path_and_the_drawing_is_gone(bench: Page) -> N
     text = (UNITS / "dosing-check-valve.yaml").read_text(encoding="utf-8")
     sheet = page.get_by_label("or its text")
     sheet.fill(text)
-    expect(page.get_by_text("Sound: a job on it has 29 tasks")).to_be_visible()
+    expect(page.get_by_text("Sound: a job on it has 30 tasks")).to_be_visible()
     sheet.fill(text.replace("at: [10, 4]", "at: [23, 20]"))
     expect(page.get_by_text("Not sound: 1 fault")).to_be_visible()
     expect(page.get_by_text("lies in metal or in a seal, at z 23.0, r 20.0")).to_be_visible()

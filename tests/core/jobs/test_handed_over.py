@@ -14,7 +14,7 @@ def assumed(unit: str, task: str) -> list[str]:
 
 def test_what_was_only_told_and_what_nobody_has_seen_yet_is_said() -> None:
     assert assumed("control-air-regulator", "step:slack") == [
-        "As told at intake, not looked at: mineral oil ISO VG 46, worked at 16 bar",
+        "As told at intake, not looked at: fluid “mineral oil ISO VG 46”, pressure 16 bar",
         "Not known yet: Which diaphragm is fitted?",
     ]
     assert len(assumed("control-air-regulator", "step:cap-off")) == 1

@@ -95,6 +95,10 @@ def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, 
     elif isinstance(spec, LookPoint):
         if one.seen is None:
             raise fault(f"{path}.seen", spec.ask, NOTHING_SEEN, *spec.bad)
+        for sign in one.signs:
+            if sign not in spec.bad:
+                text = f"“{sign}” is none of the signs of {part.name}; put anything else into the note"
+                raise fault(f"{path}.seen", text, NOTHING_SEEN, *spec.bad)
     elif isinstance(spec, MeasuredPoint):
         if len(one.values) != spec.places:
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")

@@ -156,7 +156,7 @@ def _words(resolved: Resolved, payload: IntakeRecorded) -> str:
 def _hand_over(case: Case) -> Iterator[Line]:
     told = intake_of(case.state)
     if told is not None:
-        words = f"As told at intake, not looked at: {told.value.fluid}, worked at {told.value.pressure}"
+        words = f"As told at intake, not looked at: fluid “{told.value.fluid}”, pressure {told.value.pressure}"
         yield Line.by(Section.ASSUMED, words, told.mark)
 
 

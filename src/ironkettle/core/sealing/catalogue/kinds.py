@@ -195,7 +195,7 @@ KINDS: Mapping[ElementKind, KindFacts] = {
     ElementKind.GASKET: KindFacts(
         "gasket",
         Group.FLAT,
-        undirected="marked face as the sheet says; clean and dry",
+        undirected="either way round; on clean faces",
         reversed="its holes or bead lay wrong: a likely cause of the leak",
     ),
     ElementKind.DIAPHRAGM: KindFacts(

@@ -48,7 +48,7 @@
 		{#if rule.choices.length}
 			<select
 				{id}
-				class="entry select w-36"
+				class="entry select w-36 truncate"
 				disabled={!mayChange}
 				aria-describedby="{id}-help"
 				value={typed ?? String(rule.value)}
