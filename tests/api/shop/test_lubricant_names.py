@@ -44,6 +44,13 @@ def test_a_word_of_the_list_is_not_given_away(client: BenchClient, name: str, lu
     assert named(client, name, lubricant) == status
 
 
+def test_a_name_with_a_stroke_in_it_is_a_name_too(client: BenchClient) -> None:
+    assert named(client, "Hydraulic 10W/40", "hydraulic_oil") == 200
+    (one,) = client.get("/api/lubricant-names").json()
+    assert one["name"] == "Hydraulic 10W/40"
+    assert client.as_person("tamsin").delete("/api/lubricant-names/Hydraulic%2010W/40").json() == []
+
+
 def test_only_the_lead_names_them_and_the_trail_has_it(client: BenchClient) -> None:
     assert client.put("/api/lubricant-names/goo", json={"lubricant": "dry"}).status_code == 403
     assert client.as_person("tamsin").delete("/api/lubricant-names/goo").status_code == 404

@@ -47,7 +47,7 @@ def listed(session: DbSession) -> list[LubricantNameOut]:
     ]
 
 
-@router.put("/{name}", summary="Name a lubricant", responses=GUARDED)
+@router.put("/{name:path}", summary="Name a lubricant", responses=GUARDED)
 def put(name: NameText, body: LubricantNameBody, session: DbSession, caller: Decider) -> list[LubricantNameOut]:
     check_own_name(name, body.lubricant)
     was = own_lubricants(session).get(plain_word(name))
@@ -57,7 +57,7 @@ def put(name: NameText, body: LubricantNameBody, session: DbSession, caller: Dec
     return listed(session)
 
 
-@router.delete("/{name}", summary="Drop a name", responses=GUARDED)
+@router.delete("/{name:path}", summary="Drop a name", responses=GUARDED)
 def drop(name: NameText, session: DbSession, caller: Decider) -> list[LubricantNameOut]:
     was = forget_lubricant(session, name)
     if was is None:
