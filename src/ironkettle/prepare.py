@@ -7,22 +7,16 @@ empty workshop. What stops it is told in one sentence, the last line on standard
 from __future__ import annotations
 
 import sys
-from datetime import UTC, datetime
 
 from sqlalchemy import Engine, make_url
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 from ironkettle.config import Settings, sqlalchemy_url
-from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.store.base import make_engine, session_of
 from ironkettle.store.grants import grant_application
-from ironkettle.store.jobs.cases import state_of
-from ironkettle.store.jobs.logs import jobs_without_snapshot, keep_marks_of, keep_up
-from ironkettle.store.jobs.rows import DamagedLogError, JobRow
 from ironkettle.store.migrate import NewerDatabaseError, current_revision, is_known, migrate, newest_revision
 from ironkettle.store.shop.people import all_people, people_without_secret
-from ironkettle.store.shop.tables import shop_of
 
 
 def prepare(owner: Engine, *, application_role: str) -> None:
@@ -33,21 +27,6 @@ def prepare(owner: Engine, *, application_role: str) -> None:
     if revision != newest_revision():
         migrate(owner)
     grant_application(owner, application_role)
-
-
-def keep_up_all(application: Engine) -> None:
-    """Snapshots and summaries for jobs that have none of this version; one that cannot be read is left for verify."""
-    with session_of(application) as session:
-        waiting = [job.id for job in jobs_without_snapshot(session)]
-    for job_id in waiting:
-        try:
-            with session_of(application) as session:
-                job = session.get_one(JobRow, job_id, with_for_update=True)
-                state = state_of(session, job)
-                keep_up(session, job, state, shop_of(session), None, datetime.now(UTC))
-                keep_marks_of(session, job, state)
-        except (DamagedLogError, RefusedError, RuleError) as error:
-            print(f"A job is not on the list as it should be: {error}", file=sys.stderr)
 
 
 def _load_demo(session: Session) -> bool:
@@ -71,7 +50,6 @@ def main() -> int:
             if loaded:
                 print("The demo workshop is loaded.")
             bare = people_without_secret(session)
-        keep_up_all(application)
         if "--seed" in sys.argv and not loaded:
             print("The workshop is not empty; nothing was loaded.", file=sys.stderr)
             return 1

@@ -12,10 +12,12 @@ import sys
 import structlog
 import uvicorn
 from fastapi import FastAPI
+from sqlalchemy.exc import OperationalError
 
 from ironkettle.api.app import create_app
 from ironkettle.api.base.bounds import BoundedHttp
 from ironkettle.config import Settings
+from ironkettle.keeping_up import keep_up_all
 
 # Requests under way get this long at a stop; half-open ones are cut off after it.
 GRACE_S = 5
@@ -41,8 +43,9 @@ def serve() -> int:
     resource.setrlimit(resource.RLIMIT_NOFILE, (max(soft, min(_OPEN_FILES, hard)), hard))
     structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.INFO))
     settings = Settings()
+    app = create_app(settings)
     config = uvicorn.Config(
-        create_app(settings),
+        app,
         host=settings.host,
         port=settings.port,
         http=BoundedHttp,
@@ -62,5 +65,8 @@ def serve() -> int:
     if "--on-word" in sys.argv and not sys.stdin.readline():
         return NOT_STARTED
     with contextlib.suppress(KeyboardInterrupt):
+        # A database that is away now is said by the server itself.
+        with contextlib.suppress(OperationalError):
+            keep_up_all(app.state.engine)
         server.run()
     return 0 if server.started else NOT_STARTED

@@ -12,7 +12,8 @@ import pytest
 from sqlalchemy import Engine, select
 
 from ironkettle.core.jobs import Entry, compose_statement, tasks_of
-from ironkettle.prepare import keep_up_all, prepare
+from ironkettle.keeping_up import keep_up_all
+from ironkettle.prepare import prepare
 from ironkettle.store.base import session_of
 from ironkettle.store.jobs.cases import case_of, log_of, state_of
 from ironkettle.store.jobs.derived import derived_differs

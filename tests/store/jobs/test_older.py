@@ -10,7 +10,7 @@ import pytest
 from pypdf import PdfReader
 from sqlalchemy import Engine
 
-from ironkettle import prepare
+from ironkettle.keeping_up import keep_up_all
 from ironkettle.store.base import session_of
 from ironkettle.store.jobs.cases import folded, run_samples, state_of
 from ironkettle.store.jobs.logs import check_log, snapshot_differs
@@ -36,7 +36,7 @@ def put_in(engine: Engine, entries: list[dict[str, Any]]) -> None:
         session.add(job)
         session.flush()
         session.add_all(EntryRow(**row) for row in rows)
-    prepare.keep_up_all(engine)
+    keep_up_all(engine)
 
 
 def test_a_released_job_opens_with_all_that_was_done_and_its_certificate(client: BenchClient, workshop: Engine) -> None:
