@@ -43,7 +43,7 @@ def test_a_lip_is_drawn_without_its_side_and_recorded_as_the_card_says(bench: Pa
 def test_a_kit_that_was_counted_is_told_in_one_tap_but_not_by_enter(bench: Page, shot: Shot) -> None:
     steps.to_task(bench, "count:FN-K-5028", serial="FN-0416")
     button = steps.main_button(hand(bench))
-    expect(button).to_contain_text("Counted, all as listed: 2 × piston lip seal")
+    expect(button).to_have_text("Counted, all as listed")
     expect(button).not_to_be_focused()
     shot("count")
     button.click()

@@ -32,9 +32,8 @@ def _screen(case: Case, task: Task) -> Screen:
 def _as_listed(kit: Kit) -> AllAsShould:
     """One tap for who has counted and found what is listed; what is in no bag is none."""
     there = {index: 0 if line.not_in_kit else line.count for index, line in enumerate(kit.lines)}
-    words = ", ".join(f"{there[index]} × {line.name}" for index, line in enumerate(kit.lines))
     values: dict[str, JsonValue] = {f"lines.{index}.counted": str(count) for index, count in there.items()}
-    return AllAsShould(words=f"Counted, all as listed: {words}", values=values, focus=False)
+    return AllAsShould(words="Counted, all as listed", values=values, focus=False)
 
 
 _TASK = TaskKind("count", "Kit counted", screen=_screen)

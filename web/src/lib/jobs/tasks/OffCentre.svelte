@@ -4,7 +4,7 @@
 	const x = $derived(left ? 26 : 54);
 </script>
 
-<svg viewBox="0 0 80 40" class="h-16 w-32" aria-hidden="true">
+<svg viewBox="0 0 80 40" class="h-14 w-24" aria-hidden="true">
 	<rect x="2" y="4" width="76" height="32" class="body" />
 	<line x1="40" y1="4" x2="40" y2="36" class="middle" />
 	<circle cx={x} cy="20" r="11" class="ring" />
