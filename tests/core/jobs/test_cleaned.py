@@ -9,7 +9,9 @@ import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.cleaning import allowed_cleaners, cleaning_words, proposed_cleaner
+from ironkettle.core.jobs.kinds.rinse import is_rinsed
 from ironkettle.core.jobs.registry import payload_words
+from ironkettle.core.sealing.compounds import Cleaner
 from ironkettle.core.sheets.document.hazards import is_hot, put_on
 from ironkettle.core.sheets.soundness.check import check_text, read_text
 from tests.bench import INTAKE, Job, filled
@@ -121,7 +123,7 @@ def test_no_heat_on_penetrating_oil_until_it_has_dried() -> None:
     ladder = {one.key: one for one in job.task("step:seat-out").ladder}
     assert "wiped off and dried for 15 min before any heat" in str(ladder["heat"].caution)
     rung(job, "soak")
-    with pytest.raises(RefusedError, match="flammable; wipe it off and let it dry") as caught:
+    with pytest.raises(RefusedError, match="flammable; wipe it off and let it dry for") as caught:
         rung(job, "heat")
     assert caught.value.code == "too-early"
     job.now += timedelta(minutes=14, seconds=59)
@@ -189,3 +191,28 @@ def test_heat_and_liquids_in_words(text: str, hot: bool, on: tuple[str, ...]) ->
     assert is_hot(text, True)
     assert put_on(text, ()) == on
     assert put_on(text, ("acetone",)) == ("acetone", *on)
+
+
+def test_what_a_text_forbids_is_not_proposed() -> None:
+    text = (UNITS / "swing-bridge-ram.yaml").read_text(encoding="utf-8")
+    said = text.replace(
+        "Wash all parts, blow the ports through", "Wash all parts, no solvent, blow the ports through"
+    ).replace("consumables: [washing fluid, lint-free rags]", "consumables: [lint-free rags]")
+    assert said != text
+    case = Job(read_text(said, TABLES)).case()
+    assert proposed_cleaner(case, case.resolved.steps["wash"]) is Cleaner.NEUTRAL_WASH
+
+
+def test_a_rinse_counts_no_more_once_another_fluid_is_told() -> None:
+    job = at("dosing-check-valve", "rinse:wash")
+    job.do(filled(job.task("rinse:wash")))
+    assert is_rinsed(job.case(), "wash")
+    job.do({**job.entries[0][0].model_dump(mode="json"), "fluid": "bleach"})
+    assert not is_rinsed(job.case(), "wash")
+    assert job.task("rinse:wash").status.value == "next"
+
+
+def test_a_rinse_that_was_used_is_not_asked_for_again_after_the_test() -> None:
+    job = at("dosing-check-valve", "account")
+    assert job.task("rinse:wash").status.value == "done"
+    assert not is_rinsed(job.case(), "wash")

@@ -150,6 +150,10 @@ def test_a_given_depth_and_offset_are_asked_for() -> None:
         "stations__0__seats__0__elements__0__offset": "short side down",
         "stations__0__seats__0__elements__0__marks": ["dot up"],
     }
+    plain = plugged()
+    plain.walk(until=lambda one: one.key == "find:ring")
+    with pytest.raises(RuleError, match="nothing of the"):
+        plain.do({**filled(plain.task("find:ring")), "offset": "as_must"})
     job = plugged(**changes)
     job.walk(until=lambda one: one.key == "fit:ring")
     fit = {"kind": "element_fitted", "element": "ring", "lubricant": "dry"}

@@ -13,11 +13,13 @@ from ironkettle.core.sealing.compounds import (
     Cleaner,
     Nature,
     cleaner_faults,
+    cleaner_words,
     cleaners_named,
     find_cleaner,
     residues_of,
     suitable_cleaners,
 )
+from ironkettle.core.sheets.document.hazards import done_in
 from ironkettle.core.sheets.document.work import StepSpec
 
 
@@ -41,7 +43,7 @@ def proposed_cleaner(case: Case, step: StepSpec) -> Cleaner | None:
             return find_cleaner(step.cleaner)
         except RuleError:
             pass
-    named = [key for text in (step.text, *step.consumables) for key in cleaners_named(text)]
+    named = [key for text in (step.text, *step.consumables) for key in cleaners_named(done_in(text))]
     usual = [find_cleaner(row.cleaner) for row in rows_of(case, step) if row.cleaner]
     return next((one for one in (*named, *usual, *allowed) if one in allowed), None)
 
@@ -88,12 +90,10 @@ def cleaning_words(case: Case, step: StepSpec) -> tuple[str, ...]:
 
 
 def _row_words(row: Cleaning, proposed: Cleaner | None) -> str:
-    soak = f"; soaks {row.soak:g} min" if row.soak else ""
-    how = row.how
+    how = f"{row.how}{f'; soaks {row.soak:g} min' if row.soak else ''}"
     if row.cleaner and proposed is not None and proposed.value != row.cleaner:
-        facts = CLEANERS[proposed]
-        how = f"{facts.name[0].lower()}{facts.name[1:]}, {facts.after}"
-    words = f"{row.soil} on {row.material}: {how}{soak}. Never {row.never}"
+        how = f"{cleaner_words(proposed.value)}, {CLEANERS[proposed].after}"
+    words = f"{row.soil} on {row.material}: {how}. Never {row.never}"
     return f"{words[0].upper()}{words[1:]}"
 
 

@@ -41,13 +41,14 @@ def check_heat(case: Case, acts: Iterable[Act], *, hot: bool, liquids: Iterable[
         left = (_over(act.mark) - case.now).total_seconds()
         if left <= 0:
             continue
-        when = f"in {seconds_words(left)}, from {_over(act.mark):%H:%M}"
+        when = f"{seconds_words(left)}, until {_over(act.mark):%H:%M}"
         if hot and act.flammable:
-            text = f"{act.what}: what was put on is flammable; wipe it off and let it dry, heat {when}"
+            text = f"{act.what}: what was put on is flammable; wipe it off and let it dry for {when}, then heat"
             raise RefusedError("too-early", text)
         if wet is not None and act.hot:
             raise RefusedError(
-                "too-early", f"{act.what}: it is hot, and {wet.lower()} is flammable; let it cool, {when}"
+                "too-early",
+                f"{act.what}: it is hot, and {wet.lower()} is flammable; let it cool for {when}, then put it on",
             )
 
 

@@ -131,17 +131,19 @@ def _left_words(case: Case) -> str:
     return f"only {', '.join(unused)} is left over, not used" if unused else "nothing is left over"
 
 
+def _line_name(resolved: Resolved, key: str) -> str:
+    return next((line.name for kit in resolved.whole.kits for line in kit.lines if line.key == key), key)
+
+
 def _words(resolved: Resolved, payload: Accounted) -> str:
-    names = {line.key: line.name for kit in resolved.whole.kits for line in kit.lines}
-    left = "".join(f"; {names.get(one.line, one.line)} not used, {_GOES[one.goes]}" for one in payload.left)
+    left = "".join(f"; {_line_name(resolved, one.line)} not used, {_GOES[one.goes]}" for one in payload.left)
     return f"tray and kit accounted for{left}{f': {payload.note}' if payload.note else ''}"
 
 
 def _remarks(case: Case) -> Iterator[str]:
-    names = {line.key: line.name for kit in case.resolved.whole.kits for line in kit.lines}
     for marked in case.state.book(ACCOUNTED).values():
         for one in marked.value.left:
-            yield f"Not used: {names.get(one.line, one.line)}, {_GOES[one.goes]}."
+            yield f"Not used: {_line_name(case.resolved, one.line)}, {_GOES[one.goes]}."
 
 
 KIND = EntryKind(

@@ -76,6 +76,8 @@ def _check(case: Case, payload: ElementFound) -> None:
         names = [case.resolved.zone_names[key] for key in at.station.between]
         raise fault("faced", "which side did it face? The cause depends on it", *names)
     if payload.offset is not None:
+        if at.spec.offset is None or not payload.present:
+            raise fault("offset", f"nothing of the {at.spec.name} to be seen off centre; leave this out")
         known("offset", payload.offset, [one.key for one in offset_choices(case.resolved, at)], "answer")
     elif payload.present and at.spec.offset is not None:
         names = [one.says for one in offset_choices(case.resolved, at)]

@@ -10,6 +10,8 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.cleaning import proposed_cleaner, residues
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, after_steps, ask_yes, known
+from ironkettle.core.jobs.kinds.intake import intake_of
+from ironkettle.core.jobs.kinds.take_apart import apart_since
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
@@ -47,9 +49,20 @@ def _check(case: Case, payload: PartsRinsed) -> None:
 
 
 def is_rinsed(case: Case, step: str | None = None) -> bool:
-    """Whether the strip was neutral before a step of cleaning, or at all where none is named."""
+    """Whether the strip was neutral before a step of cleaning, or at all where none is named.
+
+    It counts no more once a test wetted the unit again, or another fluid was told.
+    """
+    intake = intake_of(case.state)
+    wetted = max([run.mark.seq for run in case.state.runs.values()] + ([intake.mark.seq] if intake else []), default=0)
     book = case.state.book(RINSED)
-    return any(marked.value.neutral for key, marked in book.items() if step in {None, key})
+    return any(marked.value.neutral and marked.mark.seq > wetted for key, marked in book.items() if step in {None, key})
+
+
+def _used(case: Case, step: str) -> bool:
+    """Whether the step it came before was done on it, and stands: what wets the unit afterwards changes nothing of that."""
+    marked, done = case.state.book(RINSED).get(step), case.state.completed.get(f"step:{step}", 0)
+    return marked is not None and marked.value.neutral and done > marked.mark.seq and not apart_since(case, done)
 
 
 def check_residue(case: Case, cleaners: Iterable[Cleaner], step: str | None = None) -> None:
@@ -76,7 +89,12 @@ def _drafts(case: Case) -> Iterator[Draft]:
         )
         before = {f"step:{key}": f"rinse until neutral first: {why}"}
         yield Draft(
-            task, is_rinsed(case, key), step=key, after=after_steps(case, key), before=before, refusal="not-safe"
+            task,
+            is_rinsed(case, key) or _used(case, key),
+            step=key,
+            after=after_steps(case, key),
+            before=before,
+            refusal="not-safe",
         )
 
 

@@ -20,16 +20,17 @@ _DEGREES = re.compile(r"(\d+) °C")
 def is_hot(text: str, said: bool) -> bool:
     """Whether heat comes with it: as said, or by the words. Above 60 °C it is heat; no published source."""
     warmest = max(map(int, _DEGREES.findall(text)), default=0)
-    return said or _HEAT.search(_done(text)) is not None or warmest > _WARM
+    return said or _HEAT.search(done_in(text)) is not None or warmest > _WARM
 
 
 def put_on(text: str, named: Iterable[str]) -> tuple[str, ...]:
     """What is put on: as named, and what the text names that burns or is an acid. Source: the lists of cleaners and lubricants."""
-    done = _done(text)
+    done = done_in(text)
     acids = [key.value for key in cleaners_named(done) if CLEANERS[key].nature is Nature.ACID]
     burns = flammable_in(done)
     return tuple(dict.fromkeys((*named, *acids, *([burns] if burns else []))))
 
 
-def _done(text: str) -> str:
+def done_in(text: str) -> str:
+    """A text without what it forbids: *wash, no solvent* names no solvent."""
     return _FORBIDDEN.sub(" ", text)
