@@ -38,6 +38,8 @@ def test_where_it_goes_is_on_the_record_and_on_the_certificate() -> None:
     assert fields(caught) == ["left"]
     with pytest.raises(RuleError, match="not a line of a kit that is left over"):
         job.do({**whole, "left": [{"line": "k-metal", "goes": "scrap"}]})
+    with pytest.raises(RuleError, match="told twice"):
+        job.do({**whole, "left": [{"line": "k-cloth", "goes": "unit"}, {"line": "k-cloth", "goes": "scrap"}]})
     job.do({**whole, "left": [{"line": "k-cloth", "goes": "unit"}]})
     assert payload_words(job.resolved, job.entries[-1][0]) == (
         "tray and kit accounted for; cloth diaphragm not used, with the unit"

@@ -14,6 +14,7 @@ from ironkettle.core.base.quantities import unit_slip
     [
         ("252 psi", ["280 bar +10/-0"], "252 psi is 17.4 bar; 280 bar is expected: was it 252 bar?"),
         ("252 bar", ["280 bar +10/-0"], None),
+        ("252 psi", ["5 strokes of the lever", "280 bar"], "was it 252 bar?"),
         ("4061 psi", ["280 bar"], None),  # 280 bar
         ("20 psi", ["280 bar"], None),  # far off in either unit: a broken spring reads so
         ("25 in", ["25 mm"], "was it 25 mm?"),

@@ -47,3 +47,15 @@ def test_what_is_said_in_two_ways_is_a_fault_at_its_place(key: str, was: str, no
 def test_a_burr_is_not_honed() -> None:
     found = faults("loader-lift-ram", "how: half-round file then paper", "how: hone it lightly")
     assert [message for _, message in found] == ["a burr is not honed: hone it lightly"]
+
+
+def test_a_socket_has_to_fit_one_of_the_threads_that_are_turned_with_it() -> None:
+    """A bolt of M16 and a screw of M6: 24 mm is for the one, and nothing is wrong with that."""
+    text = (UNITS / "loader-lift-ram.yaml").read_text(encoding="utf-8")
+    both = text.replace("loosens: [piston-bolt]", "loosens: [piston-bolt, set-screw]").replace(
+        "{key: set-screw, name: Set screw of the gland, part: set-screw,",
+        "{key: set-screw, name: Set screw of the gland, part: set-screw, thread: M6,",
+    )
+    assert both.count("M6") == 1
+    found = [one for one in check_text(both, TABLES).faults if "socket" in one.message]
+    assert found == []

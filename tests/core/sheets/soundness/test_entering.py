@@ -31,3 +31,10 @@ def test_past_a_rod_without_an_eye_it_does() -> None:
         .replace("cut: [{pin: {at: [426, 0], radius: 16}}]", "cut: []")
     )
     assert not any("thicker" in one.message for one in check_text(plain, TABLES).faults)
+
+
+def test_without_a_part_inside_nothing_stands_before_it() -> None:
+    was = "    counterface: rod\n    entered_from: outside\n    fitted: in_place\n"
+    assert was in TEXT
+    alone = swapped(TEXT.replace(was, was.replace("    counterface: rod\n", "")))
+    assert not any("thicker" in one.message for one in check_text(alone, TABLES).faults)

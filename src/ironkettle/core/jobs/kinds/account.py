@@ -61,6 +61,8 @@ def _check(case: Case, payload: Accounted) -> None:
     left = _left(case)
     for index, one in enumerate(payload.left):
         known(f"left.{index}.line", one.line, left, "line of a kit that is left over")
+        if one.line in {before.line for before in payload.left[:index]}:
+            raise fault(f"left.{index}.line", f"{left[one.line]} is told twice: say once where it goes")
     for key, name in left.items():
         if key not in {one.line for one in payload.left}:
             raise fault("left", f"{name} is left over: say where it goes", *_GOES)
