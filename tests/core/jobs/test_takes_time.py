@@ -15,6 +15,7 @@ from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.running import running
 from ironkettle.core.sheets.soundness.check import check_document
 from tests.bench import BEDE, TAMSIN, Job, filled
+from tests.core.jobs.at_work import at
 from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
 
 EVERY = sorted(path.stem for path in UNITS.glob("*.yaml"))
@@ -176,3 +177,12 @@ def test_what_was_cut_short_as_found_stands_on_the_certificate_too() -> None:
     job.do(filled(job.task("test:look:as_found"), cut_short=REASON))
     told = compose_statement(job.case(), job.tasks())
     assert f"Look, as found: cut short, its 10 min were not begun: {REASON}." in told
+
+
+def test_a_step_that_leaves_something_to_set_does_not_begin_its_test() -> None:
+    """The injector is set after its step is recorded: what dribbles is looked at once it opens at its figure."""
+    job = at("fuel-injector", "set:opening")
+    assert [one.key for one in running(job.case())] == []
+    job.take(job.task("set:opening"))
+    job.walk(until=lambda task: task.key == "test:opening-test:as_left")
+    refused(job, filled(job.task("test:opening-test:as_left")), "too-early", "begin it first")

@@ -16,6 +16,7 @@ from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
 from ironkettle.core.jobs.registry import AnyScreen, task_key_of
 from ironkettle.core.jobs.state import Payload
+from ironkettle.core.sheets.drawing.section import view_of
 from ironkettle.core.shop.settings import Held
 
 
@@ -197,7 +198,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         tools=list(task.tools),
         delicate=list(task.delicate),
         place=task.place,
-        view=_view_of(case, task.place),
+        view=view_of(case.resolved.drawn, task.place),
         hold=task.hold,
         shows=task.shows,
         tray=list(task.tray),
@@ -223,12 +224,3 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         practice=PracticeOut.of(task.practice),
         screen=task.kind.screen(case, task),
     )
-
-
-def _view_of(case: Case, place: str | None) -> str | None:
-    """The view of the drawing that a station lies in; None for what is no station, or where there is but one."""
-    views = case.resolved.whole.views
-    station = case.resolved.stations.get(place or "")
-    if station is None or len(views) < 2:
-        return None
-    return next((seat.view for seat in station.seats if seat.view), views[0].key)

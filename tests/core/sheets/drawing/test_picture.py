@@ -14,9 +14,10 @@ from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.facts import orientation_of
 from ironkettle.core.sheets.document.places import SeatKind
 from ironkettle.core.sheets.drawing.picture import Picture, Way, picture, shapes_of
-from ironkettle.core.sheets.drawing.section import views_of
+from ironkettle.core.sheets.drawing.section import view_of, views_of
+from ironkettle.core.sheets.soundness.check import check_document
 from ironkettle.reference import ring_table
-from tests.tiny import UNITS, plug, sheet_of, unit
+from tests.tiny import TABLES, UNITS, plug, sheet_of, unit
 
 
 def pictures(document: dict[str, Any]) -> list[Picture]:
@@ -197,3 +198,26 @@ def test_a_ball_on_the_axis_is_one_ball() -> None:
         # It is widest on the axis.
         on_axis = [z for z, r in outline if abs(r) < 1e-9]
         assert (min(on_axis), max(on_axis)) == (pytest.approx(ball.box[0]), pytest.approx(ball.box[2]))
+
+
+def test_what_is_turned_carries_what_it_sets_and_lies_in_its_view() -> None:
+    """CASES: the injector's pressure screw sets the opening pressure; the orifice lies in the second view of its sheet."""
+    drawn = picture(sheet_of(unit("fuel-injector")), ring_table())
+    captions = {part.key: part.caption for part in drawn.parts if part.caption}
+    assert captions == {"pressure-screw": "Pressure screw: opening pressure"}
+    regulator = sheet_of(unit("escape-set-regulator"))
+    assert view_of(regulator, "orifice") == "valve"
+    assert view_of(regulator, "orifice-seal") == "valve"
+    assert view_of(regulator, "case") == "main"
+    # Neither a part without a solid nor anything in a sheet of one view takes the drawing elsewhere.
+    assert view_of(regulator, "lever") is None
+    assert view_of(regulator, None) is None
+    assert view_of(sheet_of(unit("fuel-injector")), "pressure-screw") is None
+
+
+def test_an_adjuster_is_a_part_of_its_sheet() -> None:
+    document = unit("fuel-injector")
+    document["settings"][0]["adjuster"]["part"] = "screw"
+    (found,) = check_document(document, TABLES).faults
+    assert found.field == "settings.0.adjuster.part"
+    assert "“screw” is not a part of this sheet" in found.message

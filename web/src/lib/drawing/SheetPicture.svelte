@@ -65,6 +65,19 @@
 			frame.x + frame.width - letter * 2.5
 		)
 	);
+	/** The part in hand by its name; where it sets something, every part that does, with what it sets. */
+	const inHand = $derived(station ? null : (picture.parts.find((one) => one.key === part) ?? null));
+	const named = $derived(
+		picture.parts
+			.filter((one) => inHand && (one === inHand || (inHand.caption && one.caption)))
+			.map((one) => ({ one, box: partBox(picture, one.key)?.box ?? [0, 0, 0, 0] }))
+			.map(({ one, box: [z0 = 0, r0 = 0, z1 = 0, r1 = 0] }) => ({
+				key: one.key,
+				words: one.caption ?? one.name,
+				at: [(z0 + z1) / 2, (Math.max(r0, 0) + r1) / 2] as const
+			}))
+	);
+	const bottom = $derived(frame.y + frame.height - letter * 0.7);
 	const sides = $derived(mirrored ? [1, -1] : [1]);
 
 	const radius = (one: Dimension) => Math.abs(one.end[1] ?? 0);
@@ -208,6 +221,15 @@
 			{/if}
 		{/each}
 	{/if}
+	{#each named as { key, words, at: [z, r] }, row (key)}
+		<line x1={z} x2={z} y1={mirrored ? r : -r} y2={bottom - letter * (2 * row + 1.5)} class="leader" />
+		<text
+			x={textMiddle(z, words, letter * 1.7, frame)}
+			y={bottom - letter * 2 * row}
+			font-size={letter * 1.7}
+			class="word middle">{words}</text
+		>
+	{/each}
 	{#each points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0)) as point (point.part + point.point)}
 		{@const [z, r] = point.at as [number, number]}
 		<g class="point" data-good={point.good === null ? undefined : point.good}>

@@ -60,7 +60,7 @@
 	<section class="panel min-w-0 p-2" aria-label="Drawing">
 		<div class="flex flex-wrap items-center gap-2">
 			<h2 class={['min-w-0 flex-1 truncate text-lg font-bold', view.views.length > 1 && 'basis-full']}>
-				{station ? station.name : view.sheet_name}
+				{station?.name ?? picture.parts.find((one) => one.key === part)?.name ?? view.sheet_name}
 			</h2>
 			{#if view.views.length > 1}
 				{#each view.views as one (one.key)}

@@ -71,7 +71,7 @@ def look_lasts(spec: Observation) -> float | None:
 def lasting(case: Case, key: str, seconds: float | None) -> Lasting | None:
     """A task of the job as one that takes time; None for one that does not. ``seconds``: at least so long [s].
 
-    It is begun by its own entry, or by the step that runs it. That counts no more once the task was recorded, or a hand was on the
+    It is begun by its own entry, or by a step that runs it and nothing else. That counts no more once the task was recorded, or a hand was on the
     unit after it: who lets its pressure down ends what is looked at.
     """
     if seconds is None:
@@ -87,9 +87,10 @@ def _touched(case: Case, seq: int) -> bool:
 
 
 def _began(case: Case, key: str) -> Mark | None:
-    """The last entry that began a task: its own, or that of the step which runs the test."""
+    """The last entry that began a task: its own, or that of the step which runs the test and leaves nothing to set or to tighten."""
     test = key.split(":")[1] if key.startswith("test:") else None
-    steps = [step.key for step in case.resolved.sheet.steps if test in step.runs]
+    runs = [step for step in case.resolved.sheet.steps if test in step.runs]
+    steps = [step.key for step in runs if not (step.sets or step.tightens)]
     marks = [marked.mark for name, marked in case.state.book(STEPS).items() if name in steps]
     marks += [marked.mark for name, marked in case.state.book(BEGUN).items() if name == key]
     return max(marks, key=lambda mark: mark.seq, default=None)

@@ -265,6 +265,7 @@ def _task(spec: SettingSpec, step: StepSpec | None) -> Task:
         entry,
         why=spec.why,
         caution=spec.caution,
+        place=spec.adjuster.part if spec.adjuster else None,
         hold=f"Locked by {lock}: hold the adjuster while it is tightened" if (lock := _lock(spec)) else None,
         asks=tuple(_asks(spec)),
     )

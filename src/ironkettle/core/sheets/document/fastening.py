@@ -133,6 +133,9 @@ class FastenerGroup(Named):
 
 
 class Adjuster(Strict):
+    """``part``: what is turned, shown in the drawing; ``locked_by``: what is tightened on it afterwards, in words."""
+
+    part: Name | None = None
     thread: Text | None = None
     sense: Literal["clockwise_raises", "clockwise_lowers"]
     locked_by: Text | None = None

@@ -57,9 +57,12 @@ class ZonePicture:
 
 @dataclass(frozen=True, slots=True)
 class PartPicture:
+    """``caption``: its name with what is adjusted by turning it; None for a part that sets nothing."""
+
     key: str
     name: str
     material: str | None
+    caption: str | None
     shapes: tuple[Shape, ...]
 
 
@@ -135,7 +138,7 @@ def picture(sheet: Sheet, rings: RingTable, view: str | None = None) -> Picture:
             faces = same.faces if same else None
             instruction = same.instruction if same else ""
             elements.append(_element(seat, laid, faces, instruction, specs, rings))
-    parts = tuple(_part(part, drawn.metal[part.key]) for part in sheet.parts if part.key in drawn.metal)
+    parts = tuple(_part(sheet, part, drawn.metal[part.key]) for part in sheet.parts if part.key in drawn.metal)
     bounds = shapely.total_bounds(list(drawn.metal.values())) if drawn.metal else (0.0, 0.0, 1.0, 1.0)
     z0, r0, z1, r1 = (float(value) for value in bounds)
     return Picture(
@@ -163,8 +166,10 @@ def _zones(sheet: Sheet, found: dict[str, Geometry], zones: dict[str, Zone]) -> 
     )
 
 
-def _part(part: PartSpec, metal: Geometry) -> PartPicture:
-    return PartPicture(part.key, part.name, part.material, shapes_of(metal))
+def _part(sheet: Sheet, part: PartSpec, metal: Geometry) -> PartPicture:
+    sets = [one.name for one in sheet.settings if one.adjuster is not None and one.adjuster.part == part.key]
+    caption = f"{part.name}: {', '.join(name[0].lower() + name[1:] for name in sets)}" if sets else None
+    return PartPicture(part.key, part.name, part.material, caption, shapes_of(metal))
 
 
 def _element(

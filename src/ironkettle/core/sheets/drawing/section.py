@@ -64,6 +64,18 @@ def views_of(sheet: Sheet) -> list[str]:
     return [view.key for view in sheet.views] or [MAIN_VIEW]
 
 
+def view_of(sheet: Sheet, place: str | None) -> str | None:
+    """The first view that a station or a part is drawn in; None for what is not drawn, and where there is but one view."""
+    first, *others = views_of(sheet)
+    if not others:
+        return None
+    station = next((one for one in sheet.stations if one.key == place), None)
+    part = next((one for one in sheet.parts if one.key == place), None)
+    lies_in = [seat.view or first for seat in station.seats] if station else []
+    lies_in += [solid.view or first for solid in part.solid] if part else []
+    return next(iter(lies_in), None)
+
+
 def section(sheet: Sheet, view: str) -> Section:
     """The section of an answered sheet in one view."""
     first = views_of(sheet)[0]

@@ -14,6 +14,7 @@ from ironkettle.core.sheets.document.text import read_document
 from ironkettle.core.sheets.drawing.proof import Proof, prove
 from ironkettle.core.sheets.soundness.cleaners import cleaner_sheet_faults
 from ironkettle.core.sheets.soundness.consistent import consistency_faults
+from ironkettle.core.sheets.soundness.covering import covering_faults
 from ironkettle.core.sheets.soundness.entering import entering_faults
 from ironkettle.core.sheets.soundness.figures import SheetTables, figure_faults
 from ironkettle.core.sheets.soundness.lubricants import lubricant_faults
@@ -63,6 +64,9 @@ def check_sheet(sheet: Sheet, tables: SheetTables) -> Soundness:
     if faults:
         return Soundness(sheet, faults)
     faults = [*consistency_faults(sheet, tables.fasteners.threads), *entering_faults(sheet), *order_faults(sheet)]
+    if not faults:
+        # The order has to be sound for what is on at a step to be known.
+        faults += covering_faults(sheet)
     proof = prove(sheet)
     return Soundness(sheet, [*faults, *proof.faults], proof)
 

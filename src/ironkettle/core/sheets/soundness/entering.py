@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import TypeGuard
 
 from ironkettle.core.base.errors import FieldFault
+from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sheets.document.parts import PartSpec
-from ironkettle.core.sheets.document.places import PressInSeat, StationSpec
+from ironkettle.core.sheets.document.places import BoxSeat, PressInSeat, SeatSpec, StationSpec
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.solids import Bar, Cone, Plate, Tube
 
 # A ring passes what stands out by less. [mm]
 _PASSES = 0.5
 _ROUND = (Bar, Tube, Plate, Cone)
+# Closed rings that neither stretch nor fold: in a box as where they are pressed in.
+_STIFF = {ElementKind.METAL_CLAD_WIPER, ElementKind.SHAFT_SEAL, ElementKind.CONED_WASHER, ElementKind.SPACER}
 
 
 def entering_faults(sheet: Sheet) -> Iterator[FieldFault]:
-    """Stations with a pressed-in ring that are closed after their carrier is on, where the part inside is thicker on the way in."""
+    """Stations with a stiff ring that are closed after their carrier is on, where the part inside is thicker on the way in."""
     listed = [step for step in sheet.steps if step.stage == "rebuild"]
     parts = {part.key: part for part in sheet.parts}
     for index, station in enumerate(sheet.stations):
@@ -28,7 +32,7 @@ def entering_faults(sheet: Sheet) -> Iterator[FieldFault]:
         if on is None or closed is None or closed <= on:
             continue
         for place, seat in enumerate(station.seats):
-            if isinstance(seat, PressInSeat) and _stands_before(station, seat, inside):
+            if _holds_stiff(seat) and _stands_before(station, seat, inside):
                 text = (
                     f"{outside.name} is on before {station.name} is closed, and {inside.name} is thicker on the way in: "
                     f"close it before “{listed[on].text}”, or with it"
@@ -36,7 +40,13 @@ def entering_faults(sheet: Sheet) -> Iterator[FieldFault]:
                 yield FieldFault(f"stations.{index}.seats.{place}", text)
 
 
-def _stands_before(station: StationSpec, seat: PressInSeat, inside: PartSpec) -> bool:
+def _holds_stiff(seat: SeatSpec) -> TypeGuard[BoxSeat | PressInSeat]:
+    return isinstance(seat, PressInSeat) or (
+        isinstance(seat, BoxSeat) and any(element.kind in _STIFF for element in seat.elements)
+    )
+
+
+def _stands_before(station: StationSpec, seat: BoxSeat | PressInSeat, inside: PartSpec) -> bool:
     """Whether the part inside has something thicker than the hole of the ring, on the side that the ring enters from."""
     hole = seat.shaft.value.nominal / 2 + _PASSES
     from_left = station.entered_from == station.between[0]

@@ -44,6 +44,7 @@ def name_faults(sheet: Sheet) -> Iterator[FieldFault]:
     yield from _step_faults(sheet, names)
     yield from _supply_faults(sheet, names)
     yield from _group_faults(sheet, names)
+    yield from _setting_faults(sheet, names)
     yield from _test_faults(sheet, names)
     yield from _only_faults(sheet, names)
 
@@ -236,6 +237,12 @@ def _noted_faults(path: str, sheet: Sheet, names: Names, noted_at: str | None) -
         if step.key == noted_at and not told:
             text = "its step writes down no torque: a note with read: torque and a limit"
             yield FieldFault(path, text, ("limit: 10 N·m to 60 N·m",))
+
+
+def _setting_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
+    for index, setting in enumerate(sheet.settings):
+        if setting.adjuster is not None:
+            yield from unknown(f"settings.{index}.adjuster.part", setting.adjuster.part, names.parts, "part")
 
 
 def _test_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:

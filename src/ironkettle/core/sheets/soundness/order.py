@@ -38,49 +38,48 @@ def off_order(sheet: Sheet) -> dict[str, int]:
 def rebuild_waits(sheet: Sheet) -> dict[str, dict[str, str]]:
     """For each step of the rebuild, the steps that the strip-down puts before it, with the reason.
 
-    A step that puts on a part waits for every part that came off later and that some step puts on, and
-    for every station that was opened with it or later, but for those fitted in place and for parts it
-    is said to be ahead of.
+    A step that puts on a part waits for every part that came off later and that some step puts on, for
+    every station that was opened with it or later, but for those fitted in place. Left out are parts it is said
+    to be ahead of, with their stations.
     """
-    off, off_in, opened = off_order(sheet), _off_in(sheet), _opened_in(sheet)
-    put_on = {part: step for step in sheet.steps if step.stage == "rebuild" for part in step.puts_on}
-    closing = {key: step for step in sheet.steps if step.stage == "rebuild" for key in step.closes}
-    in_place = {station.key for station in sheet.stations if station.fitted == "in_place"}
-    names = {part.key: part.name for part in sheet.parts} | {station.key: station.name for station in sheet.stations}
     waits: dict[str, dict[str, str]] = {step.key: {} for step in sheet.steps}
     for step in sheet.steps:
-        if step.stage != "rebuild":
-            continue
-        for part in step.puts_on:
-            if part not in off:
-                continue
-            for other, by in put_on.items():
-                later = other in off and off[other] > off[part] and not _side_by_side(part, other)
-                if later and by.key != step.key and other not in step.ahead_of:
-                    waits[step.key].setdefault(by.key, f"{names[other]} came off after {names[part]}")
-            for station, place in opened.items():
-                by_station = closing.get(station)
-                if by_station is None or by_station.key == step.key or station in in_place or place < off_in[part]:
-                    continue
-                if _side_by_side(part, station):
-                    continue
-                if not _ahead_of_station(sheet, step, station):
-                    waits[step.key].setdefault(
-                        by_station.key, f"{names[station]} was opened with {names[part]} or after it"
-                    )
+        if step.stage == "rebuild":
+            for by, reason in (*_later_parts(sheet, step), *_open_stations(sheet, step)):
+                if by != step.key:
+                    waits[step.key].setdefault(by, reason)
     return waits
 
 
-def _side_by_side(one: str, other: str) -> bool:
+def _later_parts(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
+    off = off_order(sheet)
+    names = {part.key: part.name for part in sheet.parts}
+    put_on = {part: by.key for by in sheet.steps if by.stage == "rebuild" for part in by.puts_on}
+    for part in (one for one in step.puts_on if one in off):
+        for other, by in put_on.items():
+            later = other in off and off[other] > off[part] and not side_by_side(part, other)
+            if later and other not in step.ahead_of:
+                yield by, f"{names[other]} came off after {names[part]}"
+
+
+def _open_stations(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
+    off_in, opened = off_in_step(sheet), _opened_in(sheet)
+    names = {part.key: part.name for part in sheet.parts}
+    stations = {station.key: station for station in sheet.stations}
+    closing = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.closes}
+    for part in (one for one in step.puts_on if one in off_in):
+        for key, place in opened.items():
+            station = stations[key]
+            left_out = station.fitted == "in_place" or side_by_side(part, key) or station.carrier in step.ahead_of
+            if key in closing and place >= off_in[part] and not left_out:
+                yield closing[key], f"{station.name} was opened with {names[part]} or after it"
+
+
+def side_by_side(one: str, other: str) -> bool:
     """Whether two things belong to different positions of several alike: neither waits for the other."""
     _, _, mine = one.partition("@")
     _, _, theirs = other.partition("@")
     return bool(mine and theirs and mine != theirs)
-
-
-def _ahead_of_station(sheet: Sheet, step: StepSpec, station: str) -> bool:
-    spec = next(one for one in sheet.stations if one.key == station)
-    return spec.carrier in step.ahead_of
 
 
 def _opened_in(sheet: Sheet) -> dict[str, int]:
@@ -93,7 +92,7 @@ def _opened_in(sheet: Sheet) -> dict[str, int]:
     return found
 
 
-def _off_in(sheet: Sheet) -> dict[str, int]:
+def off_in_step(sheet: Sheet) -> dict[str, int]:
     """The place among the steps of the one that took each part off. [-]"""
     found: dict[str, int] = {}
     for place, step in enumerate(sheet.steps):
