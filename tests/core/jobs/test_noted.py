@@ -45,7 +45,7 @@ def test_a_torque_of_the_manual_is_held_once_it_is_told() -> None:
         assert caught.value.faults[0].field == field
     job.do({**done, "note": "30 N·m", "page": "Works manual 4, page 17"})
     told_words = payload_words(job.resolved, job.entries[-1][0])
-    assert told_words == "done: Find the torque: 30 N·m (Works manual 4, page 17)"
+    assert told_words == "done: Find the torque; Torque by the manual: 30 N·m (Works manual 4, page 17)"
     # 30 N·m ±5 %: 28.5 to 31.5, half of that at the first pass.
     assert job.task("tighten:screw:0:1").asks[-1].limit == (14.25, 15.75)
     assert job.task("tighten:screw:0:2").asks[-1].limit == (28.5, 31.5)

@@ -8,6 +8,7 @@ import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
 from ironkettle.core.jobs.kinds.ending import closed_by
+from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
 from tests.bench import Job, filled
 from tests.tiny import sheet_of, unit
@@ -128,9 +129,27 @@ def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     job = job_at("air-pump-liquid-end", "step:wire-cut")
     assert "it is single-use and not refitted here" in job.task("step:wire-cut").text
     job.walk(until=lambda task: task.key == "step:pin-in")
-    with pytest.raises(RuleError, match=r"0\.8 mm is not at most 0\.5 mm"):
-        job.do({**filled(job.task("step:pin-in")), "note": "0.8 mm"})
+    pins = job.task("step:pin-in")
+    assert [ask.label for ask in pins.asks if ask.field.startswith("readings")] == [
+        "How far the roll pins stand out: at the window",
+        "How far the roll pins stand out: at the far side",
+    ]
+    apart = {"readings.0": "12.4 mm", "readings.1": "11.6 mm"}
+    words = r"at the window 12\.4 mm, at the far side 11\.6 mm: 0\.8\d* mm apart is not at most 0\.5 mm"
+    with pytest.raises(RuleError, match=words) as caught:
+        job.do(filled(pins, **apart))
+    assert caught.value.faults[0].field == "readings"
+    with pytest.raises(RuleError, match="read each of at the window, at the far side"):
+        job.do({**filled(pins), "readings": ["12 mm"]})
+    with pytest.raises(RuleError, match="a bit more"):
+        job.do(filled(pins, **{"readings.1": "a bit more"}))
     with pytest.raises(RuleError, match="marks must line up"):
         job.do({**filled(job.task("step:pin-in")), "met": False})
+    # What a hand writes beside its readings is kept with them.
+    done = {**filled(pins, **{"readings.0": "12.4 mm", "readings.1": "12.0 mm"}), "note": "one was pressed through"}
+    job.do(done)
+    assert payload_words(job.resolved, job.entries[-1][0]).endswith(
+        "; How far the roll pins stand out: at the window 12.4 mm, at the far side 12.0 mm: 0.40 mm apart; one was pressed through"
+    )
     job.walk()
     assert closed_by(job.state) is not None

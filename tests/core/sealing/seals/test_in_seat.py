@@ -77,3 +77,11 @@ def test_two_figures_are_diameters_of_a_packing_alone() -> None:
     assert told_size(ElementKind.LIP_SEAL, "30 × 20 × 5") == (20, 30, 5)
     for words in ("as it should be", "30 × 20 × 5 × 9", "-30 × 20 × 5", "1.5 in × 2 in × 0.3 in"):
         assert told_size(ElementKind.LIP_SEAL, words) is None
+
+
+def test_what_shares_a_seat_is_not_held_to_its_whole_length() -> None:
+    """Two spacers of 2 mm in 4 mm, as the pump's liquid end has them: one is not too short, and 5 mm still is too long."""
+    together = Space(20, 32, 4, shared=True)
+    assert misfit(ElementKind.SPACER, "20 × 32 × 2", together) is None
+    assert misfit(ElementKind.SPACER, "20 × 32 × 5", together) == "5 mm long does not fit: the seat is 20 × 32 × 4 mm"
+    assert misfit(ElementKind.SPACER, "20 × 32 × 2", Space(20, 32, 4)) is not None

@@ -211,12 +211,14 @@ def _task(case: Case, at: ElementAt) -> Task:
     )
     size = case.state.get(SIZES, at.key)
     named = size.size if size else f"{spec.ring.series} {spec.ring.designation}" if spec.ring else spec.size
+    # Why the maker has it so stands below, as the reason of the task.
+    way_round = resolved.oriented[at.key].reason.removesuffix(f": {spec.why}")
     return Task(
         f"fit:{at.key}",
         Stage.REBUILD,
         _TASK,
         at.key,
-        f"Fit the {spec.name}{f', {named}' if named else ''}: {resolved.oriented[at.key].reason}",
+        f"Fit the {spec.name}{f', {named}' if named else ''}: {way_round}",
         entry,
         why=spec.why,
         delicate=(*delicate_of([resolved.parts[spec.part]] if spec.part in resolved.parts else []), *_attack(case, at)),

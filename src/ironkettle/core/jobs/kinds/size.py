@@ -60,7 +60,7 @@ SIZES: Book[str, SizeChosen] = Book("sizes")
 def _check(case: Case, payload: SizeChosen) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     at = case.resolved.elements[payload.element]
-    space = None if at.spec.kind.value == "o_ring" else space_of(at.seat)
+    space = None if at.spec.kind.value == "o_ring" else space_of(at.seat, at.spec)
     if space is not None and told_size(at.spec.kind, payload.size) is None:
         text = f"“{payload.size}” is no size: write inside × outside × width in mm"
         raise fault("size", text, size_of_space(space))
@@ -75,11 +75,11 @@ def misfit_of(case: Case, payload: SizeChosen) -> str | None:
     """Why the size chosen does not belong in its seat; None where it does. Raises RuleError for an O-ring of no series."""
     at = case.resolved.elements[payload.element]
     if at.spec.kind.value != "o_ring":
-        space = space_of(at.seat)
+        space = space_of(at.seat, at.spec)
         return None if space is None else misfit(at.spec.kind, payload.size, space)
     ring, gland = ring_of(case, payload.size), groove_of(case, payload.element)
     if gland is None:
-        space = space_of(at.seat)
+        space = space_of(at.seat, at.spec)
         return None if space is None else ring_misfit(ring.inside_diameter, ring.section, space)
     check = check_gland(gland, ring, case.tables.glands)
     return "outside the usual limits of its groove" if check.verdict == "reject" else None
@@ -136,7 +136,7 @@ def _task(case: Case, at: ElementAt) -> Task:
         asks.insert(0, Ask("size", Read.CHOICE, "Size to fit", fitting))
     else:
         hint = case.carried.words if before and case.carried else None
-        space = space_of(at.seat)
+        space = space_of(at.seat, at.spec)
         right = None if space is None else size_of_space(space)
         label = "Size to fit: inside × outside × width, in mm"
         asks.insert(0, Ask("size", Read.TEXT, label, proposed=before, hint=hint, right=before or right))

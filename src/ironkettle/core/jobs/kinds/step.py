@@ -23,14 +23,12 @@ from ironkettle.core.jobs.kinds.base import (
     ask_yes,
     delicate_of,
     known,
-    measured,
     merged,
-    value_of,
 )
 from ironkettle.core.jobs.kinds.rinse import check_residue
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.overstressed import check_proof
+from ironkettle.core.jobs.noting import check_noted, noted_words, noting_asks
 from ironkettle.core.jobs.relief import relief_of
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.rungs import rung_acts, rungs_of
@@ -38,7 +36,6 @@ from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.step_words import grip_words, left_on, mark_words, met_words, shown_at
 from ironkettle.core.jobs.task import Draft, Task, TaskKind, stage_of
 from ironkettle.core.sealing.compounds import cleaner_words, find_cleaner
-from ironkettle.core.sheets.document.fastening import TorquePhase
 from ironkettle.core.sheets.document.hazards import is_hot
 from ironkettle.core.sheets.document.parts import Fate, Read
 from ironkettle.core.sheets.document.work import StepSpec
@@ -55,7 +52,7 @@ class PartOff(Payload):
 
 
 class StepDone(Payload):
-    """``note``: what the step asks for; ``against``: why a reading outside its limit is so all the same.
+    """``note``: what the step asks for; ``readings``: where it asks for several; ``against``: why it is so all the same outside its limit.
 
     ``cleaner``: what its parts were cleaned with, a key of the list.
     """
@@ -63,6 +60,7 @@ class StepDone(Payload):
     kind: Literal["step_done"] = "step_done"
     step: ItemKey
     note: Note = ""
+    readings: list[Short] = Field(default_factory=list, max_length=12)
     parts_off: list[PartOff] = Field(default_factory=list, max_length=200)
     marked: bool | None = None
     met: bool | None = None
@@ -79,10 +77,9 @@ STEPS: Book[str, StepDone] = Book("steps")
 def _check(case: Case, payload: StepDone) -> None:
     known("step", payload.step, case.resolved.steps, "step")
     step = case.resolved.steps[payload.step]
-    if step.note and not payload.note:
-        raise fault("note", f"write down: {step.note.ask}")
-    if step.note:
-        _check_note(case, step, payload)
+    if step.note is not None and step.note.page and not payload.page:
+        raise fault("page", f"{step.note.ask}: enter the manual and page")
+    check_noted(case, step, payload.note, payload.readings, payload.against)
     for index, off in enumerate(payload.parts_off):
         known(f"parts_off.{index}.part", off.part, step.takes_off, "part removed in this step")
     if step.mark and payload.marked is not True:
@@ -112,35 +109,6 @@ def acts_of(case: Case) -> Iterator[Act]:
         step = case.resolved.steps.get(key)
         if step is not None:
             yield Act(step.text, marked.mark, is_hot(step.text, step.hot), _liquids(step, marked.value))
-
-
-def _check_note(case: Case, step: StepSpec, payload: StepDone) -> None:
-    """Raises RuleError for what is no reading, for a page left out, and at the rebuild for what must be and is not."""
-    note = step.note
-    assert note is not None
-    if note.page and not payload.page:
-        raise fault("page", f"{note.ask}: enter the manual and page")
-    if note.read is Read.TEXT:
-        return
-    value = value_of(payload.note, note.read, "note")
-    for group in case.resolved.sheet.fasteners:
-        if any(isinstance(phase, TorquePhase) and phase.noted_at == step.key for phase in group.phases):
-            check_proof(case, group, value, "note")
-    _, _, limit = measured(note.read, note.limit, "note")
-    if limit is None or limit.holds(value):
-        return
-    if not _may_be_otherwise(step):
-        raise fault("note", f"{payload.note} is not {note.limit}: {note.ask}", note.limit or "", code="out-of-limits")
-    if payload.against is None:
-        text = (
-            f"{payload.note} is not {note.limit}: {note.ask}; read again, or give the reason why it is so all the same"
-        )
-        raise fault("note", text, note.limit or "", code="out-of-limits")
-
-
-def _may_be_otherwise(step: StepSpec) -> bool:
-    """Whether what a step reads may lie outside its limit for a reason: as found, and where no load or pressure is let go by it."""
-    return step.stage in {"strip", "clean"} and not step.relieves
 
 
 def is_done(case: Case, step: StepSpec) -> bool:
@@ -265,13 +233,7 @@ def _asks(resolved: Resolved, step: StepSpec) -> Iterator[Ask]:
         yield ask_yes("aligned", f"Aligned: {step.align}?")
     if step.free:
         yield ask_yes("free", f"Free: {step.free}?")
-    if step.note:
-        unit, limit, _ = measured(step.note.read, step.note.limit, "note")
-        yield Ask("note", step.note.read, step.note.ask, unit=unit, limit=limit)
-        if step.note.limit and _may_be_otherwise(step):
-            yield Ask("against", Read.TEXT, "Outside the limit all the same: why?", optional=True)
-        if step.note.page:
-            yield Ask("page", Read.TEXT, "Manual and page")
+    yield from noting_asks(step)
 
 
 def _ask_cleaner(case: Case, step: StepSpec) -> Iterator[Ask]:
@@ -293,7 +255,10 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     against = f"; outside its limit: {payload.against}" if payload.against else ""
     used = f"; cleaned with {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
     done = "".join(f"; {one}" for one in _done_with(resolved, step, payload)) if step else ""
-    return f"done: {text}{used}{done}{freely}{f': {payload.note}{page}' if payload.note else ''}{against}"
+    noted = noted_words(step.note if step else None, payload.note, payload.readings)
+    if noted:
+        noted = f"; {step.note.ask}: {noted}{page}" if step and step.note else f": {noted}"
+    return f"done: {text}{used}{done}{freely}{noted}{against}"
 
 
 def _done_with(resolved: Resolved, step: StepSpec, payload: StepDone) -> Iterator[str]:
@@ -311,7 +276,8 @@ def _remarks(case: Case) -> Iterator[str]:
     for key, marked in case.state.book(STEPS).items():
         step = case.resolved.steps.get(key)
         if step is not None and step.note is not None and marked.value.against:
-            yield f"{step.note.ask}: {marked.value.note}, outside {step.note.limit}; {marked.value.against}."
+            noted = noted_words(step.note, marked.value.note, marked.value.readings)
+            yield f"{step.note.ask}: {noted}, outside {step.note.limit}; {marked.value.against}."
 
 
 def is_stripping(step: StepSpec) -> bool:
@@ -357,8 +323,8 @@ def _hand_over(case: Case) -> Iterator[Line]:
             )
             count = f"{step.mark.count} {'mark' if step.mark.count == 1 else 'marks'}"
             yield Line.by(Section.OFF, f"{count} across {across}", marked.mark)
-        if step.note and marked.value.note:
-            yield Line.by(Section.OFF, f"{step.note.ask}: {marked.value.note}", marked.mark)
+        if step.note and (noted := noted_words(step.note, marked.value.note, marked.value.readings)):
+            yield Line.by(Section.OFF, f"{step.note.ask}: {noted}", marked.mark)
 
 
 KIND = EntryKind(

@@ -232,3 +232,12 @@ def has_law(law: Law) -> frozenset[ElementKind]:
     [<ElementKind.SLIDE_RING: 'slide_ring'>]
     """
     return frozenset(kind for kind, facts in KINDS.items() if facts.law is law)
+
+
+def nested(one: ElementKind, other: ElementKind) -> bool:
+    """Whether one of two kinds lies inside the other: an energiser and its slide ring share their place.
+
+    >>> nested(ElementKind.SLIDE_RING, ElementKind.ENERGISER)
+    True
+    """
+    return KINDS[one].inside is other or KINDS[other].inside is one

@@ -21,11 +21,12 @@ _SIZE = re.compile(
 
 @dataclass(frozen=True, slots=True)
 class Space:
-    """What a seat leaves: its inner and outer diameter, and how long it is along the axis. [mm]"""
+    """What a seat leaves: its inner and outer diameter, and how long it is along the axis [mm]; ``shared``: with others beside it there."""
 
     inner: float
     outer: float
     length: float
+    shared: bool = False
 
 
 def told_size(kind: ElementKind, size: str) -> tuple[float, float, float | None] | None:
@@ -47,7 +48,7 @@ def misfit(kind: ElementKind, size: str, space: Space) -> str | None:
     """Why a seal of that size does not belong in a seat; None where it does, or where its words tell no size.
 
     Parameters: size : as written, *shaft × bore × width* or bore first [mm]. Source: no published source; the figures must
-    be the seat's own diameters within 0.6 mm or 2 %, and no longer than the seat, nor shorter than 0.6 of it.
+    be the seat's own diameters within 0.6 mm or 2 %, and no longer than the seat, nor shorter than 0.6 of it where nothing else lies there.
     """
     told = told_size(kind, size)
     if told is None:
@@ -60,7 +61,7 @@ def misfit(kind: ElementKind, size: str, space: Space) -> str | None:
     if length is not None and KINDS[kind].group is not Group.PACKING:
         if length > space.length + _SAME_MM:
             return f"{length:g} mm long does not fit: {wanted}"
-        if length < _LEAST_LENGTH_SHARE * space.length:
+        if length < _LEAST_LENGTH_SHARE * space.length and not space.shared:
             return f"{length:g} mm long is too short: {wanted}"
     return None
 

@@ -7,12 +7,13 @@ from ironkettle.core.base.quantities import (
     Dimension,
 )
 from ironkettle.core.machine.cylinders import Cylinder
-from ironkettle.core.sealing.catalogue import BACKUPS, ElementKind
+from ironkettle.core.sealing.catalogue import BACKUPS, ElementKind, nested
 from ironkettle.core.sealing.facing import Element, Orientation, Station, Zone, ZoneKind, orient
 from ironkettle.core.sealing.grooves import Gland, Medium, PressedFrom, PressureDirection, Seat
 from ironkettle.core.sealing.seals.in_seat import Space
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.places import (
+    ALONG,
     ElementSpec,
     FaceSeat,
     PistonSeat,
@@ -116,12 +117,22 @@ def gland_of(sheet: Sheet, station: StationSpec, seat: SeatSpec) -> Gland | None
     )
 
 
-def space_of(seat: SeatSpec) -> Space | None:
-    """What a seat leaves for a seal [mm]; None for a groove in a face, whose ring lies flat."""
+def space_of(seat: SeatSpec, element: ElementSpec) -> Space | None:
+    """What a seat leaves for one of its seals [mm]; None for a groove in a face, whose ring lies flat.
+
+    Of a length that several share it leaves what the sheet gives the element, else all that the others are not given.
+    """
     if isinstance(seat, FaceSeat):
         return None
     inner, outer, length = (edge.value.nominal for edge in seat.edges)
-    return Space(inner, outer, length)
+    if seat.kind not in ALONG:
+        return Space(inner, outer, length)
+    if element.length is not None:
+        return Space(inner, outer, element.length.value)
+    others = [one for one in seat.elements if one is not element and not nested(one.kind, element.kind)]
+    taken = sum(one.length.value * one.count for one in others if one.length is not None)
+    alone = not others and element.count == 1
+    return Space(inner, outer, max(length - taken, 0.0), shared=not alone)
 
 
 _DIMENSIONS = {

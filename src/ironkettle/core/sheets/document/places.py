@@ -59,6 +59,10 @@ class SeatKind(StrEnum):
     JOINT = "joint"
 
 
+# Seats whose elements follow each other along the axis; in the others they lie one round the other.
+ALONG = frozenset({SeatKind.PISTON, SeatKind.ROD, SeatKind.BOX, SeatKind.PRESS_IN})
+
+
 class RingName(Strict):
     series: Text
     designation: Text

@@ -14,7 +14,8 @@ from ironkettle.core.sheets.document.parts import PointName, Read
 class StepNote(Strict):
     """Something to write down, and at which step it is asked again; ``page``: from the manual, whose page is written down too.
 
-    A ``limit`` is what must be at the rebuild, and what can be expected before it.
+    A ``limit`` is what must be at the rebuild, and what can be expected before it. ``readings``: what is read one by one, by its name, where
+    the limit is for how far they differ.
     """
 
     ask: Text
@@ -23,6 +24,7 @@ class StepNote(Strict):
     limit: Text | None = None
     unit: Text | None = None
     page: bool = False
+    readings: list[Text] = Field(default_factory=list, max_length=12)
 
 
 def _note(value: Any) -> Any:

@@ -17,6 +17,7 @@ from ironkettle.core.sealing.rings import RingTable
 from ironkettle.core.sheets.document.facts import orientation_of, zones_by_key
 from ironkettle.core.sheets.document.parts import PartSpec
 from ironkettle.core.sheets.document.places import (
+    ALONG,
     BoxSeat,
     ElementSpec,
     FaceSeat,
@@ -27,7 +28,7 @@ from ironkettle.core.sheets.document.places import (
 )
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.drawing.profiles import half_ball, profile
-from ironkettle.core.sheets.drawing.seats import ALONG, Laid
+from ironkettle.core.sheets.drawing.seats import Laid
 from ironkettle.core.sheets.drawing.section import SeatAt, Section, section, views_of
 from ironkettle.core.sheets.drawing.zones import spaces_of
 

@@ -8,11 +8,9 @@ import shapely
 from shapely import box
 from shapely.geometry.base import BaseGeometry as Geometry
 
-from ironkettle.core.sealing.catalogue import KINDS, ElementKind
-from ironkettle.core.sheets.document.places import ElementSpec, FaceSeat, SeatKind, SeatSpec
+from ironkettle.core.sealing.catalogue import KINDS, nested
+from ironkettle.core.sheets.document.places import ALONG, ElementSpec, FaceSeat, SeatKind, SeatSpec
 
-# Seats whose elements follow each other along the axis; in the others they lie one round the other.
-ALONG = frozenset({SeatKind.PISTON, SeatKind.ROD, SeatKind.BOX, SeatKind.PRESS_IN})
 # Seats that hold several alike, one behind the other; elsewhere a count stands for several places alike, drawn once.
 STACKED = frozenset({SeatKind.BOX, SeatKind.PRESS_IN})
 # Seats that close over their whole contact without an element: faces that are pressed together.
@@ -112,15 +110,11 @@ def _pairs(elements: list[ElementSpec]) -> list[list[ElementSpec]]:
     rows: list[list[ElementSpec]] = []
     for element in elements:
         last = rows[-1][-1] if rows else None
-        if last is not None and len(rows[-1]) == 1 and _nested(last.kind, element.kind):
+        if last is not None and len(rows[-1]) == 1 and nested(last.kind, element.kind):
             rows[-1].append(element)
         else:
             rows.append([element])
     return rows
-
-
-def _nested(one: ElementKind, other: ElementKind) -> bool:
-    return KINDS[one].inside is other or KINDS[other].inside is one
 
 
 def _layers(row: list[ElementSpec], whole: Box, number: int, *, carrier_inside: bool) -> list[Laid]:

@@ -15,8 +15,9 @@ from shapely.geometry.base import BaseGeometry as Geometry
 
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sealing.facing import ZoneKind
+from ironkettle.core.sheets.document.places import ALONG
 from ironkettle.core.sheets.document.sheet import Sheet
-from ironkettle.core.sheets.drawing.seats import ALONG, BARE, element_seals
+from ironkettle.core.sheets.drawing.seats import BARE, element_seals
 from ironkettle.core.sheets.drawing.section import SeatAt, Section
 
 # An open space wider than this has to be named. [mm]

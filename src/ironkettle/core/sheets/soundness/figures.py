@@ -95,7 +95,7 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                         f"{path}.elements.{at}",
                         lambda r=ring: tables.rings.find(r.series, r.designation, "ring"),  # type: ignore[misc]
                     )
-                space = space_of(seat)
+                space = space_of(seat, element)
                 why = None if space is None or not element.size else misfit(element.kind, element.size, space)
                 if why is not None:
                     yield FieldFault(f"{path}.elements.{at}.size", f"{element.size}: {why}")
@@ -117,9 +117,10 @@ def _kit_sizes(sheet: Sheet) -> Iterator[FieldFault]:
         for place, line in enumerate(kit.lines):
             said = _THREE.search(line.name)
             for key in line.all_elements if said else ():
-                seat, element = seats.get(key, (None, None))
-                space = None if seat is None else space_of(seat)
-                if said is None or element is None or space is None:
+                if said is None or key not in seats:
+                    continue
+                seat, element = seats[key]
+                if (space := space_of(seat, element)) is None:
                     continue
                 why = misfit(element.kind, said[0], space)
                 if why is not None:

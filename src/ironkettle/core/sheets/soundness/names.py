@@ -233,7 +233,8 @@ def _noted_faults(path: str, sheet: Sheet, names: Names, noted_at: str | None) -
     """A torque told at a step wants a note of a torque there, with the limits of what can be."""
     yield from unknown(path, noted_at, names.steps, "step")
     for step in sheet.steps:
-        told = step.note is not None and step.note.read is Read.TORQUE and step.note.limit is not None
+        note = step.note
+        told = note is not None and note.read is Read.TORQUE and note.limit is not None and not note.readings
         if step.key == noted_at and not told:
             text = "its step writes down no torque: a note with read: torque and a limit"
             yield FieldFault(path, text, ("limit: 10 N·m to 60 N·m",))
