@@ -39,7 +39,7 @@ def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine)
             "FN-6107": ("set", "Set effort to"),
             "FN-5510": ("strip", "Coupling clam"),
             "FN-3702": ("release", "Tray and kit "),
-            "FN-7203": ("strip", "Cup seal: as "),
+            "FN-7203": ("strip", "Cup seal, cyl"),
             "FN-8001": ("rebuild", "Head bolts: 1"),
             "FN-0903": ("test", "Hold on the c"),
             "FN-0611": ("test", "Hold on the p"),

@@ -10,6 +10,7 @@ from ironkettle.core.jobs.figure_tests import FigureTest, figure_test_of
 from ironkettle.core.sealing.catalogue import KINDS
 from ironkettle.core.sealing.facing import Orientation, OrientedElement
 from ironkettle.core.sheets.document.answers import answered, depending
+from ironkettle.core.sheets.document.beforehand import with_first_work
 from ironkettle.core.sheets.document.facts import orientation_of
 from ironkettle.core.sheets.document.fastening import FastenerGroup
 from ironkettle.core.sheets.document.parts import PartSpec
@@ -127,11 +128,11 @@ def resolve(sheet: Sheet, answers: Mapping[str, str], quick_service: str | None 
     """
     known = {question.key for question in sheet.questions}
     given = {question: choice for question, choice in answers.items() if question in known}
-    drawn = expanded(answered(sheet, given))
+    drawn = with_first_work(expanded(answered(sheet, given)))
     if quick_service is None:
         waiting = tuple(dict.fromkeys(question for _, question in depending(sheet, given)))
         return Resolved(sheet, given, drawn, drawn, waiting)
     interval = interval_of(sheet, quick_service)
     narrow = quick_service_sheet(sheet, interval)
     waiting = tuple(dict.fromkeys(question for _, question in depending(narrow, given)))
-    return Resolved(narrow, given, expanded(answered(narrow, given)), drawn, waiting, interval)
+    return Resolved(narrow, given, with_first_work(expanded(answered(narrow, given))), drawn, waiting, interval)

@@ -10,6 +10,7 @@ from ironkettle.core.machine.cylinders import oil_to_drain, size_cylinder
 from ironkettle.core.sheets.document.facts import cylinder_of
 from ironkettle.core.sheets.document.parts import Fate
 from ironkettle.core.sheets.document.work import StepSpec
+from ironkettle.core.sheets.soundness.order import side_by_side
 
 
 def shown_at(resolved: Resolved, step: StepSpec) -> str | None:
@@ -31,9 +32,9 @@ def grip_words(resolved: Resolved, step: StepSpec) -> str | None:
 
 
 def left_on(resolved: Resolved, step: StepSpec) -> Iterator[str]:
-    """Parts that are never taken off in this job, where a hand is at work beside them."""
+    """Parts that are never taken off in this job, where a hand is at work beside them: not those of another position."""
     for part in resolved.parts.values():
-        if step.stage == "strip" and part.fate is Fate.LEAVE:
+        if step.stage == "strip" and part.fate is Fate.LEAVE and not side_by_side(part.key, step.key):
             yield f"{part.name}: leave on{f', {part.why}' if part.why else ''}"
 
 

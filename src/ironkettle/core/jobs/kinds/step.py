@@ -190,7 +190,7 @@ def _fits_of(resolved: Resolved, step: StepSpec) -> list[str]:
 
 def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
     resolved = case.resolved
-    handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on) if key in resolved.parts]
+    handled = [resolved.parts[key] for key in (*step.takes_off, *step.puts_on, *step.handles) if key in resolved.parts]
     entry: JsonObject = {"kind": "step_done", "step": step.key}
     off = {key: places.get(key, 0) + 1 for key in step.takes_off}
     if step.takes_off:
@@ -211,7 +211,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         caution=step.caution,
         tools=(*step.tools, *step.consumables),
         delicate=(*delicate_of(handled), *cleaning_words(case, step), *left_on(resolved, step)),
-        place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on)), None),
+        place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on, *step.handles)), None),
         hold=grip_words(resolved, step),
         asks=(*_asks(resolved, step), *_ask_cleaner(case, step)),
         tray=tuple(f"place {place}: {resolved.parts[key].name}" for key, place in off.items() if key in resolved.parts),

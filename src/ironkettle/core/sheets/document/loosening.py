@@ -47,7 +47,9 @@ _WORDS = frozenset(
     }
 )  # fmt: skip
 # Warnings, and what stands in for one.
-_WARNINGS = frozenset({"caution", "delicate", "never", "stop", "hold", "may", "refuses", "free", "align", "side"})
+_WARNINGS = frozenset(
+    {"caution", "delicate", "never", "stop", "hold", "may", "refuses", "free", "align", "side", "does"}
+)
 # Words that a test is held against: whatever stood there must stand there still.
 _CRITERIA = frozenset({"sign"})
 _SAFETY = frozenset(

@@ -177,8 +177,10 @@ class FaceSeat(_GrooveSeat):
 
 
 class _BoxSeat(_Seat):
+    """``shaft``: 0 where a whole disc fills the bore."""
+
     bore: TolerancedLength
-    shaft: TolerancedLength
+    shaft: InnerDiameter
     length: TolerancedLength
 
     @property

@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel
 
+from ironkettle.core.sheets.document.places import StationSpec
 from ironkettle.core.sheets.document.sheet import PositionSpec, Sheet
 from ironkettle.core.sheets.document.supplies import Kit, KitLine
 from ironkettle.core.sheets.document.work import StepSpec
@@ -30,7 +31,7 @@ _ONE = {
 }
 _SEVERAL = {
     "between", "after", "loosens", "relieves", "takes_off", "opens", "puts_on", "closes", "tightens", "sets", "runs",
-    "meets", "ahead_of", "across", "element", "elements", "parts", "fastener", "zones", "steps",
+    "meets", "ahead_of", "across", "element", "elements", "parts", "fastener", "zones", "steps", "takes", "handles",
 }  # fmt: skip
 
 
@@ -95,8 +96,16 @@ def _with_position(sheet: Sheet, position: PositionSpec) -> Sheet:
 def _copy(item: M, names: set[str], one: str, position: PositionSpec) -> M:
     renamed = _renamed(item, names, one)
     update: dict[str, Any] = {"key": f"{item.key}@{one}"}  # type: ignore[attr-defined]
+    where = f", {position.name.lower()} {one}"
     if hasattr(item, "name"):
-        update["name"] = f"{item.name}, {position.name.lower()} {one}"
+        update["name"] = f"{item.name}{where}"
+    if isinstance(renamed, StationSpec):
+        update["seats"] = [
+            seat.model_copy(
+                update={"elements": [e.model_copy(update={"name": f"{e.name}{where}"}) for e in seat.elements]}
+            )
+            for seat in renamed.seats
+        ]
     return renamed.model_copy(update=update)
 
 
@@ -156,8 +165,10 @@ def _steps(steps: list[StepSpec], names: set[str], position: PositionSpec) -> It
 def _block(block: list[StepSpec], names: set[str], position: PositionSpec) -> Iterable[StepSpec]:
     for one in position.of:
         for step in block:
-            text = f"{step.text} ({position.name.lower()} {one})"
-            yield _renamed(step, names, one).model_copy(update={"key": f"{step.key}@{one}", "text": text})
+            where = f" ({position.name.lower()} {one})"
+            renamed = _renamed(step, names, one)
+            first = renamed.first and renamed.first.model_copy(update={"does": f"{renamed.first.does}{where}"})
+            yield renamed.model_copy(update={"key": f"{step.key}@{one}", "text": f"{step.text}{where}", "first": first})
 
 
 def _with_after(steps: list[StepSpec]) -> list[StepSpec]:

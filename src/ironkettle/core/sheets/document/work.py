@@ -51,10 +51,17 @@ class TimerSpec(Strict):
     may_cut: bool = False
 
 
+class FirstWork(Strict):
+    """What is done before the seals of a step are fitted; ``takes``: the parts it puts on or handles, by key, and its tools in words."""
+
+    takes: list[Text] = Field(default_factory=list)
+    does: Text
+
+
 class StepSpec(Keyed):
     """``after``: None for the step before it, an empty list for none. ``ahead_of``: put on before parts it would wait for;
     ``cleans``: parts cleaned of a ``soil``, by the cleaning table, with a ``cleaner`` of the list; ``hot``: heat comes with it.
-    What its words give away counts too."""
+    What its words give away counts too. ``first``: work before its seals are fitted; ``handles``: parts in hand that stay where they are."""
 
     stage: Literal["safe", "strip", "clean", "rebuild"]
     text: Text
@@ -89,4 +96,6 @@ class StepSpec(Keyed):
     free: Text | None = None
     again_after_pressure: bool | None = None
     each: bool = False
+    first: FirstWork | None = None
+    handles: Names = Field(default_factory=list)
     lubricant: Text | None = None

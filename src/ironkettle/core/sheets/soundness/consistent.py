@@ -49,10 +49,13 @@ def _mark_too_early(path: str, step: StepSpec, groups: dict[str, FastenerGroup])
 def _sockets(
     path: str, step: StepSpec, groups: dict[str, FastenerGroup], threads: tuple[Thread, ...]
 ) -> Iterator[FieldFault]:
-    """A socket that fits the hexagon of none of the threads that are turned with it."""
+    """A socket that fits the hexagon of none of the threads that are turned with it.
+
+    Bolts and nuts of a grade have the hexagon of their thread; a cap or a fitting may have any.
+    """
     turned = [groups[key] for key in (*step.loosens, *step.tightens) if key in groups]
     sizes = {group.key: found.major_diameter for group in turned if (found := _thread(group, threads)) is not None}
-    if not sizes:
+    if not sizes or any(group.grade is None or group.key not in sizes for group in turned):
         return
     for place, tool in enumerate(step.tools):
         said = _SOCKET.search(tool)

@@ -11,6 +11,7 @@ from shapely.geometry.base import BaseGeometry as Geometry
 
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.sheets.document.answers import answered, geometry_answers
+from ironkettle.core.sheets.document.beforehand import step_of, with_first_work
 from ironkettle.core.sheets.document.fastening import FastenerGroup
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.work import StepSpec
@@ -39,9 +40,9 @@ def covering_faults(sheet: Sheet) -> Iterator[FieldFault]:
     places = {step.key: place for place, step in enumerate(sheet.steps)}
     told: set[str] = set()
     for answers in combinations:
-        reduced = answered(sheet, answers)
+        reduced = with_first_work(answered(sheet, answers))
         for step, part, group in _left_loose(reduced):
-            path = f"steps.{places[step.key]}.puts_on"
+            path = f"steps.{places[step_of(step.key)]}.puts_on"
             if path not in told and _is_covered(reduced, step, part, group):
                 told.add(path)
                 names = {one.key: one.name for one in sheet.parts}

@@ -48,6 +48,8 @@ def _holds_stiff(seat: SeatSpec) -> TypeGuard[BoxSeat | PressInSeat]:
 
 def _stands_before(station: StationSpec, seat: BoxSeat | PressInSeat, inside: PartSpec) -> bool:
     """Whether the part inside has something thicker than the hole of the ring, on the side that the ring enters from."""
+    if seat.shaft.value.nominal <= 0:
+        return False  # a disc goes over nothing
     hole = seat.shaft.value.nominal / 2 + _PASSES
     from_left = station.entered_from == station.between[0]
     thicker = [one for one in (solid.body for solid in inside.solid) if isinstance(one, _ROUND) and _radius(one) > hole]

@@ -130,7 +130,7 @@ def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
             ("relieves", pressed, "part, zone or setting"), ("takes_off", names.parts, "part"), ("cleans", names.parts, "part"),
             ("opens", names.stations, "station"), ("puts_on", names.parts, "part"),
             ("closes", names.stations, "station"), ("tightens", names.fasteners, "fastener group"),
-            ("sets", names.settings, "setting"), ("ahead_of", names.parts, "part"), ("runs", names.tests, "test"),
+            ("sets", names.settings, "setting"), ("ahead_of", names.parts, "part"), ("handles", names.parts, "part"), ("runs", names.tests, "test"),
             ("meets", names.marks, "mark"),
         ):  # fmt: skip
             yield from _all_known(f"{path}.{field}", getattr(step, field) or (), known, what)

@@ -8,6 +8,7 @@ from itertools import pairwise
 
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sheets.document.answers import answered, first_answers
+from ironkettle.core.sheets.document.beforehand import step_of, with_first_work
 from ironkettle.core.sheets.document.parts import Fate
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.work import StepSpec
@@ -46,7 +47,7 @@ def rebuild_waits(sheet: Sheet) -> dict[str, dict[str, str]]:
     for step in sheet.steps:
         if step.stage == "rebuild":
             for by, reason in (*_later_parts(sheet, step), *_open_stations(sheet, step)):
-                if by != step.key:
+                if step_of(by) != step_of(step.key):
                     waits[step.key].setdefault(by, reason)
     return waits
 
@@ -63,7 +64,7 @@ def _later_parts(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
 
 
 def _open_stations(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
-    off_in, opened = off_in_step(sheet), _opened_in(sheet)
+    off, off_in, opened = off_order(sheet), off_in_step(sheet), _opened_in(sheet)
     names = {part.key: part.name for part in sheet.parts}
     stations = {station.key: station for station in sheet.stations}
     closing = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.closes}
@@ -71,7 +72,12 @@ def _open_stations(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
         for key, place in opened.items():
             station = stations[key]
             left_out = station.fitted == "in_place" or side_by_side(part, key) or station.carrier in step.ahead_of
-            if key in closing and place >= off_in[part] and not left_out:
+            # Opened at the step that took the part off, but by a part that came off before it there.
+            parted = [
+                off[one] for one in (station.carrier, station.counterface) if off_in.get(one or "") == place and one
+            ]
+            before = place == off_in[part] and bool(parted) and min(parted) < off[part]
+            if key in closing and place >= off_in[part] and not left_out and not before:
                 yield closing[key], f"{station.name} was opened with {names[part]} or after it"
 
 
@@ -128,11 +134,13 @@ def order_faults(sheet: Sheet) -> Iterator[FieldFault]:
 
 
 def _circle(sheet: Sheet, places: Mapping[str, int]) -> Iterator[FieldFault]:
-    reduced = answered(sheet, first_answers(sheet, {}))
-    own = {key: [one for one in before if one in places] for key, before in after_of(reduced).items()}
+    reduced = with_first_work(answered(sheet, first_answers(sheet, {})))
+    own = {key: [one for one in before if step_of(one) in places] for key, before in after_of(reduced).items()}
     circle = _circle_in(own)
     if circle:
-        yield FieldFault(f"steps.{places[circle[0]]}.after", f"waits for itself in a circle: {' → '.join(circle)}")
+        yield FieldFault(
+            f"steps.{places[step_of(circle[0])]}.after", f"waits for itself in a circle: {' → '.join(circle)}"
+        )
         return
     needed = dependencies(reduced)
     circle = _circle_in({key: list(before) for key, before in needed.items()})
@@ -142,7 +150,7 @@ def _circle(sheet: Sheet, places: Mapping[str, int]) -> Iterator[FieldFault]:
             for earlier, later in pairwise(circle)
             if earlier in needed.get(later, {})
         ]
-        yield FieldFault(f"steps.{places[circle[0]]}", f"the order contradicts itself: {'; '.join(reasons)}")
+        yield FieldFault(f"steps.{places[step_of(circle[0])]}", f"the order contradicts itself: {'; '.join(reasons)}")
 
 
 def _circle_in(graph: Mapping[str, list[str]]) -> list[str]:
