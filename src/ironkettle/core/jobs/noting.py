@@ -76,7 +76,8 @@ def noting_asks(step: StepSpec) -> Iterator[Ask]:
         _, wide, _ = measured(spec.read, None, "note")
         for place, name in enumerate(spec.readings):
             # What each reads is free; how far they differ is held.
-            yield Ask(f"readings.{place}", spec.read, f"{spec.ask}: {name}", unit=unit, limit=wide)
+            hint = f"{spec.limit} between them" if spec.limit else None
+            yield Ask(f"readings.{place}", spec.read, f"{spec.ask}: {name}", unit=unit, limit=wide, hint=hint)
     else:
         yield Ask("note", spec.read, spec.ask, unit=unit, limit=limit)
     if spec.limit and may_be_otherwise(step):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ironkettle.core.base.errors import fault
-from ironkettle.core.base.quantities import Dimension, read_quantity, read_torque
+from ironkettle.core.base.quantities import Dimension, read_quantity, read_torque, written_turns
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.base import measured
 from ironkettle.core.jobs.kinds.step import STEPS
@@ -77,8 +77,8 @@ def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
     """A phase in words."""
     if isinstance(phase, TurnsPhase):
         turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
-        amount = f"{turns[0]:g}" if turns[0] == turns[1] else f"{turns[0]:g} to {turns[1]:g}"
-        return f"{amount} turns {_way(phase)}"
+        amount = " to ".join(dict.fromkeys(written_turns(one) for one in turns))
+        return f"{amount} {'turn' if turns[1] <= 1 else 'turns'} {_way(phase)}"
     if isinstance(phase, SlotPhase):
         return f"{_way(phase)} to the nearest of {phase.slots} slots"
     if isinstance(phase, GapPhase):
@@ -110,10 +110,11 @@ def dial_of(phase: Phase) -> Dial | None:
     if isinstance(phase, TurnsPhase):
         low, high = turns_between(phase)
         back = -1 if phase.back else 1
+        between = f", {360 * low:.0f}° to {360 * high:.0f}°" if isinstance(phase.turns, tuple) else ", as drawn"
         return Dial(
             turn_deg=back * 180 * (low + high),
             slots=None,
-            words=f"{'back ' if phase.back else ''}from where it stands now, as drawn",
+            words=f"{'back ' if phase.back else ''}from where it stands now{between}",
         )
     if isinstance(phase, SlotPhase):
         way = "back" if phase.back else "on"

@@ -13,6 +13,7 @@ from ironkettle.core.base.quantities import read_toleranced_length
 from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.facts import orientation_of
 from ironkettle.core.sheets.document.places import SeatKind
+from ironkettle.core.sheets.document.positions import expanded
 from ironkettle.core.sheets.drawing.picture import Picture, Way, picture, shapes_of
 from ironkettle.core.sheets.drawing.section import view_of, views_of
 from ironkettle.core.sheets.soundness.check import check_document
@@ -221,3 +222,13 @@ def test_an_adjuster_is_a_part_of_its_sheet() -> None:
     (found,) = check_document(document, TABLES).faults
     assert found.field == "settings.0.adjuster.part"
     assert "“screw” is not a part of this sheet" in found.message
+
+
+def test_of_several_alike_each_says_which_it_is() -> None:
+    sheet = expanded(answered(sheet_of(unit("jetting-pump-box")), {"lantern": "loose", "nut-thread": "coarse"}))
+    drawn = picture(sheet, ring_table())
+    assert {(one.key, one.position) for one in drawn.stations if one.key.startswith("nut-wiper")} == {
+        (f"nut-wiper@{one}", one) for one in ("1", "2", "3")
+    }
+    once = picture(sheet_of(unit("fuel-injector")), ring_table())
+    assert {one.position for one in (*once.stations, *once.parts)} == {None}

@@ -1,11 +1,22 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
 	import { cornersOf, letterOf, polygon, spread, textMiddle } from './paint';
-	import { AMONG_OTHERS, partBox, pathOf, pictureFrame, type Dimension, type Picture } from './picture';
+	import {
+		AMONG_OTHERS,
+		ofPosition,
+		partBox,
+		pathOf,
+		pictureFrame,
+		type Dimension,
+		type Picture
+	} from './picture';
 
 	interface Props {
+		/** The whole picture: of several alike that are drawn in one place, those in hand are shown. */
 		picture: Picture;
 		name: string;
+		/** Which of several alike is in hand; the first where none is. */
+		position?: string | null;
 		selected?: string | null;
 		/** Draws the elements of the selected station the wrong way round. */
 		turned?: boolean;
@@ -26,8 +37,9 @@
 		onZone?: (zone: string) => void;
 	}
 	let {
-		picture,
+		picture: whole,
 		name,
+		position = null,
 		selected = null,
 		turned = false,
 		part = null,
@@ -41,6 +53,7 @@
 	}: Props = $props();
 
 	const id = $props.id();
+	const picture = $derived(ofPosition(whole, position));
 	const station = $derived(picture.stations.find((one) => one.key === selected) ?? null);
 	const frame = $derived(
 		pictureFrame(picture, station ?? partBox(picture, part), station ? 0 : AMONG_OTHERS)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { spread, textMiddle } from './paint';
-import { pathOf, pictureFrame, type Picture } from './picture';
+import { ofPosition, pathOf, pictureFrame, type Picture } from './picture';
 
 const picture = {
 	view: 'main',
@@ -28,6 +28,26 @@ describe('the picture of a sheet', () => {
 			]
 		});
 		expect(path).toBe('M 0,0 L 4,0 L 4,-3 Z M 1,-1 L 2,-1 L 2,-2 Z');
+	});
+
+	it('shows one of several alike that are drawn in one place, the first where none is in hand', () => {
+		const alike = {
+			...picture,
+			parts: [{ key: 'crank' }, { key: 'nut@1', position: '1' }, { key: 'nut@2', position: '2' }],
+			stations: [
+				{ key: 'box@1', position: '1' },
+				{ key: 'box@2', position: '2' }
+			],
+			elements: [
+				{ key: 'ring@1', station: 'box@1' },
+				{ key: 'ring@2', station: 'box@2' }
+			]
+		} as unknown as Picture;
+		const keys = (shown: Picture) =>
+			[...shown.parts, ...shown.stations, ...shown.elements].map((one) => one.key);
+		expect(keys(ofPosition(alike, '2'))).toEqual(['crank', 'nut@2', 'box@2', 'ring@2']);
+		expect(keys(ofPosition(alike, null))).toEqual(['crank', 'nut@1', 'box@1', 'ring@1']);
+		expect(ofPosition(picture, '2')).toBe(picture);
 	});
 
 	it('shows the unit on both sides of its axis, with room for the numbers', () => {

@@ -11,6 +11,21 @@ export function pathOf(shape: { outer: unknown; holes: unknown }): string {
 	return rings.map((ring) => `M ${ring.map(([z, r]) => `${z},${-(r ?? 0)}`).join(' L ')} Z`).join(' ');
 }
 
+/** A picture with one of several alike that are drawn in one place: the one named, else the first. */
+export function ofPosition(picture: Picture, named: string | null): Picture {
+	const first = [...picture.stations, ...picture.parts].find((one) => one.position)?.position ?? null;
+	if (first === null) return picture;
+	const shown = named ?? first;
+	const stations = picture.stations.filter((one) => !one.position || one.position === shown);
+	const keys = new Set(stations.map((one) => one.key));
+	return {
+		...picture,
+		stations,
+		parts: picture.parts.filter((one) => !one.position || one.position === shown),
+		elements: picture.elements.filter((one) => keys.has(one.station))
+	};
+}
+
 /** The share of a large picture that the figures of its diameters take. */
 const FIGURES = 0.32;
 

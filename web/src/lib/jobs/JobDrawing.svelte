@@ -45,6 +45,12 @@
 			? (task?.place ?? null)
 			: null
 	);
+	/** Which of several alike the task is at. */
+	const position = $derived(
+		[...(picture?.stations ?? []), ...(picture?.parts ?? [])].find(
+			(one) => one.key === (picked ?? task?.place)
+		)?.position ?? null
+	);
 	const zone = (key: string | null | undefined) =>
 		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
 	const neutral = $derived(task?.screen.kind === 'plain' ? (task.screen.neutral ?? []) : []);
@@ -76,6 +82,7 @@
 		<SheetPicture
 			{picture}
 			name={view.sheet_name}
+			{position}
 			selected={place}
 			{part}
 			drawn={view.drawn}

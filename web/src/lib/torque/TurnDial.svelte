@@ -14,7 +14,7 @@
 	const slots = $derived(Array.from({ length: dial.slots ?? 0 }, (_, n) => (360 * n) / (dial.slots ?? 1)));
 </script>
 
-<svg viewBox="0 0 120 134" role="img" aria-label={dial.words}>
+<svg viewBox="0 0 120 120" role="img" aria-label={dial.words}>
 	<circle cx="60" cy="60" r="54" class="body" />
 	<polygon
 		points={[0, 60, 120, 180, 240, 300].map((deg) => `${at(deg, 30).x},${at(deg, 30).y}`).join(' ')}
@@ -41,8 +41,8 @@
 		</marker>
 	</defs>
 	<text x="60" y="64">{Math.abs(dial.turn_deg) > 0.5 ? `${Math.round(Math.abs(dial.turn_deg))}°` : ''}</text>
-	<text x="60" y="130" class="word">{dial.words}</text>
 </svg>
+<p class="text-center text-balance">{dial.words}</p>
 
 <style>
 	.body {
@@ -80,9 +80,5 @@
 		font-weight: 700;
 		text-anchor: middle;
 		fill: var(--color-base-content);
-	}
-	.word {
-		font-size: 8px;
-		font-weight: 400;
 	}
 </style>

@@ -19,7 +19,7 @@ from ironkettle.core.base.quantities.parse import (
 )
 from ironkettle.core.base.quantities.slips import unit_slip
 from ironkettle.core.base.quantities.tolerance import Toleranced, read_toleranced, read_toleranced_length
-from ironkettle.core.base.quantities.turns import turns_of
+from ironkettle.core.base.quantities.turns import turns_of, written_turns
 from ironkettle.core.base.quantities.units import (
     BASE_UNIT,
     DROP_ML,
@@ -71,4 +71,5 @@ __all__ = [
     "turns_of",
     "unit_slip",
     "written_half",
+    "written_turns",
 ]

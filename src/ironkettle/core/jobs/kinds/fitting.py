@@ -21,7 +21,6 @@ from ironkettle.core.jobs.kinds.base import (
     ask_yes,
     delicate_of,
     known,
-    measured,
     merged,
     offset_choices,
     offset_label,
@@ -199,9 +198,10 @@ def _task(case: Case, at: ElementAt) -> Task:
         asks.append(Ask("offset", Read.ZONE, offset_label(at), offset_choices(resolved, at), right=right))
     if spec.depth_below:
         wanted = spec.depth_below.value
-        unit, _, _ = measured(Read.LENGTH, spec.depth_below, "depth_below")
         low, high = 0.9 * wanted, 1.1 * wanted
-        asks.append(Ask("depth_below", Read.LENGTH, "How deep does it lie?", unit="mm", limit=(low, high), hint=unit))
+        asks.append(
+            Ask("depth_below", Read.LENGTH, "How deep does it lie below the rim?", unit="mm", limit=(low, high))
+        )
     if spec.marks:
         asks.append(ask_yes("marks", f"As marked: {', '.join(spec.marks)}?"))
     asks += _asks_of_origin(case, at)

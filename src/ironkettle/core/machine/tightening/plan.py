@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ironkettle.core.base.findings import Finding, caution, info, reject
+from ironkettle.core.base.quantities import written_turns
 from ironkettle.core.machine.tightening.locking import Locking, locking_findings
 from ironkettle.core.machine.tightening.passes import Pass, Turn, settings_of, turns_of, unreached
 from ironkettle.core.machine.tightening.pattern import Layout
@@ -271,7 +272,8 @@ def _without_torque(spec: ByTurns | ToSlot | ToStop, turns: Sequence[Turn], lock
     if isinstance(spec, ByTurns):
         travel = spec.turns * spec.pitch
         way = "back from the bottom" if spec.from_bottom else "on from contact"
-        text = f"{spec.turns:g} turn {way}, {travel:.2f} mm of travel; draw a line across nut and body first"
+        turned = f"{written_turns(spec.turns)} {'turn' if spec.turns <= 1 else 'turns'}"
+        text = f"{turned} {way}, {travel:.2f} mm of travel: count it by a flat or a pencil stroke"
     elif isinstance(spec, ToSlot):
         degrees, travel = 360 / spec.slots, spec.pitch / spec.slots
         if spec.from_bottom:

@@ -44,6 +44,15 @@ def base_key(key: str) -> str:
     return key.partition("@")[0]
 
 
+def position_of(key: str) -> str | None:
+    """The position that a key belongs to; None for what is there once.
+
+    >>> position_of("piston@2")
+    '2'
+    """
+    return key.partition("@")[2] or None
+
+
 def expanded(sheet: Sheet) -> Sheet:
     """The sheet with every repeated item once for each position.
 

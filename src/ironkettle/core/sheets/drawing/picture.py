@@ -26,6 +26,7 @@ from ironkettle.core.sheets.document.places import (
     RodSeat,
     SeatKind,
 )
+from ironkettle.core.sheets.document.positions import position_of
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.drawing.profiles import half_ball, profile
 from ironkettle.core.sheets.drawing.seats import Laid
@@ -58,13 +59,14 @@ class ZonePicture:
 
 @dataclass(frozen=True, slots=True)
 class PartPicture:
-    """``caption``: its name with what is adjusted by turning it; None for a part that sets nothing."""
+    """``caption``: its name with what is adjusted by turning it, None for a part that sets nothing; ``position``: as of a station."""
 
     key: str
     name: str
     material: str | None
     caption: str | None
     shapes: tuple[Shape, ...]
+    position: str | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,8 +106,11 @@ class DrawnDimension:
 
 @dataclass(frozen=True, slots=True)
 class StationPicture:
+    """``position``: which of several alike it belongs to, all of which are drawn in one place; None for what is there once."""
+
     key: str
     name: str
+    position: str | None
     box: tuple[float, float, float, float]
     dimensions: tuple[DrawnDimension, ...]
 
@@ -170,7 +175,7 @@ def _zones(sheet: Sheet, found: dict[str, Geometry], zones: dict[str, Zone]) -> 
 def _part(sheet: Sheet, part: PartSpec, metal: Geometry) -> PartPicture:
     sets = [one.name for one in sheet.settings if one.adjuster is not None and one.adjuster.part == part.key]
     caption = f"{part.name}: {', '.join(name[0].lower() + name[1:] for name in sets)}" if sets else None
-    return PartPicture(part.key, part.name, part.material, caption, shapes_of(metal))
+    return PartPicture(part.key, part.name, part.material, caption, shapes_of(metal), position_of(part.key))
 
 
 def _element(
@@ -225,7 +230,7 @@ def _stations(drawn: Section) -> list[StationPicture]:
         # A diameter that several grooves share is told once.
         once = {(one.word, one.text, one.end[1]): one for one in reversed(told) if one.way is Way.ACROSS}
         dimensions = tuple(one for one in told if one.way is not Way.ACROSS or one in once.values())
-        found.append(StationPicture(key, seats[0].station.name, box, dimensions))
+        found.append(StationPicture(key, seats[0].station.name, position_of(key), box, dimensions))
     return found
 
 

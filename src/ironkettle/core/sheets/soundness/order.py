@@ -10,6 +10,7 @@ from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.beforehand import step_of, with_first_work
 from ironkettle.core.sheets.document.parts import Fate
+from ironkettle.core.sheets.document.positions import position_of
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.work import StepSpec
 
@@ -83,9 +84,8 @@ def _open_stations(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
 
 def side_by_side(one: str, other: str) -> bool:
     """Whether two things belong to different positions of several alike: neither waits for the other."""
-    _, _, mine = one.partition("@")
-    _, _, theirs = other.partition("@")
-    return bool(mine and theirs and mine != theirs)
+    mine, theirs = position_of(one), position_of(other)
+    return mine is not None and theirs is not None and mine != theirs
 
 
 def _opened_in(sheet: Sheet) -> dict[str, int]:
