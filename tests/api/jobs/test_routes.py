@@ -23,7 +23,7 @@ def test_a_reversed_lip_is_told_with_what_comes_of_it_and_cannot_be_fitted_so(cl
     view = walk.walk(client, job, until="fit:rod-lip", found={LIP: {"faced": "outside"}})
     assert ["rod lip seal was found reversed" in cause for cause in view["causes"]] == [True]
     lies = next(one for one in view["drawn"] if one["element"] == "rod-lip")
-    assert lies == {"element": "rod-lip", "state": "found", "faces": "outside", "wrong": True}
+    assert lies == {"element": "rod-lip", "state": "off", "faces": "outside", "wrong": True}
     refused = send(client, job, payload_of(task_of(view, "fit:rod-lip"), faces="outside"))
     assert refused.status_code == 422
     assert (

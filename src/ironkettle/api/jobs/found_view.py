@@ -18,12 +18,13 @@ from ironkettle.store.jobs.rows import JobRow, earlier_jobs
 
 
 class DrawnOut(BaseModel):
-    """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
+    """How an element lies in the drawing now: found, off since the strip-down is done, or fitted; which zone it faces, or faced when it came
+    off, and whether that is wrong."""
 
     model_config = ConfigDict(from_attributes=True)
 
     element: str
-    state: Literal["unknown", "found", "missing", "fitted"]
+    state: Literal["unknown", "found", "off", "missing", "fitted"]
     faces: str | None
     wrong: bool
 

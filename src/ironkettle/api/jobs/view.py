@@ -41,6 +41,7 @@ from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
 from ironkettle.core.jobs.kinds.release import Released
+from ironkettle.core.jobs.kinds.step import parts_off
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
@@ -184,6 +185,7 @@ class JobState(BaseModel):
     photos: list[PhotoOut]
     findings: list[FindingOut]
     drawn: list[DrawnOut]
+    parts_off: list[str]
     leaks: list[LeakOut]
     suspects: list[SuspectOut]
     points: list[PointAtOut]
@@ -237,6 +239,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
         drawn=[DrawnOut.model_validate(one) for one in drawn_elements(case)],
+        parts_off=sorted(parts_off(case)),
         leaks=[LeakOut.model_validate(one) for one in leaks_of(case)],
         suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],

@@ -10,16 +10,20 @@ from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.correction import decided_causes
 from ironkettle.core.jobs.kinds.find import FOUND, reversed_words
 from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.skip import is_skipped
+from ironkettle.core.jobs.kinds.step import is_done
+from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.sealing.failures import Cause
 from ironkettle.core.sheets.drawing.leaks import paths_through
 
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """How an element lies in the drawing now: found or fitted, which zone it faces, whether that is wrong."""
+    """How an element lies in the drawing now: found, off since the strip-down is done, or fitted; which zone it faces, or faced when it came
+    off, and whether that is wrong."""
 
     element: str
-    state: Literal["unknown", "found", "missing", "fitted"]
+    state: Literal["unknown", "found", "off", "missing", "fitted"]
     faces: str | None = None
     wrong: bool = False
 
@@ -34,19 +38,34 @@ class Leak:
 
 def drawn_elements(case: Case) -> tuple[Drawn, ...]:
     """How each element lies now."""
-    return tuple(_drawn(case, key) for key in case.resolved.elements)
+    stripped = _is_stripped(case)
+    return tuple(_drawn(case, key, stripped=stripped) for key in case.resolved.elements)
 
 
-def _drawn(case: Case, key: str) -> Drawn:
+def _is_stripped(case: Case) -> bool:
+    """Whether the strip-down is behind, and all that came off in it told: from then on a place is empty until it is filled."""
+    steps = [step for step in case.resolved.sheet.steps if step.stage == "strip"]
+    opened = {station for step in steps for station in step.opens}
+    elements = [key for key, at in case.resolved.elements.items() if at.station.key in opened]
+    return (
+        bool(steps)
+        and all(is_done(case, step) or is_skipped(case.state, f"step:{step.key}") for step in steps)
+        and all(case.state.has(FOUND, key) or is_skipped(case.state, f"find:{key}") for key in elements)
+    )
+
+
+def _drawn(case: Case, key: str, *, stripped: bool) -> Drawn:
     must = case.resolved.oriented[key].faces
-    seen, fitted = case.state.get(FOUND, key), case.state.get(FITTED, key)
-    if fitted is not None:
-        return Drawn(key, "fitted", fitted.faces)
+    seen, fitted = case.state.get(FOUND, key), case.state.book(FITTED).get(key)
+    if fitted is not None and not undone(case, "elements", key, fitted.mark):
+        return Drawn(key, "fitted", fitted.value.faces)
     if seen is None:
         return Drawn(key, "unknown")
     if not seen.present:
         return Drawn(key, "missing", wrong=True)
-    return Drawn(key, "found", seen.faced, wrong=must is not None and seen.faced not in {None, must})
+    return Drawn(
+        key, "off" if stripped else "found", seen.faced, wrong=must is not None and seen.faced not in {None, must}
+    )
 
 
 def leaks_of(case: Case) -> Iterator[Leak]:

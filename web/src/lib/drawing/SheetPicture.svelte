@@ -24,6 +24,8 @@
 		part?: string | null;
 		/** How the elements lie, where that was recorded. */
 		drawn?: Schemas['DrawnOut'][];
+		/** Parts that are off the unit: their outlines only are drawn. */
+		off?: string[];
 		/** Stations that a leak passes through. */
 		leaking?: string[];
 		/** Elements drawn without their way round: it is asked, not shown. */
@@ -44,6 +46,7 @@
 		turned = false,
 		part = null,
 		drawn = [],
+		off = [],
 		leaking = [],
 		neutral = [],
 		subject = null,
@@ -112,8 +115,12 @@
 		const directed = Object.keys(element.outlines).length > 1;
 		return directed && (neutral.includes(element.key) || lying.get(element.key)?.state === 'unknown');
 	}
+	/** Whether a part is off, and not the one in hand or the one whose seals are. */
+	const isAway = (key: string) => off.includes(key) && key !== inHand?.key && key !== station?.carrier;
+	/** Whether its place is empty: it came off, and none has gone in since. */
+	const isOff = (element: Element) => lying.get(element.key)?.state === 'off';
 	function outline(element: Element): number[][] {
-		if (isNeutral(element)) return cornersOf(element.box);
+		if (isNeutral(element) || isOff(element)) return cornersOf(element.box);
 		const lies = lying.get(element.key);
 		const faced = lies?.faces ?? element.faces ?? '-';
 		const other = Object.keys(element.outlines).find((zone) => zone !== faced) ?? faced;
@@ -166,9 +173,14 @@
 						d={pathOf(shape)}
 						class="part"
 						data-shade={order % 3}
+						data-off={isAway(piece.key) || undefined}
 						data-hand={piece.key === part || undefined}><title>{piece.name}</title></path
 					>
-					{#if order % 3 === 0}<path d={pathOf(shape)} class="bare" fill="url(#{id}-hatch)" />{/if}
+					{#if order % 3 === 0 && !isAway(piece.key)}<path
+							d={pathOf(shape)}
+							class="bare"
+							fill="url(#{id}-hatch)"
+						/>{/if}
 				{/each}
 			{/each}
 			{#each picture.elements as element, index (index)}
@@ -181,7 +193,7 @@
 					data-kind={element.kind}
 					data-rigid={element.rigid || undefined}
 					data-state={isNeutral(element) ? undefined : lies?.state}
-					data-wrong={(!isNeutral(element) && lies?.wrong) || undefined}
+					data-wrong={(!isNeutral(element) && !isOff(element) && lies?.wrong) || undefined}
 					data-neutral={isNeutral(element) || undefined}
 					data-subject={element.key === subject || undefined}
 				>
@@ -335,6 +347,11 @@
 	.part[data-shade='2'] {
 		fill: var(--solid-fastener);
 	}
+	.part[data-off] {
+		fill: color-mix(in oklab, var(--solid-housing) 12%, transparent);
+		stroke: color-mix(in oklab, var(--color-base-content) 45%, transparent);
+		stroke-dasharray: 5 4;
+	}
 	.part[data-hand] {
 		stroke: var(--color-accent);
 		stroke-width: 3px;
@@ -361,6 +378,10 @@
 		stroke: var(--color-error);
 		stroke-width: 2px;
 		stroke-dasharray: 4 3;
+	}
+	.element[data-state='off'] {
+		fill: none;
+		stroke-dasharray: 3 3;
 	}
 	.element[data-neutral] {
 		fill: color-mix(in oklab, var(--rubber) 35%, transparent);

@@ -59,7 +59,7 @@
 		Object.keys(element.outlines).length > 1 &&
 		(neutral.includes(element.key) ||
 			view.drawn.find((one) => one.element === element.key)?.state === 'unknown');
-	const words = { unknown: '', found: 'as found', missing: 'missing', fitted: 'fitted' };
+	const words = { unknown: '', found: 'as found', off: 'not in yet', missing: 'missing', fitted: 'fitted' };
 </script>
 
 {#if picture}
@@ -86,6 +86,7 @@
 			selected={place}
 			{part}
 			drawn={view.drawn}
+			off={view.parts_off}
 			leaking={[
 				...view.leaks.flatMap((leak) => leak.stations),
 				...(task?.stage === 'as_found' || task?.stage === 'safe'
@@ -111,7 +112,9 @@
 				{#each elements as element (element.key)}
 					{@const lies = view.drawn.find((one) => one.element === element.key)}
 					<li class={[element.key === task?.subject && 'font-bold']}>
-						{element.name}{#if isOpen(element)}{:else if lies && lies.state !== 'unknown'}:
+						{element.name}{#if isOpen(element)}{:else if lies?.state === 'off'}<span class="faint"
+								>: {words.off}</span
+							>{:else if lies && lies.state !== 'unknown'}:
 							<span class={lies.wrong ? 'text-error' : 'text-success'}
 								>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong &&
 								lies.faces

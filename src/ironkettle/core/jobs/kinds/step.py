@@ -299,21 +299,30 @@ def refuse_if_apart(case: Case) -> None:
             raise RefusedError("blocked", f"the unit is apart: {step.text}")
 
 
+def parts_off(case: Case) -> frozenset[str]:
+    """The parts that are off the unit now: taken off, and put back by no step that stands."""
+    steps = case.state.book(STEPS)
+    off: set[str] = set()
+    back: set[str] = set()
+    for step in case.resolved.sheet.steps:
+        marked = steps.get(step.key)
+        if marked is None:
+            continue
+        off |= {*step.takes_off, *(one.part for one in marked.value.parts_off)}
+        if not undone(case, "steps", step.key, marked.mark):
+            back |= set(step.puts_on)
+    return frozenset((off - back) & set(case.resolved.parts))
+
+
 def _hand_over(case: Case) -> Iterator[Line]:
     """Parts that are off and have not gone back, with their places in the tray; steps marked between."""
-    steps = case.state.book(STEPS)
-    back = {
-        part
-        for step in case.resolved.sheet.steps
-        if (marked := steps.get(step.key)) and not undone(case, "steps", step.key, marked.mark)
-        for part in step.puts_on
-    }
+    steps, off = case.state.book(STEPS), parts_off(case)
     for step in case.resolved.sheet.steps:
         marked = steps.get(step.key)
         if marked is None:
             continue
         for one in marked.value.parts_off:
-            if one.part in case.resolved.parts and one.part not in back:
+            if one.part in off:
                 yield Line.by(
                     Section.OFF, f"{case.resolved.parts[one.part].name}: tray, place {one.place}", marked.mark
                 )

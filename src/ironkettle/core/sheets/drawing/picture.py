@@ -106,11 +106,13 @@ class DrawnDimension:
 
 @dataclass(frozen=True, slots=True)
 class StationPicture:
-    """``position``: which of several alike it belongs to, all of which are drawn in one place; None for what is there once."""
+    """``position``: which of several alike it belongs to, all of which are drawn in one place; None for what is there once.
+    ``carrier``: the part that its seals are fitted to."""
 
     key: str
     name: str
     position: str | None
+    carrier: str | None
     box: tuple[float, float, float, float]
     dimensions: tuple[DrawnDimension, ...]
 
@@ -226,11 +228,12 @@ def _stations(drawn: Section) -> list[StationPicture]:
             max(c[2] for c in corners),
             max(c[3] for c in corners),
         )
+        station = seats[0].station
         told = [one for seat in seats for one in _dimensions(seat)]
         # A diameter that several grooves share is told once.
         once = {(one.word, one.text, one.end[1]): one for one in reversed(told) if one.way is Way.ACROSS}
         dimensions = tuple(one for one in told if one.way is not Way.ACROSS or one in once.values())
-        found.append(StationPicture(key, seats[0].station.name, position_of(key), box, dimensions))
+        found.append(StationPicture(key, station.name, position_of(key), station.carrier, box, dimensions))
     return found
 
 
