@@ -74,6 +74,8 @@ def hand(page: Page) -> Locator:
 def pick(page: Page, words: str) -> None:
     """Take another task of the stage."""
     page.get_by_role("main").get_by_role("button", name=re.compile(words)).first.click()
+    # What has just come into hand takes no key for a moment.
+    expect(page.locator("[data-task] button[aria-disabled]")).to_have_count(0)
 
 
 def key_of(page: Page) -> str:
@@ -117,7 +119,8 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> None:
         # What is folded away is for another day.
         if box.is_visible() and box.input_value() == "":
             label = str(box.evaluate("node => node.labels[0].textContent.trim()"))
-            box.fill(next((text for name, text in given.items() if name in label), "as it should be"))
+            usual = "0" if box.get_attribute("inputmode") == "decimal" else "as it should be"
+            box.fill(next((text for name, text in given.items() if name in label), usual))
 
 
 def do(page: Page, given: Mapping[str, str] | None = None) -> str:

@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Annotated
 
-from pydantic import BeforeValidator, Field
+from pydantic import Field
 
 from ironkettle.core.base.quantities import Dimension, read_toleranced
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.kinds.base import ItemKey, Short, value_of
+from ironkettle.core.jobs.kinds.base import ItemKey, Short, Written, value_of
 from ironkettle.core.jobs.rungs import RUNGS
 from ironkettle.core.jobs.state import Payload
-from ironkettle.core.machine.parts import figure_of, read_limit
+from ironkettle.core.machine.parts import Limit, figure_of, read_limit
 from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import LookPoint, MeasuredPoint, PartSpec, PointSpec, YesNoPoint
 from ironkettle.core.sheets.document.parts import Rung as RungSpec
@@ -47,16 +46,11 @@ _FAR, _FAR_FROM_NOMINAL = 20.0, 1.5
 _DRESS_PITS = 1
 
 
-def _as_text(value: object) -> object:
-    """A bare number read is kept as text, as readings with a unit are."""
-    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
-
-
 class PointRead(Payload):
     """``values`` as typed with their unit; ``seen``: the signs seen, *none* where there are none; ``good``: yes or no."""
 
     point: ItemKey
-    values: list[Annotated[Short, BeforeValidator(_as_text)]] = Field(default_factory=list, max_length=24)
+    values: list[Written] = Field(default_factory=list, max_length=24)
     seen: list[Short] | Short | None = None
     good: bool | None = None
 
@@ -177,12 +171,21 @@ def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
     return most is not None and computed(spec, one.values) <= most + 1e-9
 
 
+# What is read off a dial from a zero of its own, both ways.
+SIGNED = frozenset({"run_out", "flatness", "difference"})
+
+
+def limit_of(spec: MeasuredPoint) -> Limit | None:
+    """The limit of a point as figures; None where it has none. [base unit]"""
+    return read_limit(spec.limit, "limit", dimension_of(spec.read)) if spec.limit else None
+
+
 def computed(spec: MeasuredPoint, values: Sequence[str]) -> float:
     """What the readings of a point come to, in the base unit: what the sheet computes of them, else the worst of them. [base unit]"""
     read = [value_of(text, spec.read, "values") for text in values]
     if spec.compute is not None:
         return figure_of(spec.compute, read, nominal_of(spec))
-    limit = read_limit(spec.limit, "limit", dimension_of(spec.read)) if spec.limit else None
+    limit = limit_of(spec)
     if limit is not None and limit.high is None:
         return min(read)
     return max(read, key=lambda value: _how_far(value, limit.low if limit else None, limit.high if limit else None))

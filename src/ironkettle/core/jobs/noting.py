@@ -8,7 +8,7 @@ from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import show
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.kinds.base import measured, value_of
+from ironkettle.core.jobs.kinds.base import measured, refuse_below_zero, value_of
 from ironkettle.core.jobs.overstressed import check_proof
 from ironkettle.core.machine.parts import figure_of
 from ironkettle.core.sheets.document.facts import dimension_of
@@ -20,22 +20,19 @@ from ironkettle.core.sheets.document.work import StepNote, StepSpec
 def check_noted(case: Case, step: StepSpec, note: str, readings: Sequence[str], against: str | None) -> None:
     """Raises RuleError for what is left out or no reading, and for one outside its limit where it may not be, or without a reason."""
     spec = step.note
-    if spec is None or not spec.readings:
-        if readings:
-            raise fault("readings", "this step takes no readings one by one: leave it out")
-        if spec is None:
-            return
-    if spec.readings and len(readings) != len(spec.readings):
-        raise fault("readings", f"{spec.ask}: read each of {', '.join(spec.readings)}")
-    if not spec.readings and not note:
-        raise fault("note", f"write down: {spec.ask}")
-    if spec.read is Read.TEXT:
+    _check_there(spec, note, readings)
+    if spec is None or spec.read is Read.TEXT:
         return
+    _, _, limit = measured(spec.read, spec.limit, "note")
+    for place, text in enumerate(readings):
+        field = f"readings.{place}"
+        refuse_below_zero(text, value_of(text, spec.read, field), spec.read, None, field)
     value = _value(spec, note, readings)
+    if not readings:
+        refuse_below_zero(note, value, spec.read, limit, "note")
     for group in case.resolved.sheet.fasteners:
         if any(isinstance(phase, TorquePhase) and phase.noted_at == step.key for phase in group.phases):
             check_proof(case, group, value, "note")
-    _, _, limit = measured(spec.read, spec.limit, "note")
     if limit is None or limit.holds(value):
         return
     field = "readings" if spec.readings else "note"
@@ -45,6 +42,18 @@ def check_noted(case: Case, step: StepSpec, note: str, readings: Sequence[str], 
     if against is None:
         text = f"{says}; read again, or give the reason why it is so all the same"
         raise fault(field, text, spec.limit or "", code="out-of-limits")
+
+
+def _check_there(spec: StepNote | None, note: str, readings: Sequence[str]) -> None:
+    """Raises RuleError for what a step asks for and is left out, and for readings that it does not ask for."""
+    if (spec is None or not spec.readings) and readings:
+        raise fault("readings", "this step takes no readings one by one: leave it out")
+    if spec is None:
+        return
+    if spec.readings and len(readings) != len(spec.readings):
+        raise fault("readings", f"{spec.ask}: read each of {', '.join(spec.readings)}")
+    if not spec.readings and not note:
+        raise fault("note", f"write down: {spec.ask}")
 
 
 def _value(spec: StepNote, note: str, readings: Sequence[str]) -> float:

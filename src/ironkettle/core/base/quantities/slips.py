@@ -1,4 +1,4 @@
-"""A reading in another unit than the one that is expected, whose bare number would fit: most often the unit was mistaken."""
+"""A reading in another unit than the one that is expected, whose bare number would fit, or one that has lost its point."""
 
 from __future__ import annotations
 
@@ -13,13 +13,15 @@ from ironkettle.core.base.quantities.units import Dimension, find_unit, to_base
 
 # Within this factor of an expected figure a number is near it, beyond the other it is far from it. No published source.
 _NEAR, _FAR = 2.0, 3.0
+# So many times more than anything expected is no reading of it: a point was lost. No published source.
+_LOST_POINT = 100.0
 _FIGURE = re.compile(rf"(?P<number>{NUMBER})\s*(?P<unit>[^\W\d_][^\s,;+±]*)")
 # A number near a temperature in another unit says nothing: the scales cross.
 _APART = frozenset(Dimension) - {Dimension.TEMPERATURE, Dimension.ANGLE}
 
 
 def unit_slip(text: str, expected: Iterable[str]) -> str | None:
-    """Why a reading looks as if its unit was mistaken, in words; None where it does not, and where the text is no quantity.
+    """Why a reading looks as if its unit was mistaken or its point lost, in words; None where it does not, and where the text is no quantity.
 
     Parameters: text : a reading as written, with its unit; expected : what was written about it, figures with their units anywhere in them.
 
@@ -35,6 +37,9 @@ def unit_slip(text: str, expected: Iterable[str]) -> str | None:
         meant = to_base(_number(text), one.unit)
         if one.unit != read.unit and _ratio(meant, one.value) <= _NEAR:
             return f"{text.strip()} is {show(read.value, one.unit)}; {one.text} is expected: was it {_number(text):g} {one.unit.symbol}?"
+    highest = max(figures, key=lambda one: one.value)
+    if read.value >= _LOST_POINT * highest.value * (1 - 1e-9):
+        return f"{text.strip()} is {read.value / highest.value:.0f} times {highest.text}: was a point lost?"
     return None
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping
 from typing import Annotated
 
@@ -22,10 +23,13 @@ ItemKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_\-]{0,59}(
 
 def _as_written(value: object) -> object:
     """A number counted or read, as it would be written down."""
-    return f"{value:g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
+    return f"{value:.12g}" if isinstance(value, int | float) and not isinstance(value, bool) else value
 
 
 Short = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), Plain]
+Written = Annotated[
+    str, BeforeValidator(_as_written), StringConstraints(min_length=1, max_length=120, strip_whitespace=True), Plain
+]
 Note = Annotated[
     str, BeforeValidator(_as_written), StringConstraints(max_length=2000, strip_whitespace=True), *PlainLines
 ]
@@ -107,10 +111,26 @@ def value_of(text: str, read: Read, field: str) -> float:
     dimension = dimension_of(read)
     if dimension is None:
         try:
-            return float(text.replace(",", "."))
+            value = float(text.replace(",", "."))
         except ValueError:
-            raise fault(field, f"“{text}” is not a number", "12") from None
+            value = math.nan
+        if not math.isfinite(value):
+            raise fault(field, f"“{text}” is not a number", "12")
+        return value
     return read_quantity(text, dimension, field).value
+
+
+# What has no direction: a depth, a torque, a count.
+_MAGNITUDES = frozenset({
+    Read.NUMBER, Read.LENGTH, Read.TORQUE, Read.VOLUME, Read.FLOW, Read.TIME, Read.FORCE, Read.SPEED,
+})  # fmt: skip
+
+
+def refuse_below_zero(text: str, value: float, read: Read, limit: Limit | None, field: str) -> None:
+    """Raises RuleError for a reading below 0 of what cannot be; not where its limit itself goes below. ``value``: as read [base unit]."""
+    may = limit is not None and any(end is not None and end < 0 for end in (limit.low, limit.high))
+    if value < 0 and read in _MAGNITUDES and not may:
+        raise fault(field, f"{text} is below 0, which cannot be", "0 or more", code="out-of-limits")
 
 
 def _unit_in(limit: str | None, dimension: Dimension) -> str:

@@ -62,6 +62,8 @@ class ElementFound(Payload):
     note: Note = ""
 
 
+# Sections of rings, from the smallest of any series to the largest. [mm]
+_SECTION = (0.5, 20.0)
 FOUND: Book[str, ElementFound] = Book("found")
 
 
@@ -86,6 +88,8 @@ def _check(case: Case, payload: ElementFound) -> None:
         raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
         raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
+    if payload.section is not None and not _SECTION[0] <= payload.section.value <= _SECTION[1]:
+        raise fault("section", f"{payload.section} is no section of a ring", "0.5 mm to 20 mm", code="out-of-limits")
     if not payload.present and set(payload.signs) - {Sign.NONE}:
         raise fault("signs", "signs are not needed for a missing seal", Sign.NONE.value)
     if not payload.present and payload.lubricant is not None:
@@ -138,7 +142,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
     if at.spec.kind is ElementKind.O_RING:
         label = "Section, if it looks like the wrong ring"
-        asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=(0.5, 20.0), optional=True))
+        asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=_SECTION, optional=True))
     asks.append(Ask("lubricant", Read.CHOICE, "Lubricant on it, if known", _LUBRICANTS, optional=True))
     asks.append(Ask("note", Read.TEXT, "What you saw", optional=True))
     missed = f"; easily missed{f': {at.spec.why}' if at.spec.why else ''}" if at.spec.easily_missed else ""

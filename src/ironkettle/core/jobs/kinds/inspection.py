@@ -17,17 +17,19 @@ from ironkettle.core.jobs.condemned import CONDEMNED, check_may_overrule
 from ironkettle.core.jobs.inspecting import (
     NOTHING_SEEN,
     ORDER,
+    SIGNED,
     VERDICT_WORD,
     PointRead,
     Verdict,
     far_off,
     figure_words,
+    limit_of,
     limit_words,
     points_of,
     verdict_of,
 )
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, delicate_of, known, measured, value_of
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, delicate_of, known, measured, refuse_below_zero, value_of
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
@@ -104,6 +106,8 @@ def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, 
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
         for place, text in enumerate(one.values):
             value = value_of(text, spec.read, f"{path}.values.{place}")
+            if spec.compute not in SIGNED:
+                refuse_below_zero(text, value, spec.read, limit_of(spec), f"{path}.values.{place}")
             _check_count(f"{path}.values.{place}", part, spec, text, value)
             slip = unit_slip(text, [one for one in (spec.limit, spec.nominal) if one])
             odd = slip or (f"{text} {far}" if (far := far_off(spec, value)) else None)

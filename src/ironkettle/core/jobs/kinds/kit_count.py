@@ -36,6 +36,8 @@ def _as_listed(kit: Kit) -> AllAsShould:
     return AllAsShould(words="Counted, all as listed", values=values, focus=False)
 
 
+# So many times what is needed is counted in a bag at most without a word.
+_MOST = 2
 _TASK = TaskKind("count", "Kit counted", screen=_screen)
 
 
@@ -64,6 +66,10 @@ def _check_count(case: Case, payload: KitCounted) -> None:
     lines = {line.key: line for line in kits[payload.kit].lines}
     for index, one in enumerate(payload.lines):
         known(f"lines.{index}.line", one.line, lines, "line of this kit")
+        most = _MOST * lines[one.line].count
+        if one.counted > most and not payload.note:
+            text = f"{lines[one.line].name}: {one.counted} counted, {lines[one.line].count} needed; count again, or confirm it in the note"
+            raise fault(f"lines.{index}.counted", text, f"0 to {most}")
         if not one.used and lines[one.line].alternative_group is None:
             raise fault(f"lines.{index}.used", f"{lines[one.line].name} has no alternative; it is used or ordered")
     missing = [line.name for key, line in lines.items() if key not in {one.line for one in payload.lines}]
@@ -114,7 +120,7 @@ def _count(case: Case, kit: Kit) -> Task:
         hint = "; ".join(part for part in (source, shelf_words(for_line(case, line))) if part) or None
         label = f"{line.name}: {line.count} {'needed' if first else 'if used'}"
         # From none to twice what is needed: the middle is what should be there.
-        asks.append(Ask(f"lines.{index}.counted", Read.NUMBER, label, limit=(0, 2 * line.count), hint=hint))
+        asks.append(Ask(f"lines.{index}.counted", Read.NUMBER, label, limit=(0, _MOST * line.count), hint=hint))
     return Task(
         f"count:{kit.number}",
         Stage.KIT,

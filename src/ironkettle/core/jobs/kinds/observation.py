@@ -9,13 +9,14 @@ from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Reason, Short, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Reason, Written, known, measured, value_of
 from ironkettle.core.jobs.kinds.begin import CUT_SHORT, check_lasted, cut_words, lasting, look_lasts
 from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task
 from ironkettle.core.sheets.document.parts import Read
+from ironkettle.core.sheets.document.trials import Observation
 
 
 class Observed(Payload):
@@ -24,21 +25,32 @@ class Observed(Payload):
     kind: Literal["observation_noted"] = "observation_noted"
     observation: ItemKey
     when: Literal["as_found", "as_left"]
-    value: Short
+    value: Written
     cut_short: Reason | None = None
 
 
+# What is counted or read by eye is never more, either way. No published source.
+_MOST = 10_000
 OBSERVED: Book[tuple[str, str], Observed] = Book("observed")
 
 
 def _check(case: Case, payload: Observed) -> None:
     listed = {one.key: one for one in case.resolved.sheet.observations}
     known("observation", payload.observation, listed, "observation")
-    found = lasting(case, _key(payload.observation, payload.when), look_lasts(listed[payload.observation]))
+    spec = listed[payload.observation]
+    read = _read_of(spec)
+    if read is not Read.TEXT and abs(value_of(payload.value, read, "value")) > _MOST:
+        raise fault("value", f"{payload.value} is no reading of this: {spec.ask or spec.name}", f"-{_MOST} to {_MOST}")
+    found = lasting(case, _key(payload.observation, payload.when), look_lasts(spec))
     if found is not None:
         check_lasted(case, found, payload.cut_short)
     elif payload.cut_short is not None:
         raise fault("cut_short", "this takes no time that could be cut short; leave this out")
+
+
+def _read_of(spec: Observation) -> Read:
+    """What is read where something is looked at: as the sheet says it, else a number where it has a unit, else words."""
+    return spec.read or (Read.NUMBER if spec.unit else Read.TEXT)
 
 
 def _key(observation: str, when: str) -> str:
@@ -53,7 +65,11 @@ def _tasks(case: Case) -> Iterator[Draft]:
             label = spec.ask or f"{spec.name}{f' [{spec.unit}]' if spec.unit else ''}"
             key = _key(spec.key, when)
             found = lasting(case, key, look_lasts(spec))
-            asked = Ask("value", Read.TEXT, label, unit=spec.unit)
+            read = _read_of(spec)
+            unit, limit, _ = measured(read, None, "value")
+            # A unit that is as it should be drips, sinks and overfills by nothing.
+            right = 0 if read is Read.NUMBER else None
+            asked = Ask("value", read, label, unit=spec.unit or unit, limit=limit, right=right)
             task = Task(
                 key,
                 stage,

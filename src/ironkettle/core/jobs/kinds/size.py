@@ -54,6 +54,8 @@ class SizeChosen(Payload):
 
 
 _SHORTEST_REASON = 5
+# A worn, swollen or stretched seal is larger or smaller than its size by this at most. No published source.
+_UNLIKE = 1.35
 SIZES: Book[str, SizeChosen] = Book("sizes")
 
 
@@ -64,7 +66,7 @@ def _check(case: Case, payload: SizeChosen) -> None:
     if space is not None and told_size(at.spec.kind, payload.size) is None:
         text = f"“{payload.size}” is no size: write inside × outside × width in mm"
         raise fault("size", text, size_of_space(space))
-    why = misfit_of(case, payload)
+    why = misfit_of(case, payload) or _unlike(case, payload)
     if why is not None and len(payload.reason) < _SHORTEST_REASON:
         name = case.resolved.elements[payload.element].spec.name
         text = f"{payload.size} for the {name}: {why}; measure again, or give the reason in writing"
@@ -83,6 +85,25 @@ def misfit_of(case: Case, payload: SizeChosen) -> str | None:
         return None if space is None else ring_misfit(ring.inside_diameter, ring.section, space)
     check = check_gland(gland, ring, case.tables.glands)
     return "outside the usual limits of its groove" if check.verdict == "reject" else None
+
+
+def _unlike(case: Case, payload: SizeChosen) -> str | None:
+    """Which of the readings is not of the size that was chosen, in words; None where they agree, or none was taken."""
+    at = case.resolved.elements[payload.element]
+    if at.spec.kind.value == "o_ring":
+        ring = ring_of(case, payload.size)
+        inside, section = ring.inside_diameter, ring.section
+    else:
+        told = told_size(at.spec.kind, payload.size)
+        if told is None:
+            return None
+        inside, section = told[0], (told[1] - told[0]) / 2
+    for name, read, should in (
+        ("inside diameter", payload.inside_diameter, inside), ("section", payload.section, section),
+    ):  # fmt: skip
+        if read is not None and not 1 / _UNLIKE <= read.value / should <= _UNLIKE:
+            return f"its {name} is {should:g} mm, {read} was read"
+    return None
 
 
 def size_of_space(space: Space) -> str:

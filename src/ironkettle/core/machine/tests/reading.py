@@ -26,6 +26,7 @@ from ironkettle.core.machine.tests.model import Instrument, InstrumentUsed, Read
 
 Within = tuple[float | None, float | None]
 _WORST: tuple[Verdict, ...] = ("invalid", "fail", "undecided", "pass")
+_MAGNITUDES = frozenset({Dimension.FLOW, Dimension.VOLUME, Dimension.TIME, Dimension.TORQUE})
 # Readings of the same kind that differ more than this from their middle, in medians of their differences, are misread.
 _FAR = 8.0
 
@@ -39,8 +40,13 @@ def pressure_of(text: str, field: str) -> Quantity:
 
 
 def quantity_of(text: str, dimension: Dimension, field: str) -> Quantity:
-    """A quantity of a dimension; pressures as gauge. Raises RuleError."""
-    return pressure_of(text, field) if dimension is Dimension.PRESSURE else read_quantity(text, dimension, field)
+    """A quantity of a dimension; pressures as gauge, a flow, volume, time or torque not below 0. Raises RuleError."""
+    if dimension is Dimension.PRESSURE:
+        return pressure_of(text, field)
+    found = read_quantity(text, dimension, field)
+    if found.value < 0 and dimension in _MAGNITUDES:
+        raise fault(field, f"{text.strip()} is below 0, which cannot be", "0 or more")
+    return found
 
 
 def most_of(text: str, dimension: Dimension, field: str) -> float:
