@@ -78,3 +78,10 @@ def test_its_text_is_needed_and_its_order_is_that_of_the_sheet() -> None:
     late = plug(steps__3__first={"takes": [], "does": "Body turned over"}, steps__3__after=["in"])
     (found,) = check_document(late, TABLES).faults
     assert found.field == "steps.3.after"
+
+
+def test_what_is_nearly_a_part_is_no_tool() -> None:
+    """Words are tools; a slip of the pen is asked about."""
+    (found,) = faults(steps__3__first={"takes": ["boddy"], "does": "Body turned over"})
+    assert (found.field, found.accepts) == ("steps.3.first.takes.0", ("body",))
+    assert faults(steps__3__first={"takes": ["hook spanner"], "does": "Body turned over"}) == []

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
+	import Dimensions from './Dimensions.svelte';
 	import { cornersOf, letterOf, polygon, spread, textMiddle } from './paint';
 	import {
 		AMONG_OTHERS,
@@ -96,18 +97,6 @@
 	const bottom = $derived(frame.y + frame.height - letter * 0.7);
 	const sides = $derived(mirrored ? [1, -1] : [1]);
 
-	const radius = (one: Dimension) => Math.abs(one.end[1] ?? 0);
-	const diameters = $derived(
-		(station?.dimensions ?? []).filter((one) => one.way === 'across' && inside(frame.x + letter, radius(one)))
-	);
-	/** Where the diameters are written: over their lines, moved apart where two would lie on each other. */
-	const written = $derived(
-		spread(
-			diameters.map((one) => -radius(one) - letter * 0.25),
-			letter
-		)
-	);
-
 	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
 	type Element = Picture['elements'][number];
 	/** Whether which way round it lies is to be answered still: its place is drawn, its profile is not. */
@@ -203,49 +192,7 @@
 		</g>
 	{/each}
 	{#if mirrored}<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />{/if}
-	{#if station}
-		{#each station.dimensions as dimension, index (index)}
-			{@const [z0, r0] = dimension.start as [number, number]}
-			{@const [z1, r1] = dimension.end as [number, number]}
-			{#if dimension.way === 'along'}
-				<!-- What lies at the floor of a place is told below it, the rest above. -->
-				{@const down = r0 < (station.box[1] ?? 0) + 1e-6}
-				{@const y = -r0 + letter * (down ? 2 : -2 - index)}
-				<g class="dimension">
-					<path
-						d="M {z0} {-r0} V {y + letter * (down ? 0.2 : -0.2)} M {z1} {-r0} V {y +
-							letter * (down ? 0.2 : -0.2)} M {z0} {y} H {z1}"
-					/>
-					<text
-						x={(z0 + z1) / 2}
-						y={y + letter * (down ? 1.1 : -0.3)}
-						font-size={letter * 0.9}
-						class="word middle">{dimension.word} {dimension.text}</text
-					>
-				</g>
-			{:else if dimension.way === 'radial'}
-				<g class="dimension">
-					<path
-						d="M {z0} {-r0} H {z0 + letter * 2.2} M {z1} {-r1} H {z1 + letter * 2.2} M {z0 +
-							letter * 2} {-r0} V {-r1}"
-					/>
-					<text x={z0 + letter * 2.5} y={-(r0 + r1) / 2 + letter * 0.3} font-size={letter * 0.9} class="word"
-						>{dimension.word} {dimension.text}</text
-					>
-				</g>
-			{:else if diameters.includes(dimension)}
-				<g class="dimension">
-					<path d="M {frame.x} {-Math.abs(r1)} H {z0}" />
-					<text
-						x={frame.x + letter * 0.4}
-						y={written[diameters.indexOf(dimension)]}
-						font-size={letter * 0.9}
-						class="word">{dimension.word} {dimension.text}</text
-					>
-				</g>
-			{/if}
-		{/each}
-	{/if}
+	{#if station}<Dimensions dimensions={station.dimensions} box={station.box} {frame} {letter} />{/if}
 	{#each named as { key, words, at: [z, r] }, row (key)}
 		<line x1={z} x2={z} y1={mirrored ? r : -r} y2={bottom - letter * (2 * row + 1.5)} class="leader" />
 		<text
@@ -400,11 +347,6 @@
 		stroke: var(--color-base-content);
 		stroke-width: 1px;
 		stroke-dasharray: 18 4 4 4;
-	}
-	.dimension path {
-		fill: none;
-		stroke: var(--color-base-content);
-		stroke-width: 1px;
 	}
 	.word {
 		fill: var(--color-base-content);

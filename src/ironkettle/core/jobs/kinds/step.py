@@ -211,7 +211,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         caution=step.caution,
         tools=(*step.tools, *step.consumables),
         delicate=(*delicate_of(handled), *cleaning_words(case, step), *left_on(resolved, step)),
-        place=next(iter((*step.opens, *step.closes, *step.takes_off, *step.puts_on, *step.handles)), None),
+        place=next(iter((*step.opens, *step.closes, *step.handles, *step.takes_off, *step.puts_on)), None),
         hold=grip_words(resolved, step),
         asks=(*_asks(resolved, step), *_ask_cleaner(case, step)),
         tray=tuple(f"place {place}: {resolved.parts[key].name}" for key, place in off.items() if key in resolved.parts),

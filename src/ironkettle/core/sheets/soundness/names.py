@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Collection, Iterable, Iterator, Sequence
+from difflib import get_close_matches
 from typing import Any
 
 from ironkettle.core.base.errors import FieldFault
@@ -140,6 +141,10 @@ def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
             yield from _all_known(f"{path}.mark.across", step.mark.across, names.parts, "part")
         if step.note:
             yield from unknown(f"{path}.note.again_at", step.note.again_at, names.steps, "step")
+        for place, word in enumerate(step.first.takes if step.first else ()):
+            # A tool is written in words; what is nearly the name of a part was meant as one.
+            if word not in names.parts and (near := get_close_matches(word, names.parts, 1, 0.8)):
+                yield from unknown(f"{path}.first.takes.{place}", word, near, "part")
         if step.shows and sheet.cylinder is None:
             yield FieldFault("cylinder", f"is needed, since {step.key} shows a formula made from it")
     for index, ladder in enumerate(sheet.ladders):
