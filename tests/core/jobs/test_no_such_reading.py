@@ -11,7 +11,7 @@ from ironkettle.core.base.errors import NotAllowedError, RefusedError, RuleError
 from ironkettle.core.jobs.task import Task
 from tests.bench import Job, filled
 from tests.core.jobs.at_work import at, plugged
-from tests.tiny import UNITS, plug, sheet_of, unit
+from tests.tiny import UNITS, faults, plug, sheet_of, unit
 
 EVERY = sorted(path.stem for path in UNITS.glob("*.yaml"))
 
@@ -138,10 +138,15 @@ def test_what_is_observed_in_a_unit_is_a_number(value: Any, good: bool) -> None:
 
 def test_what_is_observed_without_a_unit_is_told_in_words() -> None:
     job = plugged(
-        observations=[{"key": "look", "name": "How it looks"}, {"key": "gap", "name": "Gap", "read": "length"}]
+        observations=[
+            {"key": "look", "name": "How it looks"},
+            {"key": "gap", "name": "Gap", "read": "length"},
+            {"key": "wet", "name": "Wet", "read": "yes_no"},
+        ]
     )
     asks = {task.key: task.asks[0] for task in job.tasks() if task.kind.key == "observe"}
     assert (asks["observe:look:as_found"].read.value, asks["observe:gap:as_found"].unit) == ("text", "mm")
+    assert asks["observe:wet:as_found"].read.value == "text"
     job.do({"kind": "observation_noted", "observation": "look", "when": "as_found", "value": "rusty"})
     refused(
         job, {"kind": "observation_noted", "observation": "gap", "when": "as_found", "value": "wide"}, "value", "wide"
@@ -160,3 +165,28 @@ def test_a_size_that_its_readings_do_not_bear_out_needs_a_reason() -> None:
     task = job.task("identify:wiper")
     refused(job, filled(task, inside_diameter="52 mm"), "size", "its inside diameter is 38 mm, 52 mm was read")
     job.do(filled(task, inside_diameter="39 mm", section="7.4 mm"))
+
+
+def test_a_disc_has_no_hole_that_its_size_could_belie() -> None:
+    seat = {"kind": "press_in", "at": 25, "bore": "20 mm", "shaft": "0 mm", "length": "4 mm"}
+    disc = {"key": "ring", "name": "disc", "kind": "seat_disc", "identify": True}
+    job = plugged(stations__0__seats=[{**seat, "elements": [disc]}], kits=[])
+    job.walk(until=lambda task: task.key == "identify:ring")
+    job.do(filled(job.task("identify:ring"), size="0 × 20 × 4", inside_diameter="1 mm", section="9.8 mm"))
+
+
+@pytest.mark.parametrize(
+    ("note", "field", "words"),
+    [
+        ({"ask": "How it looks", "readings": ["left", "right"]}, "steps.1.note.read", "something that is measured"),
+        (
+            {"ask": "How far", "read": "length", "readings": ["left"]},
+            "steps.1.note.readings",
+            "one reading differs from nothing",
+        ),
+    ],
+)
+def test_readings_that_cannot_differ_are_a_fault_of_the_sheet(note: dict[str, Any], field: str, words: str) -> None:
+    (found,) = faults(steps__1__note=note)
+    assert found.field == field
+    assert words in found.message

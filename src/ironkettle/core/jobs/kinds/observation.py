@@ -15,6 +15,7 @@ from ironkettle.core.jobs.kinds.intake import OBSERVE
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task
+from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.trials import Observation
 
@@ -49,8 +50,10 @@ def _check(case: Case, payload: Observed) -> None:
 
 
 def _read_of(spec: Observation) -> Read:
-    """What is read where something is looked at: as the sheet says it, else a number where it has a unit, else words."""
-    return spec.read or (Read.NUMBER if spec.unit else Read.TEXT)
+    """What is read where something is looked at: what the sheet says is measured, else a number where it has a unit, else words."""
+    if spec.read is not None and (spec.read is Read.NUMBER or dimension_of(spec.read) is not None):
+        return spec.read
+    return Read.NUMBER if spec.unit else Read.TEXT
 
 
 def _key(observation: str, when: str) -> str:

@@ -101,7 +101,8 @@ def _unlike(case: Case, payload: SizeChosen) -> str | None:
     for name, read, should in (
         ("inside diameter", payload.inside_diameter, inside), ("section", payload.section, section),
     ):  # fmt: skip
-        if read is not None and not 1 / _UNLIKE <= read.value / should <= _UNLIKE:
+        # A disc has no hole to be measured.
+        if read is not None and should > 0 and not 1 / _UNLIKE <= read.value / should <= _UNLIKE:
             return f"its {name} is {should:g} mm, {read} was read"
     return None
 

@@ -9,10 +9,12 @@ from typing import Any
 
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sealing.facing import ZoneKind
+from ironkettle.core.sheets.document.facts import dimension_of
 from ironkettle.core.sheets.document.fastening import MarkPhase, TorquePhase
 from ironkettle.core.sheets.document.fields import Item
 from ironkettle.core.sheets.document.parts import Read
 from ironkettle.core.sheets.document.sheet import Sheet
+from ironkettle.core.sheets.document.work import StepNote
 
 _MOST_SHOWN = 12
 
@@ -141,6 +143,7 @@ def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
             yield from _all_known(f"{path}.mark.across", step.mark.across, names.parts, "part")
         if step.note:
             yield from unknown(f"{path}.note.again_at", step.note.again_at, names.steps, "step")
+            yield from _note_faults(f"{path}.note", step.note)
         for place, word in enumerate(step.first.takes if step.first else ()):
             # A tool is written in words; what is nearly the name of a part was meant as one.
             if word not in names.parts and (near := get_close_matches(word, names.parts, 1, 0.8)):
@@ -152,6 +155,16 @@ def _step_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
         for place, rung in enumerate(ladder.rungs):
             for at, name in enumerate(rung.reads):
                 yield from _point_faults(f"ladders.{index}.rungs.{place}.reads.{at}", name.part, name.point, names)
+
+
+def _note_faults(path: str, note: StepNote) -> Iterator[FieldFault]:
+    """Readings whose difference is held: two at least, of something measured or counted."""
+    if note.readings and note.read is not Read.NUMBER and dimension_of(note.read) is None:
+        yield FieldFault(
+            f"{path}.read", "how far readings differ wants something that is measured", ("length", "number")
+        )
+    if len(note.readings) == 1:
+        yield FieldFault(f"{path}.readings", "one reading differs from nothing: name two, or leave it out")
 
 
 def _point_faults(path: str, part: str, point: str, names: Names) -> Iterator[FieldFault]:
