@@ -94,3 +94,31 @@ def test_fasteners_without_a_place_in_the_drawing_are_not_judged() -> None:
 
 def test_the_plug_alone_covers_nothing() -> None:
     assert checked().faults == []
+
+
+def test_what_would_take_too_long_to_judge_is_said_and_not_tried() -> None:
+    """Fifty nuts under two caps that came off before them: a hundred pairs are too many."""
+    steps = plug()["steps"]
+    nuts = [f"n{number}" for number in range(50)]
+    steps[1] = {"key": "caps-off", "stage": "strip", "text": "Caps off", "takes_off": ["one", "other"]}
+    steps.insert(
+        2,
+        {
+            "key": "out",
+            "stage": "strip",
+            "text": "Plug out",
+            "loosens": nuts,
+            "takes_off": ["plug"],
+            "opens": ["ring-place"],
+        },
+    )
+    steps.append({"key": "caps-on", "stage": "rebuild", "text": "Caps on", "puts_on": ["other", "one"]})
+    steps.append({"key": "tight", "stage": "rebuild", "text": "Nuts tight", "tightens": nuts})
+    document = plug(
+        steps=steps,
+        fasteners=[{"key": key, "name": f"Nut {key}", "part": "plug", "phases": [{"to": "hand"}]} for key in nuts],
+    )
+    document["parts"] += [{"key": key, "name": f"Cap {key}", "material": "steel"} for key in ("one", "other")]
+    assert [one.accepts for one in check_document(document, TABLES).faults] == [
+        ("up to 60 pairs of a part and a group",)
+    ]

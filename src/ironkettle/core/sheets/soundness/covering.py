@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Set
+from functools import cached_property
+from typing import TypeAlias
 
 import numpy as np
 import shapely
@@ -19,8 +21,12 @@ from ironkettle.core.sheets.drawing.proof import MOST_COMBINATIONS
 from ironkettle.core.sheets.drawing.section import Section, section, views_of
 from ironkettle.core.sheets.soundness.order import dependencies, off_in_step, side_by_side
 
+# For each step, the steps it comes after.
+Needed: TypeAlias = Mapping[str, Mapping[str, str]]
+# So many pairs of a part and a group are looked at in the drawing.
+MOST_JUDGED = 60
 # Lines across the drawing along which it is looked at a part, in each direction. [-]
-_LINES = 240
+_LINES = 120
 # What of a part has to be seen from one side for a tool to get to it. [share of its lines]
 _SEEN = 0.3
 # Faces that touch hide nothing. [mm]
@@ -39,24 +45,32 @@ def covering_faults(sheet: Sheet) -> Iterator[FieldFault]:
         return  # told by the proof of the drawing
     places = {step.key: place for place, step in enumerate(sheet.steps)}
     told: set[str] = set()
+    left = MOST_JUDGED
     for answers in combinations:
         reduced = with_first_work(answered(sheet, answers))
-        for step, part, group in _left_loose(reduced):
+        needed, drawings = dependencies(reduced), _Drawings(reduced)
+        for step, part, group in _left_loose(reduced, needed):
             path = f"steps.{places[step_of(step.key)]}.puts_on"
-            if path not in told and _is_covered(reduced, step, part, group):
+            if path in told:
+                continue
+            if (left := left - 1) < 0:
+                text = "too many fasteners are tightened after parts that came off before them"
+                yield FieldFault("steps", text, (f"up to {MOST_JUDGED} pairs of a part and a group",))
+                return
+            if _is_covered(drawings, _before(needed, step.key), part, group):
                 told.add(path)
                 names = {one.key: one.name for one in sheet.parts}
                 text = f"{names[part]} goes on over {group.name}, which is tightened later: tighten it before, or at this step"
                 yield FieldFault(path, text)
 
 
-def _left_loose(sheet: Sheet) -> Iterator[tuple[StepSpec, str, FastenerGroup]]:
+def _left_loose(sheet: Sheet, needed: Needed) -> Iterator[tuple[StepSpec, str, FastenerGroup]]:
     """What goes on, and which fasteners are tightened later though they came loose only after it was off."""
     off_in = off_in_step(sheet)
     loosened = {key: place for place, by in reversed(list(enumerate(sheet.steps))) for key in by.loosens}
     tight = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.tightens}
     for step in (one for one in sheet.steps if one.stage == "rebuild"):
-        before = _before(sheet, step.key)
+        before = _before(needed, step.key)
         for group in (one for one in sheet.fasteners if one.part is not None and one.key in tight):
             # One that no step loosens came away with its part.
             place = loosened.get(group.key, off_in.get(group.part or "", -1))
@@ -67,9 +81,8 @@ def _left_loose(sheet: Sheet) -> Iterator[tuple[StepSpec, str, FastenerGroup]]:
                     yield step, part, group
 
 
-def _before(sheet: Sheet, step: str) -> set[str]:
+def _before(needed: Needed, step: str) -> set[str]:
     """The steps that are surely done when a step is, and the step itself."""
-    needed = dependencies(sheet)
     found, left = {step}, [step]
     while left:
         left += (more := set(needed.get(left.pop(), ())) - found)
@@ -77,14 +90,24 @@ def _before(sheet: Sheet, step: str) -> set[str]:
     return found
 
 
-def _is_covered(sheet: Sheet, step: StepSpec, part: str, group: FastenerGroup) -> bool:
-    """Whether a part takes away the last side from which the fasteners' own part can be reached."""
-    off, held = off_in_step(sheet), group.part or ""
-    before = _before(sheet, step.key)
+class _Drawings:
+    """The sections of a sheet, made when the first of them is looked at."""
+
+    def __init__(self, sheet: Sheet) -> None:
+        self.sheet = sheet
+
+    @cached_property
+    def sections(self) -> list[Section]:
+        return [section(self.sheet, view) for view in views_of(self.sheet)]
+
+
+def _is_covered(drawings: _Drawings, before: Set[str], part: str, group: FastenerGroup) -> bool:
+    """Whether a part takes away the last side from which the fasteners' own part can be reached. ``before``: the steps done by then."""
+    sheet, held = drawings.sheet, group.part or ""
+    off = off_in_step(sheet)
     on = {one.key for one in sheet.parts if one.key not in off}
     on |= {key for by in sheet.steps if by.key in before for key in by.puts_on} - {part}
-    for view in views_of(sheet):
-        drawn = section(sheet, view)
+    for drawn in drawings.sections:
         inside = drawn.metal.get(held)
         if inside is None or part not in drawn.metal:
             continue

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 from graphlib import CycleError, TopologicalSorter
 from itertools import pairwise
+from typing import Self
 
 from ironkettle.core.base.errors import FieldFault
 from ironkettle.core.sheets.document.answers import answered, first_answers
 from ironkettle.core.sheets.document.beforehand import step_of, with_first_work
 from ironkettle.core.sheets.document.parts import Fate
+from ironkettle.core.sheets.document.places import StationSpec
 from ironkettle.core.sheets.document.positions import position_of
 from ironkettle.core.sheets.document.sheet import Sheet
 from ironkettle.core.sheets.document.work import StepSpec
@@ -37,6 +40,32 @@ def off_order(sheet: Sheet) -> dict[str, int]:
     return places
 
 
+@dataclass(frozen=True)
+class _Apart:
+    """How the strip-down takes a unit apart, and which steps bring it together again; parts in their order, the rest by place of the step."""
+
+    off: Mapping[str, int]
+    off_in: Mapping[str, int]
+    opened: Mapping[str, int]
+    put_on: Mapping[str, str]
+    closing: Mapping[str, str]
+    names: Mapping[str, str]
+    stations: Mapping[str, StationSpec]
+
+    @classmethod
+    def of(cls, sheet: Sheet) -> Self:
+        rebuild = [step for step in sheet.steps if step.stage == "rebuild"]
+        return cls(
+            off_order(sheet),
+            off_in_step(sheet),
+            _opened_in(sheet),
+            {part: step.key for step in rebuild for part in step.puts_on},
+            {station: step.key for step in rebuild for station in step.closes},
+            {part.key: part.name for part in sheet.parts},
+            {station.key: station for station in sheet.stations},
+        )
+
+
 def rebuild_waits(sheet: Sheet) -> dict[str, dict[str, str]]:
     """For each step of the rebuild, the steps that the strip-down puts before it, with the reason.
 
@@ -44,42 +73,40 @@ def rebuild_waits(sheet: Sheet) -> dict[str, dict[str, str]]:
     every station that was opened with it or later, but for those fitted in place. Left out are parts it is said
     to be ahead of, with their stations.
     """
+    apart = _Apart.of(sheet)
     waits: dict[str, dict[str, str]] = {step.key: {} for step in sheet.steps}
     for step in sheet.steps:
         if step.stage == "rebuild":
-            for by, reason in (*_later_parts(sheet, step), *_open_stations(sheet, step)):
+            for by, reason in (*_later_parts(apart, step), *_open_stations(apart, step)):
                 if step_of(by) != step_of(step.key):
                     waits[step.key].setdefault(by, reason)
     return waits
 
 
-def _later_parts(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
-    off = off_order(sheet)
-    names = {part.key: part.name for part in sheet.parts}
-    put_on = {part: by.key for by in sheet.steps if by.stage == "rebuild" for part in by.puts_on}
+def _later_parts(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
+    off = apart.off
     for part in (one for one in step.puts_on if one in off):
-        for other, by in put_on.items():
+        for other, by in apart.put_on.items():
             later = other in off and off[other] > off[part] and not side_by_side(part, other)
             if later and other not in step.ahead_of:
-                yield by, f"{names[other]} came off after {names[part]}"
+                yield by, f"{apart.names[other]} came off after {apart.names[part]}"
 
 
-def _open_stations(sheet: Sheet, step: StepSpec) -> Iterator[tuple[str, str]]:
-    off, off_in, opened = off_order(sheet), off_in_step(sheet), _opened_in(sheet)
-    names = {part.key: part.name for part in sheet.parts}
-    stations = {station.key: station for station in sheet.stations}
-    closing = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.closes}
-    for part in (one for one in step.puts_on if one in off_in):
-        for key, place in opened.items():
-            station = stations[key]
+def _open_stations(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
+    for part in (one for one in step.puts_on if one in apart.off_in):
+        for key, place in apart.opened.items():
+            station = apart.stations[key]
             left_out = station.fitted == "in_place" or side_by_side(part, key) or station.carrier in step.ahead_of
-            # Opened at the step that took the part off, but by a part that came off before it there.
-            parted = [
-                off[one] for one in (station.carrier, station.counterface) if off_in.get(one or "") == place and one
-            ]
-            before = place == off_in[part] and bool(parted) and min(parted) < off[part]
-            if key in closing and place >= off_in[part] and not left_out and not before:
-                yield closing[key], f"{station.name} was opened with {names[part]} or after it"
+            later = place >= apart.off_in[part] and not _parted_before(apart, station, part, place)
+            if key in apart.closing and later and not left_out:
+                yield apart.closing[key], f"{station.name} was opened with {apart.names[part]} or after it"
+
+
+def _parted_before(apart: _Apart, station: StationSpec, part: str, place: int) -> bool:
+    """Whether a station was opened at the step that took a part off, but by a part that came off before it there."""
+    own = [one for one in (station.carrier, station.counterface) if one is not None]
+    parted = [apart.off[one] for one in own if apart.off_in.get(one) == place]
+    return place == apart.off_in[part] and bool(parted) and min(parted) < apart.off[part]
 
 
 def side_by_side(one: str, other: str) -> bool:
