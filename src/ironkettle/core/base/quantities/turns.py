@@ -38,7 +38,7 @@ def turns_of(value: object) -> object:
 def written_turns(turns: float) -> str:
     """A number of turns as a hand makes it: halves, thirds, quarters, sixths and eighths as such, else three figures.
 
-    Parameters: turns, 0 or more. Source: by definition of a turn.
+    Parameters: turns : 0 or more [turns]. Raises nothing. Source: by definition of a turn.
 
     >>> written_turns(0.1667)
     '1/6'
