@@ -43,5 +43,8 @@
 </script>
 
 {#if shown && shown.toLowerCase() !== button.toLowerCase()}
-	<p class="faint" aria-live="polite" data-records>On the record: “{shown}”</p>
+	<p class="faint min-h-12" aria-live="polite" data-records>On the record: “{shown}”</p>
+{:else if task.asks.length}
+	<!-- Its room is kept: a button that moves under a finger takes no tap. -->
+	<div class="min-h-12"></div>
 {/if}
