@@ -36,7 +36,7 @@ def test_a_pit_is_not_less_than_nothing_deep() -> None:
     """A rod with a pit of −0.026 mm was within its limit of at most 0.05 mm once."""
     job = at("loader-lift-ram", "measure:rod")
     deep = {"points.0.values.0": "-0.026 mm"}
-    refused(job, filled(job.task("measure:rod"), **deep), "points.0.values.0", "is below 0, which cannot be")
+    refused(job, filled(job.task("measure:rod"), **deep), "points.0.values.0", "is below 0: read it again")
 
 
 @pytest.mark.parametrize("key", EVERY)
@@ -104,7 +104,7 @@ def test_a_note_goes_below_nothing_only_where_its_limit_does(limit: str, note: s
 
 def test_no_ring_is_as_thick_as_a_thumb() -> None:
     job = at("ballast-globe-valve", "find:plug-ring")
-    refused(job, filled(job.task("find:plug-ring"), section="33.8 mm"), "section", "is no section of a ring")
+    refused(job, filled(job.task("find:plug-ring"), section="33.8 mm"), "section", "is not the section of a ring")
     job.do(filled(job.task("find:plug-ring"), section="20 mm"))
 
 
@@ -133,7 +133,7 @@ def test_what_is_observed_in_a_unit_is_a_number(value: Any, good: bool) -> None:
     if good:
         job.do(document)
     else:
-        refused(job, document, "value", "is not a number|is no reading")
+        refused(job, document, "value", "is not a number|is out of range")
 
 
 def test_what_is_observed_without_a_unit_is_told_in_words() -> None:
@@ -178,11 +178,11 @@ def test_a_disc_has_no_hole_that_its_size_could_belie() -> None:
 @pytest.mark.parametrize(
     ("note", "field", "words"),
     [
-        ({"ask": "How it looks", "readings": ["left", "right"]}, "steps.1.note.read", "something that is measured"),
+        ({"ask": "How it looks", "readings": ["left", "right"]}, "steps.1.note.read", "have to be measured or counted"),
         (
             {"ask": "How far", "read": "length", "readings": ["left"]},
             "steps.1.note.readings",
-            "one reading differs from nothing",
+            "a difference needs two readings",
         ),
     ],
 )

@@ -139,7 +139,7 @@ def test_liquid_end_says_what_is_not_put_back_and_measures_its_pins() -> None:
     with pytest.raises(RuleError, match=words) as caught:
         job.do(filled(pins, **apart))
     assert caught.value.faults[0].field == "readings"
-    with pytest.raises(RuleError, match="read each of at the window, at the far side"):
+    with pytest.raises(RuleError, match="enter a reading for each: at the window, at the far side"):
         job.do({**filled(pins), "readings": ["12 mm"]})
     with pytest.raises(RuleError, match="a bit more"):
         job.do(filled(pins, **{"readings.1": "a bit more"}))

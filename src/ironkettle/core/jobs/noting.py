@@ -47,11 +47,11 @@ def check_noted(case: Case, step: StepSpec, note: str, readings: Sequence[str], 
 def _check_there(spec: StepNote | None, note: str, readings: Sequence[str]) -> None:
     """Raises RuleError for what a step asks for and is left out, and for readings that it does not ask for."""
     if (spec is None or not spec.readings) and readings:
-        raise fault("readings", "this step takes no readings one by one: leave it out")
+        raise fault("readings", "this step asks for no separate readings: leave them out")
     if spec is None:
         return
     if spec.readings and len(readings) != len(spec.readings):
-        raise fault("readings", f"{spec.ask}: read each of {', '.join(spec.readings)}")
+        raise fault("readings", f"{spec.ask}: enter a reading for each: {', '.join(spec.readings)}")
     if not spec.readings and not note:
         raise fault("note", f"write down: {spec.ask}")
 

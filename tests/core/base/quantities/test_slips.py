@@ -49,8 +49,11 @@ def test_what_is_read_in_the_expected_unit_is_never_asked_back(value: float, uni
 
 def test_a_lost_point_is_asked_about() -> None:
     """4101 bar where 4.4 bar is the highest figure that is expected: it was 4.101."""
-    assert unit_slip("4400 bar", ["4 bar ±0.1", "4.4 bar"]) == "4400 bar is 1000 times 4.4 bar: was a point lost?"
-    assert unit_slip("440 bar", ["4.4 bar"]) == "440 bar is 100 times 4.4 bar: was a point lost?"
+    assert (
+        unit_slip("4400 bar", ["4 bar ±0.1", "4.4 bar"])
+        == "4400 bar is 1000 times 4.4 bar: is the decimal point missing?"
+    )
+    assert unit_slip("440 bar", ["4.4 bar"]) == "440 bar is 100 times 4.4 bar: is the decimal point missing?"
     assert unit_slip("435 bar", ["4 bar ±0.1", "4.4 bar"]) is None
     # Of a leak there is never too little.
     assert unit_slip("0.001 ml/min", ["5 ml/min"]) is None

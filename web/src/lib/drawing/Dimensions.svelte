@@ -31,21 +31,30 @@
 		{@const y = -r0 + letter * (down ? 2 : -2 - index)}
 		{@const over = letter * (down ? 0.2 : -0.2)}
 		<path d="M {z0} {-r0} V {y + over} M {z1} {-r0} V {y + over} M {z0} {y} H {z1}" />
-		<text x={(z0 + z1) / 2} y={y + letter * (down ? 1.1 : -0.3)} font-size={letter * 0.9} class="middle"
-			>{dimension.word} {dimension.text}</text
+		<text
+			x={(z0 + z1) / 2}
+			y={y + letter * (down ? 1.1 : -0.3)}
+			font-size={letter * 0.9}
+			class="drawing-word middle">{dimension.word} {dimension.text}</text
 		>
 	{:else if dimension.way === 'radial'}
 		<path
 			d="M {z0} {-r0} H {z0 + letter * 2.2} M {z1} {-r1} H {z1 + letter * 2.2} M {z0 +
 				letter * 2} {-r0} V {-r1}"
 		/>
-		<text x={z0 + letter * 2.5} y={-(r0 + r1) / 2 + letter * 0.3} font-size={letter * 0.9}
-			>{dimension.word} {dimension.text}</text
+		<text
+			x={z0 + letter * 2.5}
+			y={-(r0 + r1) / 2 + letter * 0.3}
+			font-size={letter * 0.9}
+			class="drawing-word">{dimension.word} {dimension.text}</text
 		>
 	{:else if diameters.includes(dimension)}
 		<path d="M {frame.x} {-Math.abs(r1)} H {z0}" />
-		<text x={frame.x + letter * 0.4} y={written[diameters.indexOf(dimension)]} font-size={letter * 0.9}
-			>{dimension.word} {dimension.text}</text
+		<text
+			x={frame.x + letter * 0.4}
+			y={written[diameters.indexOf(dimension)]}
+			font-size={letter * 0.9}
+			class="drawing-word">{dimension.word} {dimension.text}</text
 		>
 	{/if}
 {/each}
@@ -56,14 +65,6 @@
 		stroke: var(--color-base-content);
 		stroke-width: 1px;
 		vector-effect: non-scaling-stroke;
-	}
-	text {
-		fill: var(--color-base-content);
-		stroke: var(--color-base-100);
-		stroke-width: 0.25em;
-		paint-order: stroke;
-		font-weight: 600;
-		pointer-events: none;
 	}
 	.middle {
 		text-anchor: middle;

@@ -199,7 +199,7 @@
 			x={textMiddle(z, words, letter * 1.7, frame)}
 			y={bottom - letter * 2 * row}
 			font-size={letter * 1.7}
-			class="word middle">{words}</text
+			class="drawing-word middle">{words}</text
 		>
 	{/each}
 	{#each points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0)) as point (point.part + point.point)}
@@ -210,7 +210,7 @@
 				x={textMiddle(z, point.words, letter, frame)}
 				y={-r - letter * 2}
 				font-size={letter}
-				class="word middle">{point.words}</text
+				class="drawing-word middle">{point.words}</text
 			>
 			<title>{point.ask}</title>
 		</g>
@@ -347,14 +347,6 @@
 		stroke: var(--color-base-content);
 		stroke-width: 1px;
 		stroke-dasharray: 18 4 4 4;
-	}
-	.word {
-		fill: var(--color-base-content);
-		stroke: var(--color-base-100);
-		stroke-width: 0.25em;
-		paint-order: stroke;
-		font-weight: 600;
-		pointer-events: none;
 	}
 	.middle,
 	.number {

@@ -39,7 +39,7 @@ def unit_slip(text: str, expected: Iterable[str]) -> str | None:
             return f"{text.strip()} is {show(read.value, one.unit)}; {one.text} is expected: was it {_number(text):g} {one.unit.symbol}?"
     highest = max(figures, key=lambda one: one.value)
     if read.value >= _LOST_POINT * highest.value * (1 - 1e-9):
-        return f"{text.strip()} is {read.value / highest.value:.0f} times {highest.text}: was a point lost?"
+        return f"{text.strip()} is {read.value / highest.value:.0f} times {highest.text}: is the decimal point missing?"
     return None
 
 

@@ -130,7 +130,7 @@ def refuse_below_zero(text: str, value: float, read: Read, limit: Limit | None, 
     """Raises RuleError for a reading below 0 of what cannot be; not where its limit itself goes below. ``value``: as read [base unit]."""
     may = limit is not None and any(end is not None and end < 0 for end in (limit.low, limit.high))
     if value < 0 and read in _MAGNITUDES and not may:
-        raise fault(field, f"{text} is below 0, which cannot be", "0 or more", code="out-of-limits")
+        raise fault(field, f"{text} is below 0: read it again", "0 or more", code="out-of-limits")
 
 
 def _unit_in(limit: str | None, dimension: Dimension) -> str:

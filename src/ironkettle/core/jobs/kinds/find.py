@@ -89,7 +89,12 @@ def _check(case: Case, payload: ElementFound) -> None:
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
         raise fault("note", f"{at.spec.count} belong here, {payload.counted} were found; say what you saw")
     if payload.section is not None and not _SECTION[0] <= payload.section.value <= _SECTION[1]:
-        raise fault("section", f"{payload.section} is no section of a ring", "0.5 mm to 20 mm", code="out-of-limits")
+        raise fault(
+            "section",
+            f"{payload.section} is not the section of a ring: measure it again",
+            "0.5 mm to 20 mm",
+            code="out-of-limits",
+        )
     if not payload.present and set(payload.signs) - {Sign.NONE}:
         raise fault("signs", "signs are not needed for a missing seal", Sign.NONE.value)
     if not payload.present and payload.lubricant is not None:

@@ -41,7 +41,7 @@ def _check(case: Case, payload: Observed) -> None:
     spec = listed[payload.observation]
     read = _read_of(spec)
     if read is not Read.TEXT and abs(value_of(payload.value, read, "value")) > _MOST:
-        raise fault("value", f"{payload.value} is no reading of this: {spec.ask or spec.name}", f"-{_MOST} to {_MOST}")
+        raise fault("value", f"{payload.value} is out of range: {spec.ask or spec.name}", f"-{_MOST} to {_MOST}")
     found = lasting(case, _key(payload.observation, payload.when), look_lasts(spec))
     if found is not None:
         check_lasted(case, found, payload.cut_short)

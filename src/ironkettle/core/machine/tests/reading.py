@@ -45,7 +45,7 @@ def quantity_of(text: str, dimension: Dimension, field: str) -> Quantity:
         return pressure_of(text, field)
     found = read_quantity(text, dimension, field)
     if found.value < 0 and dimension in _MAGNITUDES:
-        raise fault(field, f"{text.strip()} is below 0, which cannot be", "0 or more")
+        raise fault(field, f"{text.strip()} is below 0: read it again", "0 or more")
     return found
 
 

@@ -54,7 +54,7 @@ def covering_faults(sheet: Sheet) -> Iterator[FieldFault]:
             if path in told:
                 continue
             if (left := left - 1) < 0:
-                text = "too many fasteners are tightened after parts that came off before them"
+                text = "too many fasteners are still loose when parts go on over them: tighten them at earlier steps"
                 yield FieldFault("steps", text, (f"up to {MOST_JUDGED} pairs of a part and a group",))
                 return
             if _is_covered(drawings, _before(needed, step.key), part, group):

@@ -161,10 +161,12 @@ def _note_faults(path: str, note: StepNote) -> Iterator[FieldFault]:
     """Readings whose difference is held: two at least, of something measured or counted."""
     if note.readings and note.read is not Read.NUMBER and dimension_of(note.read) is None:
         yield FieldFault(
-            f"{path}.read", "how far readings differ wants something that is measured", ("length", "number")
+            f"{path}.read",
+            "readings are compared, so they have to be measured or counted: say what is read",
+            ("length", "number"),
         )
     if len(note.readings) == 1:
-        yield FieldFault(f"{path}.readings", "one reading differs from nothing: name two, or leave it out")
+        yield FieldFault(f"{path}.readings", "a difference needs two readings: name another, or leave this out")
 
 
 def _point_faults(path: str, part: str, point: str, names: Names) -> Iterator[FieldFault]:
