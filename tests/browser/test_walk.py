@@ -176,7 +176,7 @@ def test_a_check_valve_with_a_short_kit_waits_for_its_ring(bench: Page) -> None:
     page = bench
     page.get_by_role("link", name=re.compile("Check valve, disinfectant")).click()
     expect(hand(page)).to_have_attribute("data-task", "order:k-guide")
-    page.get_by_role("button", name="Order missing items: guide ring").click()
+    page.get_by_role("button", name="Order 1 × guide ring").click()
     expect(hand(page)).to_have_attribute("data-task", "receive:k-guide")
     # What is not there yet cannot be fitted, and the screen says which it is.
     page.get_by_role("navigation", name="Stages").get_by_role("link", name="Rebuild").click()

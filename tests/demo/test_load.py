@@ -27,7 +27,7 @@ def test_everything_is_there_and_a_second_load_changes_nothing(workshop: Engine)
         assert {serial: (job.stage, job.next_need[:13]) for serial, job in jobs.items()} == {
             "FN-0417": ("as_found", "Leak at the r"),
             "FN-0416": ("strip", "Rod lip seal:"),
-            "FN-3310": ("kit", "Order missing"),
+            "FN-3310": ("kit", "Order 1 × gui"),
             "FN-2207": ("rebuild", "Thin film of "),
             "FN-1188": ("strip", "Stuffing box "),
             "FN-0902": ("strip", "Unscrew the g"),

@@ -180,7 +180,7 @@ def test_two_people_at_once_lose_nothing_and_are_told_of_each_other(client: Benc
     [
         ({"kind": "step_done", "step": "nonsense"}, 422, "step", "not a step"),
         ({"kind": "step_done", "step": "rod-out"}, 409, None, "first: "),
-        ({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "outside"}, 409, None, "first: "),
+        ({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "outside", "signs": "none"}, 409, None, "first: "),
         ({"kind": "note_made", "text": "a\x00b"}, 422, "payload.note_made.text", "NUL"),
         ({"kind": "test_closed", "run": str(uuid.uuid4())}, 422, "run", "no such test run"),
         ({"kind": "task_skipped", "task": "step:isolate", "reason": "no"}, 422, "payload.task_skipped.reason", "needs 5"),

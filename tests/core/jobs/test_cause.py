@@ -56,7 +56,7 @@ def test_signs_are_offered_as_pictures_the_sound_one_first() -> None:
 
 def test_a_reversed_lip_speaks_by_itself_and_fitting_it_right_puts_it_right() -> None:
     job = ram()
-    job.do(found("rod-lip", faced="outside"))
+    job.do(found("rod-lip", faced="outside", signs="none"))
     to_causes(job)
     task = job.task("cause:rod-lip")
     assert task.asks[0].choices[0].key == "reversed"
@@ -175,8 +175,8 @@ def test_a_missing_backup_asks_for_the_cause_of_its_ring() -> None:
 
 def test_a_second_look_turns_nothing_round() -> None:
     job = ram()
-    job.do(found("rod-lip", faced="outside"))
-    job.do(found("rod-lip", faced="rod_side"))
+    job.do(found("rod-lip", faced="outside", signs="none"))
+    job.do(found("rod-lip", faced="rod_side", signs="none"))
     assert keys(job, "cause:") == ["cause:rod-lip"]
 
 

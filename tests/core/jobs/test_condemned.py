@@ -53,6 +53,16 @@ def test_it_goes_on_no_more_and_is_tested_no_more_until_a_new_one_has_come(key: 
     assert any(line.startswith(f"{name}: condemned; the one fitted was ordered 24 Nov 2026") for line in told)
 
 
+def test_all_that_is_short_is_ordered_before_anybody_waits_for_the_first_of_it() -> None:
+    job = Job(sheet_of(unit("needle-scaler")))
+    while (task := job.next()) is not None and not task.key.startswith("order:"):
+        reads = task.key.startswith("measure:") and task.subject in ("barrel", "nose")
+        job.do(filled(task, **{"verdict": "replace", "note": "scored from end to end"} if reads else {}))
+    coming = [task.key for task in job.tasks() if task.key.startswith(("order:", "receive:"))]
+    assert coming == ["order:part-barrel", "order:part-nose", "receive:part-barrel", "receive:part-nose"]
+    assert job.task("order:part-nose").text == "Order 1 × Nose"
+
+
 @pytest.mark.parametrize("verdict", ["replace", "send_out"])
 def test_no_way_round_it_is_open_to_a_technician_and_each_is_to_the_lead(verdict: str) -> None:
     job, part = condemned("header-tank-valve", verdict)

@@ -104,10 +104,14 @@ def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
     assert (kept.proposed, kept.optional, kept.right) == (None, False, True)
     assert source.optional
     job.walk(until=lambda task: task.key == "fit:rod-band")
-    with pytest.raises(RuleError, match="the rod wear band is in no kit: where is the new one from") as caught:
+    with pytest.raises(RuleError, match="“Is the old rod wear band fitted again\\?” is not answered") as caught:
         job.do({"kind": "element_fitted", "element": "rod-band"})
+    assert fields(caught) == ["reused"]
+    new = {"kind": "element_fitted", "element": "rod-band", "reused": False}
+    with pytest.raises(RuleError, match="the rod wear band is in no kit: where is the new one from") as caught:
+        job.do(new)
     assert fields(caught) == ["source"]
-    job.do({"kind": "element_fitted", "element": "rod-band", "source": "stock", "lubricant": "dry"})
+    job.do({**new, "source": "stock", "lubricant": "dry"})
     assert "fitted, new from stock, dry" in payload_words(job.resolved, job.entries[-1][0])
 
 

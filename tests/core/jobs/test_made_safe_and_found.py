@@ -75,16 +75,18 @@ def test_a_reversed_lip_is_called_out_and_a_second_look_does_not_wipe_it_out() -
     job = at("swing-bridge-ram", "find:rod-lip")
     with pytest.raises(RuleError, match="which side did it face"):
         job.do({"kind": "element_found", "element": "rod-lip", "present": True})
-    job.do({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "outside"})
+    job.do({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "outside", "signs": "none"})
     assert "the likely cause of the leak" in reversed_words(job.case())["rod-lip"]
-    job.do({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "rod_side"})
+    job.do({"kind": "element_found", "element": "rod-lip", "present": True, "faced": "rod_side", "signs": "none"})
     assert "rod-lip" in reversed_words(job.case()), "as found is never overwritten"
     assert "open lips to open air" in payload_words(job.resolved, job.entries[-2][0])
 
 
 def test_a_wiper_found_reversed_lets_dirt_in_and_is_not_blamed_for_the_leak() -> None:
     job = at("swing-bridge-ram", "find:rod-wiper-ring")
-    job.do({"kind": "element_found", "element": "rod-wiper-ring", "present": True, "faced": "rod_side"})
+    job.do(
+        {"kind": "element_found", "element": "rod-wiper-ring", "present": True, "faced": "rod_side", "signs": "none"}
+    )
     told = reversed_words(job.case())["rod-wiper-ring"]
     assert "dirt" in told
     assert "cause of the leak" not in told
@@ -104,8 +106,17 @@ def test_of_several_alike_a_wrong_number_asks_back() -> None:
     job = plugged(stations__0__seats__0__elements__0__count=2)
     job.walk(until=lambda one: one.key == "find:ring")
     with pytest.raises(RuleError, match="2 belong here, 1 were found"):
-        job.do({"kind": "element_found", "element": "ring", "present": True, "counted": 1})
-    job.do({"kind": "element_found", "element": "ring", "present": True, "counted": 1, "note": "one was never fitted"})
+        job.do({"kind": "element_found", "element": "ring", "present": True, "signs": "none", "counted": 1})
+    job.do(
+        {
+            "kind": "element_found",
+            "element": "ring",
+            "present": True,
+            "signs": "none",
+            "counted": 1,
+            "note": "one was never fitted",
+        }
+    )
 
 
 def test_a_mark_is_made_and_met_and_alignment_is_said() -> None:

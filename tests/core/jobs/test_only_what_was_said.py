@@ -114,8 +114,10 @@ def test_an_old_part_is_kept_and_a_new_one_comes_from_somewhere_by_an_answer_onl
     task = job.next()
     assert task is not None
     assert records_of(job.case(), task) == ()
-    with pytest.raises(RuleError, match="in no kit: where is the new one from"):
+    with pytest.raises(RuleError, match=r"Is the old plug ring fitted again\?” is not answered"):
         job.do(as_proposed(task))
+    with pytest.raises(RuleError, match="in no kit: where is the new one from"):
+        job.do(as_proposed(task) | {"reused": False})
     job.do(filled(task, reused=False, source="ordered"))
     assert "new, ordered for this job" in payload_words(job.resolved, job.entries[-1][0])
 

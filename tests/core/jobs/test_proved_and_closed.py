@@ -80,6 +80,7 @@ def test_tray_and_kit_are_accounted_for_before_it_is_signed() -> None:
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "accounted", "tray": False, "kit": True})
     assert fields(caught) == ["tray"]
+    assert caught.value.faults[0].accepts == (), "who says No is not told to say Yes"
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "accounted", "tray": True, "kit": False})
     assert fields(caught) == ["kit"]
@@ -168,7 +169,7 @@ def test_the_log_tells_what_was_inspected_accounted_for_and_when_it_is_due() -> 
     job = plugged(parts__1__points=points, intervals=intervals)
     job.walk()
     told = [payload_words(job.resolved, payload) for payload, _ in job.entries]
-    assert "Plug inspected: Pinhole: as it should be; Go gauge runs through yes; Wear 0.50 mm; reuse" in told
+    assert "Plug inspected: Pinhole: as it should be; Go gauge runs through: yes; Wear: 0.50 mm; reuse" in told
     assert "tray and kit accounted for" in told
     assert told[-1] == "released"
     assert job.task("sign").entry["next_service"] == "reseal by 2028-11-24 or after 500 h, whichever comes first"

@@ -61,10 +61,15 @@ def cleaner_choices(case: Case, step: StepSpec) -> tuple[Choice, ...]:
 
 
 def check_cleaner(case: Case, step: StepSpec, word: str | None) -> Cleaner | None:
-    """What a step was cleaned with; None where a script does not say. Raises RuleError for a word that is in no list, and what does not suit."""
-    if word is None:
-        return None
+    """What a step was cleaned with; None for one that cleans nothing.
+
+    Raises RuleError where nobody says, for a word that is in no list, and for what does not suit.
+    """
     names = tuple(key.value for key in allowed_cleaners(case, step))
+    if word is None:
+        if step.cleans and proposed_cleaner(case, step) is not None:
+            raise fault("cleaner", "what was it cleaned with?", *names)
+        return None
     if not step.cleans:
         raise fault("cleaner", "nothing is cleaned at this step; leave this out")
     cleaner = find_cleaner(word)

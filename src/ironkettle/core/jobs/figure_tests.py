@@ -131,14 +131,21 @@ def in_words(record: Mapping[str, object]) -> str:
 def _line(key: str, value: object) -> str:
     name = key.replace("_", " ")
     if isinstance(value, list):
-        rows = [
-            ", ".join(str(one) for one in row.values()) if isinstance(row, dict) else str(row) for row in value[:12]
-        ]
+        rows = [_row(row) for row in value[:12]]
         more = f" … {len(value)} in all" if len(value) > 12 else ""
         return f"{name} {', '.join(rows)}{more}" if rows else ""
     if isinstance(value, bool):
         return f"{name}: {'yes' if value else 'no'}"
     return f"{name} {value}" if value not in (None, "") else ""
+
+
+def _row(row: object) -> str:
+    """A reading of a list, with the second it was read at where it has one."""
+    if not isinstance(row, dict):
+        return str(row)
+    read = ", ".join(str(one) for key, one in row.items() if key != "t_s")
+    at = row.get("t_s")
+    return f"{read} at {at:g} s" if isinstance(at, int | float) else read
 
 
 def judged_of(test: FigureTest, outcome: Outcome) -> Judgement:

@@ -56,8 +56,16 @@ class PointRead(Payload):
 
     @property
     def signs(self) -> list[str]:
-        given = [self.seen] if isinstance(self.seen, str) else list(self.seen or ())
-        return [sign for sign in given if sign != NOTHING_SEEN]
+        return [sign for sign in self._given if sign != NOTHING_SEEN]
+
+    @property
+    def contradicts(self) -> bool:
+        """Whether a sign was told beside *none*."""
+        return bool(self.signs) and NOTHING_SEEN in self._given
+
+    @property
+    def _given(self) -> list[str]:
+        return [self.seen] if isinstance(self.seen, str) else list(self.seen or ())
 
 
 @dataclass(frozen=True, slots=True)

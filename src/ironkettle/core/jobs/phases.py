@@ -129,8 +129,10 @@ def check_measured(phase: Phase, turned: float | None, back: str | None, gap: st
 
     ``turned``: not below 0 [turns]; ``back`` to the slot and the ``gap`` left as they were read, with their unit.
     """
-    if isinstance(phase, TurnsPhase) and turned is not None:
+    if isinstance(phase, TurnsPhase):
         low, high = turns_between(phase)
+        if turned is None:
+            raise fault("turned", "how far was it turned?", f"{low:g} to {high:g} turns")
         if not low - 1e-9 <= turned <= high + 1e-9:
             raise fault(
                 "turned",

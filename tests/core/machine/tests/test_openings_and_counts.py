@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.core.machine.tests import Instrument
+from ironkettle.core.machine.tests import TRIALS, Instrument
 from ironkettle.core.machine.tests.counting import rate_of
 from tests.core.machine.tests.told import codes, interval, run
 
@@ -114,6 +114,15 @@ def test_a_packing_that_settles_is_judged_after_it_settled() -> None:
     worse = [{"t_s": 60 * n, "count": 2 + n // 4} for n in range(1, 25)]
     growing = run("count", {"what": "drops", "limit": "at most 10 /min"}, {"counts": worse})
     assert (growing.verdict, "grows" in codes(growing)) == ("undecided", True)
+
+
+def test_spans_are_told_in_seconds_within_the_first_minute() -> None:
+    criteria = {"what": "strokes", "limit": "30 to 36 /min", "settle": "1 min"}
+    trial = TRIALS["count"]
+    labels = [one.label for one in trial.wanted(trial.criteria_of(criteria))]
+    assert labels[:5] == [
+        f"Strokes, {span}" for span in ("0 to 15 s", "15 to 30 s", "30 to 45 s", "45 to 60 s", "1 to 2 min")
+    ]
 
 
 def test_events_by_their_times_are_the_counts_of_their_minutes() -> None:

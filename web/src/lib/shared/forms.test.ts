@@ -17,6 +17,8 @@ it('finds the fault of a field by its own name or the end of its path', () => {
 	expect(faultAt(problem, 'section')).toBe('is absurd');
 	expect(faultAt(problem, 'ore')).toBeNull();
 	expect(faultAt(null, 'section')).toBeNull();
+	const units = [{ key: 'in', says: 'inch' }];
+	expect(faultAt(problem, 'bore', units)).toBe('has no unit (fits: mm, inch)');
 });
 
 it('makes a key of a name', () => {

@@ -1,12 +1,17 @@
 import type { Problem } from '$lib/api';
 
-/** The message for a field: all faults whose path ends with its name. */
-export function faultAt(problem: Problem | null, field: string): string | null {
+/** The message for a field: all faults whose path ends with its name; what fits by the words of its choices. */
+export function faultAt(
+	problem: Problem | null,
+	field: string,
+	choices: { key: string; says: string }[] = []
+): string | null {
+	const worded = (fits: string) => choices.find((one) => one.key === fits)?.says ?? fits;
 	const faults = problem?.errors.filter(
 		(error) => error.field === field || error.field.endsWith(`.${field}`)
 	);
 	const told = faults?.map(({ message, accepts }) =>
-		accepts.length ? `${message} (fits: ${accepts.slice(0, 6).join(', ')})` : message
+		accepts.length ? `${message} (fits: ${accepts.slice(0, 6).map(worded).join(', ')})` : message
 	);
 	return told?.length ? told.join('. ') : null;
 }

@@ -12,7 +12,7 @@ from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, ask_yes, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, ask_yes, check_confirmed, known
 from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.kit_count import KITS
 from ironkettle.core.jobs.kinds.step import renewed
@@ -54,10 +54,10 @@ def forget_account(state: State) -> None:
 
 
 def _check(case: Case, payload: Accounted) -> None:
-    if not payload.tray:
-        raise fault("tray", f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}", "yes")
-    if not payload.kit and not payload.note:
-        raise fault("kit", f"parts of the kit are left over; only these may be: {_left_words(case)}", "yes")
+    left_in_tray = f"what is left in the tray belongs on the unit or to scrap: {_tray_words(case)}"
+    check_confirmed("tray", payload.tray, left_in_tray)
+    if not payload.note:
+        check_confirmed("kit", payload.kit, f"parts of the kit are left over; only these may be: {_left_words(case)}")
     left = _left(case)
     for index, one in enumerate(payload.left):
         known(f"left.{index}.line", one.line, left, "line of a kit that is left over")

@@ -22,7 +22,8 @@ from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("receive", "Record arrival", waits="part")
+# All that is short is ordered before anybody waits for the first of it.
+_TASK = TaskKind("receive", "Record arrival", rank=100, waits="part")
 
 
 class PartArrived(Payload):

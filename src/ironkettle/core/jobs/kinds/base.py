@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import BeforeValidator, StringConstraints
 
-from ironkettle.core.base.errors import fault
+from ironkettle.core.base.errors import RuleError, fault
 from ironkettle.core.base.quantities import BASE_UNIT, Dimension, find_unit, from_base, read_quantity
 from ironkettle.core.base.text import Plain, PlainLines
 from ironkettle.core.jobs.ask import Ask, Choice
@@ -52,6 +52,17 @@ def known(field: str, key: str, names: Iterable[str], what: str) -> None:
     if key not in found:
         article = "an" if what[0] in "aeiou" else "a"
         raise fault(field, f"“{key}” is not {article} {what} of this build sheet", *found[:12])
+
+
+def check_confirmed(field: str, said: bool | None, undone: str) -> None:
+    """Raises RuleError with what there is still to do where a condition was not said to hold; to *No* it does not offer *Yes*."""
+    if said is not True:
+        raise fault(field, undone, *(("yes", "no") if said is None else ()))
+
+
+def not_answered(field: str, question: str, *accepts: str) -> RuleError:
+    """The error for a question of a task that was left open: what nobody said is not recorded."""
+    return fault(field, f"“{question}” is not answered", *accepts)
 
 
 def delicate_of(parts: Iterable[PartSpec]) -> tuple[str, ...]:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import ask_yes
+from ironkettle.core.jobs.kinds.base import ask_yes, check_confirmed
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 
@@ -25,8 +24,7 @@ _ONLY = "disposed"
 
 
 def _check(case: Case, payload: Disposed) -> None:
-    if not payload.done:
-        raise fault("done", "say when it is done", "yes")
+    check_confirmed("done", payload.done, "say when it is done")
 
 
 def _tasks(case: Case) -> Iterator[Draft]:

@@ -17,6 +17,7 @@ from ironkettle.core.jobs.kinds.base import (
     ItemKey,
     Note,
     known,
+    not_answered,
     offset_choices,
     offset_label,
     offset_words,
@@ -34,6 +35,7 @@ from ironkettle.core.sheets.document.facts import zones_by_key
 from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
 
+_SEEN, _HOW_MANY = "What can be seen on it?", "How many were there?"
 _TASK = TaskKind("find", "Record as found", rank=2)
 
 
@@ -84,6 +86,8 @@ def _check(case: Case, payload: ElementFound) -> None:
     elif payload.present and at.spec.offset is not None:
         names = [one.says for one in offset_choices(case.resolved, at)]
         raise fault("offset", f"{at.spec.name}, off centre: {offset_label(at)}", *names)
+    if payload.present:
+        _check_looked_at(case, at, payload)
     if not payload.present and not payload.note:
         raise fault("note", f"{_belongs(at)}: missing, or still in the groove? Say what you saw")
     if payload.counted is not None and payload.counted != at.spec.count and not payload.note:
@@ -99,6 +103,17 @@ def _check(case: Case, payload: ElementFound) -> None:
         raise fault("signs", "signs are not needed for a missing seal", Sign.NONE.value)
     if not payload.present and payload.lubricant is not None:
         raise fault("lubricant", "a lubricant is not needed for a missing seal")
+
+
+def _check_looked_at(case: Case, at: ElementAt, payload: ElementFound) -> None:
+    """Raises RuleError where nobody said what can be seen on it, or how many of several there were."""
+    offered = [one.sign.value for one in case.tables.failures.offered[at.spec.kind]]
+    if not payload.signs:
+        raise not_answered("signs", _SEEN, *offered)
+    if Sign.NONE in payload.signs and len(set(payload.signs)) > 1:
+        raise fault("signs", f"“{Sign.NONE.words}” beside “{_signs(payload)}”: choose one of them", *offered)
+    if at.spec.count > 1 and payload.counted is None:
+        raise not_answered("counted", _HOW_MANY, str(at.spec.count))
 
 
 def _drafts(case: Case) -> Iterator[Draft]:
@@ -135,7 +150,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     entry: JsonObject = {"kind": "element_found", "element": at.key, "present": True}
     asks = [Ask("present", Read.YES_NO, "Was it there?", proposed=True)]
     if at.spec.count > 1:
-        asks.append(Ask("counted", Read.NUMBER, "How many were there?", limit=(at.spec.count, at.spec.count)))
+        asks.append(Ask("counted", Read.NUMBER, _HOW_MANY, limit=(at.spec.count, at.spec.count)))
     if must is not None:
         word = resolved.oriented[at.key].word
         choices = zone_choices(resolved, at.station.between)
@@ -144,7 +159,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
         right = at.spec.offset.towards or AS_MUST
         asks.append(Ask("offset", Read.ZONE, offset_label(at), offset_choices(resolved, at), right=right))
     signs = tuple(Choice(one.sign.value, one.sign.words) for one in case.tables.failures.offered[at.spec.kind])
-    asks.append(Ask("signs", Read.LOOK, "What can be seen on it?", signs))
+    asks.append(Ask("signs", Read.LOOK, _SEEN, signs))
     if at.spec.kind is ElementKind.O_RING:
         label = "Section, if it looks like the wrong ring"
         asks.append(Ask("section", Read.LENGTH, label, unit="mm", limit=_SECTION, optional=True))
@@ -189,7 +204,8 @@ def _words(resolved: Resolved, payload: ElementFound) -> str:
         facing = f", {oriented.word} to {resolved.zone_names.get(payload.faced, payload.faced)}"
     off = f", {offset_words(resolved, at, payload.offset)}" if at and payload.offset else ""
     signs = _signs(payload)
-    how = f"found{facing}{off}{f', {signs}' if signs else ''}" if payload.present else "found missing"
+    looked = f", {signs}" if signs else ", no sign seen on it" if payload.signs else ""
+    how = f"found{facing}{off}{looked}" if payload.present else "found missing"
     return f"{name} {how}{f': {payload.note}' if payload.note else ''}"
 
 

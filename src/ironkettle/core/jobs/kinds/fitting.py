@@ -19,9 +19,11 @@ from ironkettle.core.jobs.kinds.base import (
     Short,
     after_steps,
     ask_yes,
+    check_confirmed,
     delicate_of,
     known,
     merged,
+    not_answered,
     offset_choices,
     offset_label,
     offset_words,
@@ -61,7 +63,7 @@ class ElementFitted(Payload):
     kind: Literal["element_fitted"] = "element_fitted"
     element: ItemKey
     faces: ItemKey | None = None
-    reused: bool = False
+    reused: bool | None = None
     source: Literal["stock", "ordered"] | None = None
     lubricant: Short | None = None
     offset: Short | None = None
@@ -82,6 +84,9 @@ def _check(case: Case, payload: ElementFitted) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     at = case.resolved.elements[payload.element]
     name = at.spec.name
+    for ask in _asks_of_origin(case, at):
+        if ask.field == "reused" and ask.proposed is None and payload.reused is None:
+            raise not_answered("reused", ask.label, "yes", "no")
     if payload.reused and not may_be_kept(case, at):
         only = at.spec.one_use or not case.tables.settings.follows("seals", 1)
         why = "is for one use only" if only else "does not look sound"
@@ -100,8 +105,8 @@ def _check(case: Case, payload: ElementFitted) -> None:
     if payload.lubricant is None:
         raise fault("lubricant", f"what is the {name} fitted with? Dry is an answer too", proposed_lubricant(case, at))
     check_fitting_lubricant(case, at, payload.lubricant, payload.against)
-    if at.spec.marks and payload.marks is not True:
-        raise fault("marks", f"the {name}: {', '.join(at.spec.marks)}", "yes")
+    if at.spec.marks:
+        check_confirmed("marks", payload.marks, f"the {name} does not lie as marked: {', '.join(at.spec.marks)}")
 
 
 def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
@@ -188,7 +193,9 @@ def _own(case: Case, at: ElementAt) -> dict[str, str]:
 def _task(case: Case, at: ElementAt) -> Task:
     resolved, spec = case.resolved, at.spec
     must, word = resolved.oriented[at.key].faces, resolved.oriented[at.key].word
-    entry: JsonObject = {"kind": "element_fitted", "element": at.key, "reused": False}
+    entry: JsonObject = {"kind": "element_fitted", "element": at.key}
+    if at.one_use:
+        entry["reused"] = False
     asks: list[Ask] = []
     if must is not None:
         choices = zone_choices(resolved, at.station.between)

@@ -29,7 +29,16 @@ from ironkettle.core.jobs.inspecting import (
     verdict_of,
 )
 from ironkettle.core.jobs.kind import EntryKind, Line, Section, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, delicate_of, known, measured, refuse_below_zero, value_of
+from ironkettle.core.jobs.kinds.base import (
+    ItemKey,
+    Note,
+    delicate_of,
+    known,
+    measured,
+    not_answered,
+    refuse_below_zero,
+    value_of,
+)
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
@@ -93,14 +102,9 @@ def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
 def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
     if isinstance(spec, YesNoPoint):
         if one.good is None:
-            raise fault(f"{path}.good", spec.ask, "yes", "no")
+            raise not_answered(f"{path}.good", spec.ask, "yes", "no")
     elif isinstance(spec, LookPoint):
-        if one.seen is None:
-            raise fault(f"{path}.seen", spec.ask, NOTHING_SEEN, *spec.bad)
-        for sign in one.signs:
-            if sign not in spec.bad:
-                text = f"“{sign}” is none of the signs of {part.name}; put anything else into the note"
-                raise fault(f"{path}.seen", text, NOTHING_SEEN, *spec.bad)
+        _check_look(f"{path}.seen", part, spec, one)
     elif isinstance(spec, MeasuredPoint):
         if len(one.values) != spec.places:
             raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
@@ -114,7 +118,19 @@ def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, 
             if odd and not sure:
                 raise fault(f"{path}.values.{place}", f"{odd}; check again, or confirm it in the note")
     elif not one.values:
-        raise fault(f"{path}.values", spec.ask)
+        raise not_answered(f"{path}.values", spec.ask)
+
+
+def _check_look(field: str, part: PartSpec, spec: LookPoint, one: PointRead) -> None:
+    signs = (NOTHING_SEEN, *spec.bad)
+    if not one.seen:
+        raise not_answered(field, spec.ask, *signs)
+    if one.contradicts:
+        raise fault(field, f"“as it should be” beside “{', '.join(one.signs)}”: choose one of them", *signs)
+    for sign in one.signs:
+        if sign not in spec.bad:
+            text = f"“{sign}” is none of the signs of {part.name}; put anything else into the note"
+            raise fault(field, text, *signs)
 
 
 _COUNTED = re.compile(r"\b(how many|number of|count of)\b", re.IGNORECASE)
@@ -248,9 +264,9 @@ def _told(part: PartSpec | None, one: PointRead) -> str:
     what = spec.ask.rstrip("?") if spec else one.point
     if one.values:
         figure = figure_words(spec, one.values) if spec else None
-        return f"{what} {', '.join(one.values)}{f' ({figure})' if figure else ''}"
+        return f"{what}: {', '.join(one.values)}{f' ({figure})' if figure else ''}"
     if one.good is not None:
-        return f"{what} {'yes' if one.good else 'no'}"
+        return f"{what}: {'yes' if one.good else 'no'}"
     return f"{what}: {', '.join(one.signs) or 'as it should be'}"
 
 

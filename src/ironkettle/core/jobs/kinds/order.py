@@ -72,16 +72,15 @@ def _tasks(case: Case) -> Iterator[Draft]:
     for place, what in enumerate(supplied(case)):
         if not is_there(case, what):
             done = case.state.has(ORDERED, what) or not short.get(what, 0)
-            yield Draft(_order(case, what), done, place=place)
+            yield Draft(_order(case, what, short.get(what, 0)), done, place=place)
 
 
-def _order(case: Case, what: str) -> Task:
+def _order(case: Case, what: str, missing: int) -> Task:
     entry = {"kind": "part_ordered", "what": what}
     line = case.resolved.kit_lines.get(what)
     shelf = shelf_words(for_line(case, line)) if line else None
-    return Task(
-        f"order:{what}", Stage.KIT, _TASK, what, f"Order missing items: {shortage_name(case, what)}", entry, shows=shelf
-    )
+    text = f"Order {f'{missing} × ' if missing else ''}{shortage_name(case, what)}"
+    return Task(f"order:{what}", Stage.KIT, _TASK, what, text, entry, shows=shelf)
 
 
 def _words(resolved: Resolved, payload: PartOrdered) -> str:

@@ -15,7 +15,7 @@ from ironkettle.core.base.text import Figure
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind, keep
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, check_confirmed, known, not_answered
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.screen import Screen
@@ -106,6 +106,7 @@ class SettingMade(Payload):
 
 
 SETTINGS: Book[str, SettingMade] = Book("settings")
+_CLOSED_FURTHER, _BACKED_OFF = "Closed further, from the edge", "Turns backed off"
 _TARGETS = {
     "pressure": (Dimension.PRESSURE, Dimension.FORCE), "effort": (Dimension.PRESSURE, Dimension.FORCE, Dimension.TORQUE),
     "flow": (Dimension.FLOW,), "length": (Dimension.LENGTH,),
@@ -151,13 +152,14 @@ def _check(case: Case, payload: SettingMade) -> None:
     settings = {one.key: one for one in case.resolved.sheet.settings}
     known("setting", payload.setting, settings, "setting")
     spec = settings[payload.setting]
-    if not payload.reached:
-        raise fault("reached", f"{spec.name}: {setting_words(spec)}", "yes")
+    check_confirmed("reached", payload.reached, f"not set yet: {spec.name}, {setting_words(spec)}")
     if isinstance(spec, TargetSetting):
         _check_target(spec, payload)
     elif isinstance(spec, PresetSetting):
         _check_preset(spec, payload)
-    elif isinstance(spec, EdgeSetting) and payload.degrees is not None:
+    elif isinstance(spec, EdgeSetting):
+        if payload.degrees is None:
+            raise not_answered("degrees", _CLOSED_FURTHER)
         degrees = read_quantity(payload.degrees, Dimension.ANGLE, "degrees").value
         low, high = _around(spec.edge.close_plus_deg, spec.edge.tolerance_deg)
         if not low - 1e-6 <= degrees <= high + 1e-6:
@@ -209,7 +211,9 @@ def _check_read(aim: Aim, field: str, text: str) -> None:
 
 def _check_preset(spec: PresetSetting, payload: SettingMade) -> None:
     low, high = _around(spec.preset.turns, spec.preset.tolerance)
-    if payload.turns is not None and not low - 1e-9 <= payload.turns <= high + 1e-9:
+    if payload.turns is None:
+        raise not_answered("turns", _BACKED_OFF, f"{low:g} to {high:g}")
+    if not low - 1e-9 <= payload.turns <= high + 1e-9:
         raise fault(
             "turns",
             f"{payload.turns:g} turns are not {setting_words(spec)}",
@@ -279,14 +283,14 @@ def _asks(spec: SettingSpec) -> Iterator[Ask]:
     # A figure says by itself whether it was reached.
     yield Ask("reached", Read.YES_NO, setting_words(spec), proposed=True if isinstance(spec, TargetSetting) else None)
     if isinstance(spec, PresetSetting):
-        yield Ask("turns", Read.NUMBER, "Turns backed off", limit=_around(spec.preset.turns, spec.preset.tolerance))
+        yield Ask("turns", Read.NUMBER, _BACKED_OFF, limit=_around(spec.preset.turns, spec.preset.tolerance))
         if (left := _left(spec.preset.leaves)) is not None:
             yield Ask(
                 "leaves", Read.LENGTH, "What it leaves", unit="mm", limit=left, optional=True, hint=spec.preset.leaves
             )
     if isinstance(spec, EdgeSetting):
         limit = _around(spec.edge.close_plus_deg, spec.edge.tolerance_deg)
-        yield Ask("degrees", Read.ANGLE, "Closed further, from the edge", unit="°", limit=limit)
+        yield Ask("degrees", Read.ANGLE, _CLOSED_FURTHER, unit="°", limit=limit)
     if isinstance(spec, TargetSetting):
         aim = aim_of(spec)
         if aim is None:

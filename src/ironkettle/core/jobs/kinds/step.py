@@ -21,6 +21,7 @@ from ironkettle.core.jobs.kinds.base import (
     Short,
     after_steps,
     ask_yes,
+    check_confirmed,
     delicate_of,
     known,
     merged,
@@ -82,12 +83,12 @@ def _check(case: Case, payload: StepDone) -> None:
     check_noted(case, step, payload.note, payload.readings, payload.against)
     for index, off in enumerate(payload.parts_off):
         known(f"parts_off.{index}.part", off.part, step.takes_off, "part removed in this step")
-    if step.mark and payload.marked is not True:
-        raise fault("marked", f"make the mark: {mark_words(case.resolved, step)}", "yes")
-    if step.meets and payload.met is not True:
-        raise fault("met", "the marks must line up before work goes on", "yes")
-    if step.align and payload.aligned is not True:
-        raise fault("aligned", f"align: {step.align}", "yes")
+    if step.mark:
+        check_confirmed("marked", payload.marked, f"make the mark first: {mark_words(case.resolved, step)}")
+    if step.meets:
+        check_confirmed("met", payload.met, "the marks must line up before work goes on")
+    if step.align:
+        check_confirmed("aligned", payload.aligned, f"align it before work goes on: {step.align}")
     if step.free and payload.free is None:
         raise fault("free", f"does it move freely: {step.free}?", "yes", "no")
     if step.free and payload.free is False and not payload.note:

@@ -17,7 +17,7 @@ from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.calibration import past_calibration
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import EntryKind
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, check_confirmed, known
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.overstressed import check_proof, is_threaded
 from ironkettle.core.jobs.phases import (
@@ -150,8 +150,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
         raise fault("phase", f"there are {len(group.phases)} phases", f"0 to {len(group.phases) - 1}")
     phase = group.phases[payload.phase]
     if not isinstance(phase, TorquePhase):
-        if payload.done is not True:
-            raise fault("done", phase_words(case.resolved, group, phase), "yes")
+        check_confirmed("done", payload.done, f"not done yet: {phase_words(case.resolved, group, phase)}")
         check_measured(phase, payload.turned, payload.back, payload.gap)
         return
     turns = passes(group, phase)

@@ -277,12 +277,17 @@ def wanted(criteria: CountCriteria) -> tuple[Wanted, ...]:
             Wanted(
                 f"counts.{place}.count",
                 "number",
-                f"{criteria.what} from {(end - length) / 60:g} to {end / 60:g} min",
+                f"{criteria.what[:1].upper()}{criteria.what[1:]}, {_span_words(end - length, end)}",
                 None,
                 _good(limit, length),
             )
         )
     return tuple(found)
+
+
+def _span_words(start: float, end: float) -> str:
+    """A span by the hand of a clock: in seconds within the first minute, in minutes after it."""
+    return f"{start:g} to {end:g} s" if end <= 60.0 else f"{start / 60:g} to {end / 60:g} min"
 
 
 def _good(limit: Limit, seconds: float) -> tuple[float, float]:

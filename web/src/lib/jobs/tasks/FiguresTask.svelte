@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { api, ask, type Schemas } from '$lib/api';
-	import { Caution, faultAt, ProblemNote } from '$lib/shared';
+	import { Caution, ProblemNote } from '$lib/shared';
 	import { TakeReading } from '$lib/stand';
 	import { TrialVerdict } from '$lib/trials';
 	import { TaskForm } from './form.svelte';
@@ -18,7 +18,6 @@
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let gaugeKey = $state<string | null>(null);
 	const proposed = untrack(() => (task.entry.gauge as { name?: string } | null)?.name);
-	const fault = (field: string) => faultAt(form.problem, field);
 	const needed = $derived(task.asks.filter((one) => !one.optional));
 	/** What a channel of the stand can tell. */
 	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
@@ -94,7 +93,7 @@
 					{/each}
 				</select>
 				{#if trial.coarsest}<p class="faint text-sm">Steps of {trial.coarsest} or finer are needed.</p>{/if}
-				{#if fault('gauge')}<p class="text-error" role="alert">{fault('gauge')}</p>{/if}
+				{#if form.fault('gauge')}<p class="text-error" role="alert">{form.fault('gauge')}</p>{/if}
 			</div>
 		{/if}
 		<div class="flex flex-wrap items-end gap-x-3 gap-y-1">
@@ -103,23 +102,23 @@
 					<AskField
 						ask={one}
 						bind:value={form.values[one.field]}
-						fault={fault(one.field)}
+						fault={form.fault(one.field)}
 						focused={focused && index === 0 && !asShould}
 					/>
 				</div>
 			{/each}
 		</div>
 		{#each others as one (one.field)}
-			<AskField ask={one} bind:value={form.values[one.field]} fault={fault(one.field)} />
+			<AskField ask={one} bind:value={form.values[one.field]} fault={form.fault(one.field)} />
 		{/each}
 		{#if short}
-			<details open={Boolean(fault('cut_short')) || undefined}>
+			<details open={Boolean(form.fault('cut_short')) || undefined}>
 				<summary class="min-h-11 cursor-pointer content-center">Close it before its time …</summary>
-				<AskField ask={short} bind:value={form.values[short.field]} fault={fault(short.field)} />
+				<AskField ask={short} bind:value={form.values[short.field]} fault={form.fault(short.field)} />
 			</details>
 		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
-		{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 		<button
 			class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full py-2 text-lg"
 			aria-busy={form.busy}

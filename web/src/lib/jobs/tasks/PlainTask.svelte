@@ -4,7 +4,7 @@
 	import type { Schemas } from '$lib/api';
 	import { AskField, offered } from '$lib/asks';
 	import { LookPicture, SignPicture } from '$lib/failures';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { ProblemNote } from '$lib/shared';
 	import { TaskForm } from './form.svelte';
 	import OffCentre from './OffCentre.svelte';
 	import Outline from './Outline.svelte';
@@ -24,9 +24,8 @@
 	/** It also stands in for another screen, as the size taken from the groove alone. */
 	const screen = $derived(task.screen.kind === 'plain' ? task.screen : null);
 	let wide = $state(false);
-	const fault = (field: string) => faultAt(form.problem, field);
-	const told = $derived(task.asks.some((ask) => fault(ask.field)));
-	const opened = $derived(wide || beside.some((ask) => fault(ask.field)));
+	const told = $derived(task.asks.some((ask) => form.fault(ask.field)));
+	const opened = $derived(wide || beside.some((ask) => form.fault(ask.field)));
 
 	$effect(() => form.save());
 	$effect(() => {
@@ -75,7 +74,7 @@
 		<AskField
 			{ask}
 			bind:value={form.values[ask.field]}
-			fault={fault(ask.field)}
+			fault={form.fault(ask.field)}
 			focused={focused && index === 0 && !asShould}
 			inLine={screen?.in_line ?? false}
 			drawn={ask.field === 'offset'
@@ -92,7 +91,7 @@
 	{/each}
 	{#if opened}
 		{#each beside as ask (ask.field)}
-			<AskField {ask} bind:value={form.values[ask.field]} fault={fault(ask.field)} />
+			<AskField {ask} bind:value={form.values[ask.field]} fault={form.fault(ask.field)} />
 		{/each}
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}

@@ -5,7 +5,7 @@
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { faultAt, Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
+	import { Findings, ProblemNote, QuantityField, withUnit } from '$lib/shared';
 	import type { Dimension } from '$lib/shared/quantity';
 	import { TakeReading } from '$lib/stand';
 	import { TurnDial } from '$lib/torque';
@@ -35,7 +35,6 @@
 			.find((run) => run.judgement?.verdict === 'fail')
 	);
 	const asked = $derived(task.asks.filter((one) => one.proposed === null));
-	const fault = (field: string) => faultAt(form.problem, field);
 
 	/** Told without readings: it was set before this screen was opened. */
 	let outright = $state(untrack(() => form.values.value !== undefined || form.values.turns !== undefined));
@@ -252,11 +251,11 @@
 				<AskField
 					ask={one}
 					bind:value={form.values[one.field]}
-					fault={fault(one.field)}
+					fault={form.fault(one.field)}
 					focused={focused && index === 0 && !inFigures}
 				/>
 			{/each}
-			{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 			<button
 				class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
 				aria-busy={form.busy}

@@ -25,13 +25,15 @@
 	/** Begun here; the server has not said so yet. */
 	let sent = $state(false);
 	let settling = $state(false);
+	/** Whether it is asked if the time that ran is given up. */
+	let askedAgain = $state(false);
 	untrack(() => settle((now) => (settling = now)));
 	let problem = $state.raw<Problem | null>(null);
 
 	async function begin() {
 		if (busy || settling) return;
 		busy = true;
-		over = false;
+		over = askedAgain = false;
 		problem = await store.record(task.begin as EntryPayload);
 		busy = false;
 		sent = !problem;
@@ -69,8 +71,17 @@
 		{:else}
 			<Countdown until={needs.until} serverTime={view.server_time} onOver={() => (over = true)} />
 		{/if}
-		<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
+		{#if !askedAgain}
+			<button class="btn btn-sm min-h-11" onclick={() => (askedAgain = true)}>Begin again …</button>
+		{/if}
 	</div>
+	{#if askedAgain}
+		<div class="flex flex-wrap items-center gap-2">
+			<p class="min-w-40 flex-1">The time that has run is given up.</p>
+			<button class="btn btn-sm min-h-11" onclick={() => (askedAgain = false)}>Keep it running</button>
+			<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
+		</div>
+	{/if}
 	{#if !over}<p class="faint">Record a failure at once, a pass after {needs.words}.</p>{/if}
 	<ProblemNote {problem} />
 {/if}

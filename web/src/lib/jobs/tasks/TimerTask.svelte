@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { ProblemNote } from '$lib/shared';
 	import Countdown from './Countdown.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
@@ -31,16 +31,9 @@
 			}}
 		>
 			{#each task.asks as ask (ask.field)}
-				<AskField
-					{ask}
-					bind:value={form.values[ask.field]}
-					fault={faultAt(form.problem, ask.field)}
-					focused
-				/>
+				<AskField {ask} bind:value={form.values[ask.field]} fault={form.fault(ask.field)} focused />
 			{/each}
-			{#if !task.asks.some((ask) => faultAt(form.problem, ask.field))}<ProblemNote
-					problem={form.problem}
-				/>{/if}
+			{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 			<button class="btn btn-warning" aria-busy={form.busy} aria-disabled={form.settling || undefined}
 				>{task.action}</button
 			>

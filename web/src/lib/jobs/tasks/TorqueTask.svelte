@@ -40,14 +40,9 @@
 		new Set(numbers.filter((_, place) => form.values[`readings.${place}.reading`] !== undefined))
 	);
 	const wrong = $derived(
-		new Set(
-			numbers.filter(
-				(number, place) => typed.has(number) && faultAt(form.problem, `readings.${place}.reading`)
-			)
-		)
+		new Set(numbers.filter((number, place) => typed.has(number) && form.fault(`readings.${place}.reading`)))
 	);
 	const next = $derived(numbers.find((number) => !typed.has(number)) ?? null);
-	const fault = (field: string) => faultAt(form.problem, field);
 
 	const screen = $derived(screenOf(task, 'torque'));
 	const wrench = $derived(wrenches.find((one) => one.key === form.values.wrench));
@@ -125,12 +120,12 @@
 		<AskField
 			ask={wrenchAsk}
 			bind:value={() => form.values.wrench, chosen}
-			fault={fault('wrench')}
+			fault={form.fault('wrench')}
 			focused={focused && form.values.wrench === undefined}
 		/>
 	{/if}
-	{#if overdueAsk && (wrench?.calibration_ended || refused.length > 0 || fault('overdue') || !overdueAsk.optional)}
-		<AskField ask={overdueAsk} bind:value={form.values.overdue} fault={fault('overdue')} />
+	{#if overdueAsk && (wrench?.calibration_ended || refused.length > 0 || form.fault('overdue') || !overdueAsk.optional)}
+		<AskField ask={overdueAsk} bind:value={form.values.overdue} fault={form.fault('overdue')} />
 	{/if}
 	{#if plan && wrench}
 		<p class="text-5xl font-bold text-primary">
@@ -150,7 +145,10 @@
 		{#if plan.wrench}<p class={plan.wrench.fits ? 'text-success' : 'text-error'}>{plan.wrench.reason}</p>{/if}
 	{/if}
 	{#if wrench}
-		<AdapterPick bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)} {fault} />
+		<AdapterPick
+			bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)}
+			fault={(field) => form.fault(field)}
+		/>
 	{/if}
 	<Findings findings={refused} />
 	<div class="flex flex-wrap gap-x-3" data-readings>
@@ -158,12 +156,12 @@
 			<AskField
 				{ask}
 				bind:value={form.values[ask.field]}
-				fault={fault(ask.field)}
+				fault={form.fault(ask.field)}
 				focused={focused && index === 0 && form.values.wrench !== undefined}
 			/>
 		{/each}
 	</div>
-	{#if !task.asks.some((ask) => fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
+	{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 	<button
 		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
 		aria-busy={form.busy}

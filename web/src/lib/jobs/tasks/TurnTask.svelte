@@ -6,7 +6,7 @@
 	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { ProblemNote } from '$lib/shared';
 	import { BoltPattern, TurnDial } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
 	import { TaskForm } from './form.svelte';
@@ -16,7 +16,6 @@
 
 	const screen = $derived(screenOf(task, 'turn'));
 	const form = untrack(() => new TaskForm(store, task, [TICKED]));
-	const fault = (field: string) => faultAt(form.problem, field);
 	const dial = $derived(screen.dial);
 	// Fasteners done alike are ticked one by one, so that none is missed after an interruption.
 	const count = $derived(screen.pattern.count);
@@ -74,11 +73,11 @@
 		<AskField
 			ask={one}
 			bind:value={form.values[one.field]}
-			fault={fault(one.field)}
+			fault={form.fault(one.field)}
 			focused={focused && index === 0}
 		/>
 	{/each}
-	{#if !task.asks.some((one) => fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+	{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
 	<button
 		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
 		aria-busy={form.busy}

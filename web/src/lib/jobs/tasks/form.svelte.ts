@@ -1,7 +1,7 @@
 import type { Problem } from '$lib/api';
 import { filled, proposedValues, type Values } from '$lib/asks';
 import type { EntryPayload } from '$lib/outbox';
-import { keep, recallText } from '$lib/shared';
+import { faultAt, keep, recallText } from '$lib/shared';
 import type { JobStore, Task } from '../job.svelte';
 
 /** No two tasks are taken within this: the second tap of a tired hand is not for the next one. */
@@ -69,6 +69,12 @@ export class TaskForm {
 	/** The entry as it would be sent now. */
 	payload(given: Record<string, unknown> = {}): EntryPayload {
 		return { ...filled(this.task.entry, this.task.asks, $state.snapshot(this.values)), ...given };
+	}
+
+	/** What is wrong with a field, what fits in the words of its choices. */
+	fault(field: string): string | null {
+		const ask = this.task.asks.find((one) => one.field === field);
+		return faultAt(this.problem, field, ask?.choices);
 	}
 
 	/** Records the entry with what was filled in, and what else is given; true when it was taken. */
