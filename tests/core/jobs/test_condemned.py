@@ -63,6 +63,12 @@ def test_all_that_is_short_is_ordered_before_anybody_waits_for_the_first_of_it()
     assert job.task("order:part-nose").text == "Order 1 × Nose"
 
 
+def test_what_is_sent_out_is_not_ordered_new() -> None:
+    job, part = condemned("header-tank-valve", "send_out")
+    job.walk(until=lambda task: task.key == f"order:part-{part}")
+    assert job.task(f"order:part-{part}").text.startswith("Order the work on 1 × ")
+
+
 @pytest.mark.parametrize("verdict", ["replace", "send_out"])
 def test_no_way_round_it_is_open_to_a_technician_and_each_is_to_the_lead(verdict: str) -> None:
     job, part = condemned("header-tank-valve", verdict)

@@ -115,6 +115,27 @@ def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
     assert "fitted, new from stock, dry" in payload_words(job.resolved, job.entries[-1][0])
 
 
+@pytest.mark.parametrize(
+    ("key", "task", "may"),
+    [
+        ("escape-set-regulator", "fit:orifice-ring", False),  # a ring, and breathed from
+        ("swing-bridge-ram", "fit:rod-lip", False),  # a lip
+        ("diver-compressor", "fit:lower-gasket", True),  # a gasket whose sheet names it
+        ("ballast-globe-valve", "fit:upper-gasket", True),
+    ],
+)
+def test_a_sealant_lies_on_flat_gaskets_alone(key: str, task: str, may: bool) -> None:
+    job = at(key, task)
+    fit = job.task(task)
+    offered = next(ask for ask in fit.asks if ask.field == "lubricant").choices
+    assert ("gasket_sealant" in {choice.key for choice in offered}) is may
+    if may:
+        job.do(filled(fit, lubricant="jointing compound"))
+        return
+    with pytest.raises(RuleError, match="flat gaskets only"):
+        job.do(filled(fit, lubricant="jointing compound"))
+
+
 def test_what_must_never_meet_it_is_refused_but_for_a_reason_in_writing() -> None:
     job = at("dosing-check-valve", "fit:disc-seal")
     for word in ("mineral grease", "Lithium grease", "petroleum jelly", "engine oil", "hydraulic_oil"):

@@ -61,6 +61,13 @@ def test_a_house_limit_stands_where_the_sheet_has_none_and_the_shop_may_set_it()
     assert standing(strict.case(), "plug") == "replace"
 
 
+def test_a_limit_of_what_is_worked_out_is_not_taken_for_one_of_its_readings() -> None:
+    job = Job(sheet_of(unit("weed-skip-ram")))
+    job.walk(until=lambda task: task.key == "measure:barrel")
+    hints = {ask.hint for ask in job.task("measure:barrel").asks if ask.field.startswith("points.1.")}
+    assert hints == {"nominal 50 mm +0.039/-0; ovality at most 0.05 mm (shop setting)"}
+
+
 def test_a_house_limit_that_a_family_does_not_have_is_a_fault_of_the_sheet() -> None:
     rule = {"key": "p", "ask": "How deep?", "read": "length", "rule": "rod_pit"}
     assert "no shop limit" in told(family="coupler", parts__1__points=[rule])["parts.1.points.0.rule"]

@@ -176,6 +176,7 @@ class ListedLubricantOut(BaseModel):
     never_in: list[Duty]
     silicone_free: bool
     on_seals: bool
+    gaskets_only: bool
     note: str
 
 
@@ -192,6 +193,7 @@ def listed_lubricants() -> list[ListedLubricantOut]:
             never_in=sorted(facts.never_in),
             silicone_free=facts.silicone_free,
             on_seals=facts.on_seals,
+            gaskets_only=facts.gaskets_only,
             note=facts.note,
         )
         for key, facts in LUBRICANTS.items()

@@ -13,6 +13,7 @@ from ironkettle.core.jobs.state import Payload, State
 from ironkettle.core.machine.parts import Cleaning
 from ironkettle.core.machine.pressure import Fluid, HoldRules, Sample
 from ironkettle.core.machine.tightening import FastenerTables
+from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.compounds import Duty, Lubricant
 from ironkettle.core.sealing.failures import FailureTable
 from ironkettle.core.sealing.grooves import Fit, Gland, GlandTables, search_rings
@@ -36,9 +37,9 @@ class Tables:
     fasteners: FastenerTables
     cleaning: tuple[Cleaning, ...] = ()
     settings: ShopSettings = field(default_factory=lambda: ShopSettings({}))
-    allowed: dict[tuple[str | None, tuple[str, ...], Duty, bool, tuple[str, ...]], frozenset[Lubricant]] = field(
-        default_factory=dict, repr=False, compare=False
-    )
+    allowed: dict[
+        tuple[str | None, tuple[str, ...], Duty, ElementKind, str | None, tuple[str, ...]], frozenset[Lubricant]
+    ] = field(default_factory=dict, repr=False, compare=False)
     """What may lie on a seal, by compound, media, duty, whether it is a packing, and what its sheet forbids."""
     _fits: dict[Gland, tuple[Fit, ...]] = field(default_factory=dict, repr=False, compare=False)
 

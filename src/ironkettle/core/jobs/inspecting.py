@@ -118,10 +118,14 @@ def _limited(case: Case, point: PointSpec) -> PointSpec:
 
 
 def limit_words(point: PointSpec) -> str | None:
-    """The limit as a person reads it, with where it comes from."""
+    """The limit as a person reads it, with where it comes from; what is worked out of several readings by its name, after the nominal."""
     if not isinstance(point, MeasuredPoint) or point.limit is None:
         return None
-    return f"{point.limit}{' (shop setting)' if point.rule else ''}"
+    words = f"{point.limit}{' (shop setting)' if point.rule else ''}"
+    if point.compute is None:
+        return words
+    nominal = f"nominal {point.nominal}; " if point.nominal else ""
+    return f"{nominal}{point.compute.replace('_', '-')} {words}"
 
 
 def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdict:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Iterator
 
 from ironkettle.core.base.errors import RuleError, fault
@@ -10,7 +11,7 @@ from ironkettle.core.jobs.ask import Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.circumstances import compound_of, is_gas, media_of
 from ironkettle.core.jobs.resolved import ElementAt
-from ironkettle.core.sealing.catalogue import KINDS, Group
+from ironkettle.core.sealing.catalogue import KINDS, ElementKind, Group
 from ironkettle.core.sealing.compounds import (
     LUBRICANTS,
     STRICT,
@@ -38,13 +39,17 @@ def duty_of(case: Case) -> Duty:
     return duty_of_service(case.resolved.whole.service.cleanliness)
 
 
+def proposed_by_sheet(at: ElementAt) -> Lubricant | None:
+    """What the sheet names for an element; None where it names none of the list."""
+    with contextlib.suppress(RuleError):
+        return find_lubricant(at.spec.lubricant) if at.spec.lubricant else None
+    return None
+
+
 def proposed_lubricant(case: Case, at: ElementAt) -> Lubricant:
     """What the sheet says, else the shop's way where compound and duty allow it, else the first that they allow."""
-    if at.spec.lubricant:
-        try:
-            return find_lubricant(at.spec.lubricant)
-        except RuleError:
-            pass
+    if (named := proposed_by_sheet(at)) is not None:
+        return named
     if not KINDS[at.spec.kind].lubricated:
         return Lubricant.DRY
     usual = _BY_PRACTICE[next(place for place in _BY_PRACTICE if case.tables.settings.follows("fitting", place))]
@@ -72,7 +77,14 @@ def allowed_lubricants(case: Case, at: ElementAt) -> frozenset[Lubricant]:
     """Those that nothing speaks against; worked out once for seals that are alike, since every task asks again."""
     compound = compound_of(case, at)
     forbidden = tuple(never.what for never in at.spec.never)
-    alike = (compound.name if compound else None, media_of(case), duty_of(case), _is_packing(at), forbidden)
+    alike = (
+        compound.name if compound else None,
+        media_of(case),
+        duty_of(case),
+        at.spec.kind,
+        at.spec.lubricant,
+        forbidden,
+    )
     found = case.tables.allowed.get(alike)
     if found is None:
         listed = [key for key, facts in LUBRICANTS.items() if facts.on_seals]
@@ -83,7 +95,11 @@ def allowed_lubricants(case: Case, at: ElementAt) -> frozenset[Lubricant]:
 
 def refused_lubricant(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[str, ...]:
     """Why an element may not be fitted with a lubricant; nothing where it may."""
-    return (*(one.message for one in _refusals(case, at, lubricant)), *_never(case, at, lubricant))
+    return (
+        *(one.message for one in _refusals(case, at, lubricant)),
+        *_never(case, at, lubricant),
+        *_unnamed(case, at, lubricant),
+    )
 
 
 def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) -> None:
@@ -110,9 +126,16 @@ def _is_packing(at: ElementAt) -> bool:
 
 def _refusals(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[Finding, ...]:
     found = check_lubricant(
-        lubricant, compound_of(case, at), media_of(case), duty=duty_of(case), packing_set=_is_packing(at)
-    )
+        lubricant, compound_of(case, at), media_of(case), duty=duty_of(case), packing_set=_is_packing(at),
+        gasket=at.spec.kind is ElementKind.GASKET,
+    )  # fmt: skip
     return refusals(found)
+
+
+def _unnamed(case: Case, at: ElementAt, lubricant: Lubricant) -> Iterator[str]:
+    """A sealant has no listing of its own: where only what is listed goes on, the maker of the unit names it."""
+    if duty_of(case) in STRICT and LUBRICANTS[lubricant].gaskets_only and proposed_by_sheet(at) is not lubricant:
+        yield f"{LUBRICANTS[lubricant].name}: the build sheet names none here"
 
 
 def _never(case: Case, at: ElementAt, lubricant: Lubricant) -> Iterator[str]:

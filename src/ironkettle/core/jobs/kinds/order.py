@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ironkettle.core.jobs.case import Case
+from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind, Line, Section, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.shelf import shelf_words
 from ironkettle.core.jobs.shelf_items import for_line
-from ironkettle.core.jobs.shortage import name_in, shelf_of, shortage_name, shortages
+from ironkettle.core.jobs.shortage import PART, name_in, shelf_of, shortage_name, shortages
 from ironkettle.core.jobs.state import Book, Payload
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 
@@ -79,7 +81,9 @@ def _order(case: Case, what: str, missing: int) -> Task:
     entry = {"kind": "part_ordered", "what": what}
     line = case.resolved.kit_lines.get(what)
     shelf = shelf_words(for_line(case, line)) if line else None
-    text = f"Order {f'{missing} × ' if missing else ''}{shortage_name(case, what)}"
+    many = f"{missing} × " if missing else ""
+    sent_out = what.startswith(PART) and standing(case, what.removeprefix(PART)) is Verdict.SEND_OUT
+    text = f"Order {'the work on ' if sent_out else ''}{many}{shortage_name(case, what)}"
     return Task(f"order:{what}", Stage.KIT, _TASK, what, text, entry, shows=shelf)
 
 

@@ -36,6 +36,7 @@ def check_lubricant(
     *,
     duty: Duty = Duty.GENERAL,
     packing_set: bool = False,
+    gasket: bool = True,
 ) -> tuple[Finding, ...]:
     """What speaks against fitting a seal with a lubricant; nothing when all is well.
 
@@ -46,6 +47,7 @@ def check_lubricant(
     media : columns of the compatibility table the seal works in, for ``service_fluid``.
     duty : near oxygen, for breathing air and potable water only what is listed for it; for food nothing that is barred from it.
     packing_set : V-packing and stuffing-box sets are oiled, not greased.
+    gasket : whether it is a flat gasket, on which alone a gasket sealant may lie.
 
     Source: reference/tables/compatibility.csv, the list of lubricants (lubricants.py) and the shop rules named in the findings.
     """
@@ -55,6 +57,8 @@ def check_lubricant(
         found += _touched(lubricant, facts, compound, media)
     if not facts.on_seals:
         found.append(reject("not-on-seals", f"{facts.name}: {facts.note}; it does not belong on a seal", LIST_BASIS))
+    if facts.gaskets_only and not gasket:
+        found.append(reject("not-on-seals", f"{facts.name}: {facts.note}", LIST_BASIS))
     if packing_set and facts.is_grease and facts.on_seals:
         found.append(reject("packing-greased", f"{facts.name} on a packing set: use oil, not grease", PACKING_BASIS))
     if lubricant is Lubricant.DRY and duty is Duty.GENERAL:

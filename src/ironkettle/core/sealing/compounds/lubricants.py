@@ -54,7 +54,7 @@ class Lubricant(StrEnum):
 class LubricantFacts:
     """``attacks``: compounds it may not touch; ``never_in``: duties it may not see; ``listed_for``: duties it is listed for by its kind.
 
-    ``on_seals``: it may lie on a seal at all, some are for threads only; ``says``: further words it goes by, in small letters.
+    ``on_seals``: it may lie on a seal at all, some are for threads only; ``gaskets_only``: of all seals on flat gaskets alone; ``says``: further words it goes by, in small letters.
     """
 
     name: str
@@ -65,6 +65,7 @@ class LubricantFacts:
     listed_for: frozenset[Duty]
     silicone_free: bool
     on_seals: bool
+    gaskets_only: bool
     note: str
     says: tuple[str, ...]
 
@@ -88,10 +89,11 @@ def _row(
     *says: str,
     silicone_free: bool = True,
     on_seals: bool = True,
+    gaskets_only: bool = False,
 ) -> LubricantFacts:
     return LubricantFacts(
         name, base, thickener, frozenset(attacks.split()), frozenset(map(Duty, never_in.split())),
-        frozenset(map(Duty, listed_for.split())), silicone_free, on_seals, note, says,
+        frozenset(map(Duty, listed_for.split())), silicone_free, on_seals, gaskets_only, note, says,
     )  # fmt: skip
 
 
@@ -127,7 +129,7 @@ LUBRICANTS: Mapping[Lubricant, LubricantFacts] = {
     Lubricant.MINERAL_OIL: _row("Mineral oil", "mineral", "none", "EPDM NR SBR IIR", _ALL, "", "whose kind is not known"),
     Lubricant.MINERAL_GREASE: _row("Mineral grease", "mineral", "soap", "EPDM NR SBR IIR", _ALL, "", "whose thickener is not known"),
     Lubricant.DIESEL_FUEL: _row("Clean diesel fuel of the unit", "mineral", "none", "EPDM NR SBR IIR VMQ", _ALL, "", "only where the unit runs on it", "clean diesel fuel", "diesel"),
-    Lubricant.GASKET_SEALANT: _row("Gasket sealant, a thin film", "synthetic resin", "none", "ABS PC PMMA", "oxygen potable food", "breathing", "flat gaskets only, as the maker of the unit names it", "sealant", "jointing compound"),
+    Lubricant.GASKET_SEALANT: _row("Gasket sealant, a thin film", "synthetic resin", "none", "ABS PC PMMA", "oxygen potable food", "breathing", "flat gaskets only, as the maker of the unit names it", "sealant", "jointing compound", gaskets_only=True),
     Lubricant.DRY: _row("Dry", "none", "none", "", "", _ALL, "a choice that is asked for and recorded as such", "nothing", "none"),
 }
 # fmt: on

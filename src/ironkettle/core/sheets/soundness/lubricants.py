@@ -81,9 +81,9 @@ def _element(path: str, element: ElementSpec, sheet: Sheet, compounds: tuple[Com
     media = tuple(_media(sheet, compounds))
     packing = KINDS[element.kind].group is Group.PACKING
     duty = duty_of_service(sheet.service.cleanliness)
-    against = [
-        one.message for one in refusals(check_lubricant(lubricant, compound, media, duty=duty, packing_set=packing))
-    ]
+    gasket = element.kind is ElementKind.GASKET
+    found = check_lubricant(lubricant, compound, media, duty=duty, packing_set=packing, gasket=gasket)
+    against = [one.message for one in refusals(found)]
     against += [
         f"the sheet itself says never {one.what}" for one in element.never if is_meant(one.what, lubricant, media)
     ]

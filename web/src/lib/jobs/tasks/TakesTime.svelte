@@ -77,7 +77,7 @@
 	</div>
 	{#if askedAgain}
 		<div class="flex flex-wrap items-center gap-2">
-			<p class="min-w-40 flex-1">The time that has run is given up.</p>
+			<p class="min-w-40 flex-1">What has run is lost then.</p>
 			<button class="btn btn-sm min-h-11" onclick={() => (askedAgain = false)}>Keep it running</button>
 			<button class="btn btn-sm min-h-11" aria-busy={busy} onclick={begin}>Begin again</button>
 		</div>
