@@ -76,7 +76,7 @@ def places_in(tree: ast.Module) -> list[tuple[ast.AST, Callable[[], None]]]:
     """Every node inside a function that can be changed, with its change."""
     functions = [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef)]
     found: dict[int, tuple[ast.AST, Callable[[], None]]] = {}
-    for node in (inner for one in functions for statement in one.body for inner in ast.walk(statement)):
+    for node in (inner for function in functions for statement in function.body for inner in ast.walk(statement)):
         change = changes_of(node)
         if change is not None:
             found.setdefault(id(node), (node, change))

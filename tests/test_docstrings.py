@@ -78,4 +78,4 @@ def test_examples_run(name: str) -> None:
 
 def test_there_are_examples_to_run() -> None:
     modules = [importlib.import_module(name) for name in MODULES]
-    assert sum(len(test.examples) for one in modules for test in doctest.DocTestFinder().find(one)) >= 5
+    assert sum(len(test.examples) for module in modules for test in doctest.DocTestFinder().find(module)) >= 5

@@ -193,10 +193,10 @@ def test_design_gives_dimensions_with_tolerances(app_client: BenchClient) -> Non
     for seat in ("piston", "rod", "face"):
         proposals = ask(app_client, "/api/glands/design", seat=seat).json()["proposals"]
         assert proposals
-        for one in proposals:
-            assert one["groove_width_mm"]["nominal"] > 0
-            assert (one["groove_depth_mm"] is not None) == (seat == "face")
-            assert one["check"]["verdict"] in {"good", "caution"}
+        for proposal in proposals:
+            assert proposal["groove_width_mm"]["nominal"] > 0
+            assert (proposal["groove_depth_mm"] is not None) == (seat == "face")
+            assert proposal["check"]["verdict"] in {"good", "caution"}
 
 
 def test_orientation(app_client: BenchClient) -> None:

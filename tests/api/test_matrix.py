@@ -213,4 +213,4 @@ def test_the_stock_is_shown_to_those_signed_in_only(client: BenchClient, app: Fa
     theirs = BenchClient(app).post("/api/seals/match", json=body).json()["fits"]
     assert mine[0]["source"] == "shop stock"
     assert theirs
-    assert all(one["source"] != "shop stock" for one in theirs)
+    assert all(their["source"] != "shop stock" for their in theirs)

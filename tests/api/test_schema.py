@@ -68,15 +68,15 @@ def there(workshop: Engine) -> None:
         units = list(session.scalars(select(UnitRow).order_by(UnitRow.serial)))
         THERE.update(
             {
-                "job_id": [str(one) for one in session.scalars(select(JobRow.id).order_by(JobRow.number))],
-                "label": [label_text(session, one) for one in units],
+                "job_id": [str(scalar) for scalar in session.scalars(select(JobRow.id).order_by(JobRow.number))],
+                "label": [label_text(session, unit) for unit in units],
                 "version": ["1"],
                 "task": ["intake", "sign", "kit", "leak"],
                 "/api/people": list(session.scalars(select(Person.key).order_by(Person.key))),
                 "/api/sheets": list(session.scalars(select(SheetRow.key).order_by(SheetRow.key, SheetRow.version))),
                 "/api/gauges": list(session.scalars(select(GaugeTool.key).order_by(GaugeTool.key))),
                 "/api/wrenches": list(session.scalars(select(WrenchTool.key).order_by(WrenchTool.key))),
-                "/api/shop-settings": [one.key for one in SHOP_SETTINGS],
+                "/api/shop-settings": [shop_setting.key for shop_setting in SHOP_SETTINGS],
             }
         )
 

@@ -34,7 +34,7 @@ def test_an_injector_opens_where_its_spring_is() -> None:
     read = [float(one.removesuffix(" bar")) for one in from_stand({"from_stand": wanted})]
     assert len(read) == 3
     # Above its setting by what one stroke of the pump makes at most.
-    assert all(252 <= one <= 257 for one in read)
+    assert all(252 <= reading <= 257 for reading in read)
     with pytest.raises(LookupError, match="does not open"):
         from_stand({"from_stand": wanted | {"raise": "100 bar"}})
 
@@ -45,7 +45,7 @@ def test_a_regulator_with_a_seat_that_passes_creeps_by_it() -> None:
         "at_s": [60, 120, 300],
     }  # fmt: skip
     read = from_stand({"from_stand": wanted})
-    bars = [float(one["pressure"].removesuffix(" bar")) for one in read]
+    bars = [float(reading["pressure"].removesuffix(" bar")) for reading in read]
     # 40 ml/min of standard air into 500 ml: 0.081 bar a minute.
     assert bars[1] - bars[0] == pytest.approx(0.081, abs=0.02)
     assert bars[2] - bars[0] == pytest.approx(0.324, abs=0.03)
@@ -70,8 +70,8 @@ def test_an_effort_is_the_deepest_of_each_breath() -> None:
 def test_a_motor_strokes_by_what_its_rings_leave(past: float, counts: set[int]) -> None:
     wanted = {"rig": "stroking", "dials": {"past": past}, "raise": "1.2 bar", "read": "counts", "count": 3}
     read = from_stand({"from_stand": wanted})
-    assert [one["t_s"] for one in read] == [60, 120, 180]
-    assert {one["count"] for one in read[1:]} <= counts
+    assert [reading["t_s"] for reading in read] == [60, 120, 180]
+    assert {reading["count"] for reading in read[1:]} <= counts
 
 
 AIR_END = {"swept": 1500.0, "passes": 100.0, "starts": 0.6, "runs": 0.3}
@@ -98,7 +98,7 @@ def test_motors_are_judged_by_what_the_stand_shows(
     wanted = {"rig": "stroking", "dials": settings, "raise": pressure, "read": "counts", "count": 5}
     counts = from_stand({"from_stand": wanted})
     if test == "cycles":
-        counts = [{**one, "count": one["count"] // 2} for one in counts]
+        counts = [{**count, "count": count["count"] // 2} for count in counts]
     sheets = (unit("dosing-motor"), unit("air-pump-air-end"))
     (figures,) = (one for sheet in sheets for one in sheet["tests"] if one["key"] == test)
     trial = TRIALS["count"]
@@ -108,7 +108,7 @@ def test_motors_are_judged_by_what_the_stand_shows(
 
 
 def holds(key: str) -> bool:
-    return any(one.kind == "pressure_hold" for one in sheet_of(unit(key)).tests)
+    return any(test.kind == "pressure_hold" for test in sheet_of(unit(key)).tests)
 
 
 @pytest.mark.parametrize("key", [path.stem for path in sorted(UNITS.glob("*.yaml")) if holds(path.stem)])
@@ -129,4 +129,4 @@ def test_a_unit_is_walked_to_its_release_with_the_stand_as_the_other_party(key: 
         assert job.task(task.key).status is Status.DONE, job.state.runs_of(task.subject)[-1].judgement
         held.append(task.subject)
     assert job.state.has(RELEASED, "released")
-    assert held == [one.key for one in sheet.tests if one.kind == "pressure_hold"]
+    assert held == [test.key for test in sheet.tests if test.kind == "pressure_hold"]

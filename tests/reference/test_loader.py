@@ -55,9 +55,9 @@ def test_the_other_tables_are_read_whole() -> None:
 
 
 def test_compounds_and_media_are_read_whole() -> None:
-    assert [one.name for one in compounds()] == ["NBR", "HNBR", "FKM", "EPDM", "VMQ", "CR", "AU", "PTFE"]
+    assert [compound.name for compound in compounds()] == ["NBR", "HNBR", "FKM", "EPDM", "VMQ", "CR", "AU", "PTFE"]
     assert len(media()) == 17
-    assert all(set(one.ratings) == set(media()) for one in compounds())
+    assert all(set(compound.ratings) == set(media()) for compound in compounds())
     # compatibility.csv: PTFE stands everything in the table; EPDM and mineral grease do not go together.
     assert {rating.value for rating in next(c for c in compounds() if c.name == "PTFE").ratings.values()} == {1}
     assert next(c for c in compounds() if c.name == "EPDM").ratings["mineral_grease"] == 4

@@ -109,9 +109,9 @@ def shaded(judged: tuple[float, float]) -> list[tuple[float, float]]:
     """From where to where a trace of 0 to 100 s is shaded, in hundredths of its width."""
     read = [Sample(float(t), 18.0) for t in range(101)]
     drawing = trace_drawing(read, judged, 180.0, 450.0, 84.0)
-    boxes = [one for one in drawing.contents if isinstance(one, Rect)]
+    boxes = [content for content in drawing.contents if isinstance(content, Rect)]
     # The time runs from 44 to 6 before the right edge: 400 points.
-    return [(round((one.x - 44) / 4), round((one.x - 44 + one.width) / 4)) for one in boxes]
+    return [(round((box.x - 44) / 4), round((box.x - 44 + box.width) / 4)) for box in boxes]
 
 
 @pytest.mark.parametrize(

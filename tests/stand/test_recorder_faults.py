@@ -164,7 +164,7 @@ class Numbering(Stand):
 
     async def kept(self, numbers: Sequence[int]) -> list[Shown] | None:
         newest = self.number
-        return [self.at(one) for one in numbers if one > newest - self.keeps] if self.keeps else None
+        return [self.at(number) for number in numbers if number > newest - self.keeps] if self.keeps else None
 
 
 @pytest.mark.parametrize(("keeps", "all_there"), [(500, True), (10, False), (0, False)])

@@ -205,7 +205,7 @@ def judge_at_every_reading(
     """
     for count in range(5, len(samples) + 1, every):
         found = analyse_hold(samples[:count], rig.volume, rig.gauge, rig.limit, wanted=rig.wanted)
-        codes = {one.code for one in found.findings}
+        codes = {finding.code for finding in found.findings}
         enough = found.hold_needed is None and samples[count - 1].t >= 2 * HoldRules().least_hold_s
         if found.verdict == "undecided" and "measure-compliance" in codes and enough:
             measured = _with_compliance(rig, truth, chance)
@@ -245,9 +245,9 @@ def try_rig(rig: Rig, leak: float, holds: int, seed: int, *, looks: int = 40) ->
 def least_time(rig: Rig, truth: Truth, samples: tuple[Sample, ...]) -> float:
     """When the same doubts would allow a pass, were the noise known: 1.96 errors of a straight line. [s]"""
     rules = HoldRules()
-    t = np.array([one.t for one in samples])
-    pressure = np.array([one.pressure for one in samples])
-    warmth = np.array([0.0 if one.temperature is None else one.temperature for one in samples])
+    t = np.array([sample.t for sample in samples])
+    pressure = np.array([sample.pressure for sample in samples])
+    warmth = np.array([0.0 if sample.temperature is None else sample.temperature for sample in samples])
     noise = rig.gauge.resolution * math.hypot(truth.noise_steps, 1 / math.sqrt(12))
     soft = softness_of(rig.volume, rig.gauge, rules, rig.wanted, _START_C)
     for count in range(max(math.ceil(rules.least_hold_s / rig.every), 5) + 1, len(t) + 1):

@@ -16,7 +16,7 @@ _SAMPLES, _SIMULATED_S = 180_000, 600.0
 
 
 def figures() -> Iterator[Figure]:
-    oil = next(one for one in fluids() if not one.gas)
+    oil = next(fluid for fluid in fluids() if not fluid.gas)
     chance = np.random.default_rng(417)
     t = np.arange(_SAMPLES) * 0.02
     pressure = 18.0 - 1e-6 * t + chance.normal(0, 0.002, _SAMPLES)
@@ -44,8 +44,8 @@ def _split(text: str) -> list[list[float]]:
 
 def _least_squares(samples: tuple[Sample, ...]) -> object:
     """Time, pressure and temperature taken out of the samples, and a straight line through them; nothing else."""
-    t = np.array([one.t for one in samples])
-    lines = np.array([[one.pressure, one.temperature or 0.0] for one in samples])
+    t = np.array([sample.t for sample in samples])
+    lines = np.array([[sample.pressure, sample.temperature or 0.0] for sample in samples])
     return np.linalg.lstsq(np.vstack([t, np.ones(len(t))]).T, lines, rcond=None)
 
 

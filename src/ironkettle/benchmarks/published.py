@@ -109,10 +109,10 @@ def hold_lines() -> Iterator[str]:
         shares = list(pool.map(_some_holds, cells))
     yield "| hold | leak, in limits | holds | pass | fail | interval covers | median to pass | × least | median to fail |"
     yield "|---" * 9 + "|"
-    for one in shares:
+    for share in shares:
         yield (
-            f"| {one.rig} | {one.leak:g} | {one.holds} | {one.passed:.1%} | {one.failed:.1%} | {one.covered:.1%} | "
-            f"{_seconds(one.median_pass_s)} | {_times(one.against_least)} | {_seconds(one.median_fail_s)} |"
+            f"| {share.rig} | {share.leak:g} | {share.holds} | {share.passed:.1%} | {share.failed:.1%} | {share.covered:.1%} | "
+            f"{_seconds(share.median_pass_s)} | {_times(share.against_least)} | {_seconds(share.median_fail_s)} |"
         )
 
 

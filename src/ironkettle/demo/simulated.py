@@ -21,7 +21,7 @@ def simulated_trace(
 ) -> list[dict[str, float]]:
     """The readings that a hold of the simulated stand gives, as often as the task asks for and so many times as long. [µm]"""
     needs = dict(task.asks[0].needs or {})
-    spec = next(one for one in sheet.tests if isinstance(one, HoldTest) and one.key == task.subject)
+    spec = next(test for test in sheet.tests if isinstance(test, HoldTest) and test.key == task.subject)
     volume = spec.volume.value
     unit = LiquidVolume(Liquid(), volume, hoses=_HOSES_PER_ML * volume)
     stand = Stand(OilUnit(unit), {"rod_gap": rod_um, "bypass_gap": bypass_um})

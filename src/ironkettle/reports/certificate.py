@@ -231,7 +231,10 @@ def _elements(report: Certified) -> list[Flowable]:
 def _disturbed(report: Certified) -> list[Flowable]:
     """What was opened, and what proved it."""
     rows = [["Place opened", "Seals", "Proven by"]]
-    rows += [[one.station, ", ".join(one.seals) or "faces only", one.proof] for one in disturbed(report.case)]
+    rows += [
+        [disturbance.station, ", ".join(disturbance.seals) or "faces only", disturbance.proof]
+        for disturbance in disturbed(report.case)
+    ]
     return [title("What was opened, and what proved it"), table(rows, (0.26, 0.34, 0.4))] if len(rows) > 1 else []
 
 
@@ -261,11 +264,14 @@ def _settings(report: Certified) -> list[Flowable]:
     """What was adjusted: what it was to come to, what was read on the way, how it was left."""
     rows = [["Setting", "Wanted", "Readings during the work", "Left at"]]
     for key, marked in report.state.book(SETTINGS).items():
-        spec = next((one for one in report.resolved.sheet.settings if one.key == key), None)
+        spec = next((setting for setting in report.resolved.sheet.settings if setting.key == key), None)
         made: SettingMade = marked.value
         name, told = payload_words(report.resolved, made).split(": ", 1)
         by = f"; {report.who(marked.mark)}, {shown_moment(marked.mark.when)}"
-        way = "; ".join(f"{one.turns:+g} turns: {one.value or ('yes' if one.sign else 'no')}" for one in made.readings)
+        way = "; ".join(
+            f"{reading.turns:+g} turns: {reading.value or ('yes' if reading.sign else 'no')}"
+            for reading in made.readings
+        )
         wanted = spec.target.value if isinstance(spec, TargetSetting) else ""
         rows.append([name, wanted, way, f"{told}{by}"])
     return [title("Settings"), table(rows, (0.24, 0.18, 0.3, 0.28))] if len(rows) > 1 else []

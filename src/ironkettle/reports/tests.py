@@ -57,10 +57,12 @@ def _found_and_left(report: Report) -> list[Flowable]:
         found, left = (_last(report, test.key, when) for when in ("as_found", "as_left"))
         if found is None or left is None:
             continue
-        before = {one.key: one for one in found.results}
-        for one in left.results:
-            if one.key in before:
-                rows.append([f"{test.name}: {one.name.lower()}", before[one.key].shown, one.shown, one.within or ""])
+        before = {result.key: result for result in found.results}
+        for result in left.results:
+            if result.key in before:
+                rows.append(
+                    [f"{test.name}: {result.name.lower()}", before[result.key].shown, result.shown, result.within or ""]
+                )
     return [table(rows, (0.4, 0.2, 0.2, 0.2))] if len(rows) > 1 else []
 
 
@@ -101,16 +103,16 @@ def _run(report: Report, run: Run, name: str) -> list[Flowable]:
 
 def _warmth(samples: Sequence[Sample]) -> str:
     """Between which temperatures it was held."""
-    read = [one.temperature for one in samples if one.temperature is not None]
+    read = [sample.temperature for sample in samples if sample.temperature is not None]
     return f"temperature corrected, {min(read):.1f} to {max(read):.1f} °C" if read else "temperature corrected"
 
 
 def _figures(found: Judgement) -> list[Flowable]:
     """Every figure a run came to, with its doubt and what it was held against."""
     rows = [["Figure", "Found", "95 %", "Allowed", ""]]
-    for one in found.results:
-        mark = "" if one.verdict is None else _WORD[one.verdict]
-        rows.append([one.name, one.shown, one.interval or "", one.within or "", mark])
+    for result in found.results:
+        mark = "" if result.verdict is None else _WORD[result.verdict]
+        rows.append([result.name, result.shown, result.interval or "", result.within or "", mark])
     words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
     return [table(rows, (0.28, 0.16, 0.24, 0.22, 0.1)) if len(rows) > 1 else Spacer(0, 0), *words]
 

@@ -18,7 +18,7 @@ def trace_drawing(
 ) -> Drawing:
     """Pressure over time in bar and seconds; the wanted pressure as a line, what was not judged shaded. ``judged``: from, to [s]."""
     drawing = Drawing(width, height)
-    points = thinned([one.t for one in samples], [one.pressure * 10 for one in samples], 2 * _COLUMNS)
+    points = thinned([sample.t for sample in samples], [sample.pressure * 10 for sample in samples], 2 * _COLUMNS)
     times, bars = [t for t, _ in points], [bar for _, bar in points]
     low, high = min(*bars, wanted_bar), max(*bars, wanted_bar)
     margin = max((high - low) * 0.15, 0.5)

@@ -291,7 +291,7 @@ class Recorder:
         told = {**shown.values, live.plan.pressure: pressure}
         if live.plan.number is not None and number is not None:
             told[live.plan.number] = number
-        live.rows.append((at, *(told.get(one.key, math.nan) for one in live.plan.channels)))
+        live.rows.append((at, *(told.get(channel.key, math.nan) for channel in live.plan.channels)))
         live.beat.take(at, number)
         if not math.isnan(pressure):
             live.times.append(at)
@@ -322,7 +322,7 @@ class Recorder:
             live.base = held
         live.zero, live.state = now, "recording"
         live.hold = live.hold or shown.hold or 0
-        name = next(one.name for one in live.plan.channels if one.key == live.plan.pressure)
+        name = next(channel.name for channel in live.plan.channels if channel.key == live.plan.pressure)
         asked = live.plan.asked_mpa if not live.times else None
         live.watch = Watch(name, None if shown.hold is None else live.hold, asked)
 

@@ -38,7 +38,9 @@ def mangled(payload: dict[str, Any], chance: random.Random) -> tuple[dict[str, A
     """A copy with one place changed: junk in it, left out, or doubled."""
     changed = copy.deepcopy(payload)
     # Long traces are thousands of places alike.
-    path = chance.choice([one for one in places(payload) if one != ("kind",) and not any(_far(key) for key in one)])
+    path = chance.choice(
+        [place for place in places(payload) if place != ("kind",) and not any(_far(key) for key in place)]
+    )
     at: Any = changed
     for key in path[:-1]:
         at = at[key]

@@ -28,7 +28,7 @@ def test_only_element_and_signs_are_needed(client: BenchClient) -> None:
     causes = ask(client, {"element": "o_ring", "signs": ["nibbled_low_side"]}).json()["causes"]
     assert causes[0]["key"] == "extrusion"
     assert set(causes[0]) >= {"key", "name", "share", "for", "against", "corrections"}
-    assert sum(one["share"] for one in causes) == pytest.approx(1)
+    assert sum(cause["share"] for cause in causes) == pytest.approx(1)
     assert len(causes) == 20
     assert causes[0]["corrections"][0] == {"key": "fit_backup", "text": "Fit a backup ring on the low-pressure side"}
 

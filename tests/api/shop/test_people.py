@@ -198,7 +198,7 @@ def test_every_change_stands_on_the_trail_without_secrets(client: BenchClient) -
     tamsin.put("/api/shop-settings/squeeze_static_low", json={"value": 12})
     tamsin.delete("/api/shop-settings/squeeze_static_low")
     changes = tamsin.get("/api/trail").json()
-    told = [(one["subject"], one["change"], one["before"], one["after"]) for one in reversed(changes)]
+    told = [(change["subject"], change["change"], change["before"], change["after"]) for change in reversed(changes)]
     assert told == [
         ("Osric Penhallow", "added", {}, {"name": "Osric Penhallow", "role": "technician"}),
         ("Bede Harrowgate", "changed", {"role": "technician"}, {"role": "stores"}),
@@ -208,8 +208,8 @@ def test_every_change_stands_on_the_trail_without_secrets(client: BenchClient) -
         ("squeeze_static_low", "changed", {"value": 10}, {"value": 12}),
         ("squeeze_static_low", "back to the shipped value", {"value": 12}, {"value": 10}),
     ]
-    assert {one["who"] for one in changes} == {"Tamsin Orrell"}
+    assert {change["who"] for change in changes} == {"Tamsin Orrell"}
     assert not any(secret in str(changes) for secret in ("802613", "530917", "04A1B2C3D4", "argon2"))
     assert client.get("/api/trail").status_code == 403
     older = tamsin.get("/api/trail", params={"before": changes[2]["id"], "limit": 2}).json()
-    assert [one["id"] for one in older] == [one["id"] for one in changes[3:5]]
+    assert [one["id"] for one in older] == [change["id"] for change in changes[3:5]]

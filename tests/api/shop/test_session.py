@@ -43,8 +43,8 @@ def test_a_pin_opens_a_session_in_a_cookie_no_script_can_read(device: BenchClien
 
 def test_the_sheet_of_names_is_open_and_holds_names_only(device: BenchClient) -> None:
     names = device.get("/api/people").json()
-    assert {one["key"] for one in names} == set(PINS)
-    assert all(set(one) == {"key", "name"} for one in names)
+    assert {name["key"] for name in names} == set(PINS)
+    assert all(set(name) == {"key", "name"} for name in names)
 
 
 @pytest.mark.parametrize(

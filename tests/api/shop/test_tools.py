@@ -20,7 +20,7 @@ def test_tools_are_added_once_and_leave_a_trail(client: BenchClient) -> None:
     assert stores.post("/api/gauges", json=GAUGE).status_code == 200
     assert len(client.get("/api/gauges").json()) == 7
     changes = client.as_person("tamsin").get("/api/trail").json()
-    assert [(one["who"], one["noun"], one["subject"], one["change"]) for one in changes] == [
+    assert [(change["who"], change["noun"], change["subject"], change["change"]) for change in changes] == [
         ("Wystan Peverell", "gauge", "g9", "added"),
         ("Wystan Peverell", "wrench", "w9", "added"),
     ]

@@ -282,7 +282,7 @@ def test_the_calendar_is_followed_by_a_link_that_is_good_for_nothing_else(client
     answer = stranger.get(path)
     assert answer.headers["content-type"].startswith("text/calendar")
     events = Calendar.from_ical(answer.content).walk("VEVENT")
-    oil = next(one for one in events if "FN-9019" in str(one["summary"]) and "Oil" in str(one["summary"]))
+    oil = next(event for event in events if "FN-9019" in str(event["summary"]) and "Oil" in str(event["summary"]))
     assert str(oil["summary"]) == "OVERDUE: Oil: Needle scaler 4 (FN-9019)"
     shown = due_of(unit(client, "FN-9019"), CARE)["by"]
     assert oil["dtstart"].dt.isoformat() == shown

@@ -32,7 +32,7 @@ def test_every_step_of_cleaning_proposes_what_it_allows(key: str) -> None:
         assert ("cleaner" in asks) is bool(step.cleans)
         if proposed is not None:
             assert asks["cleaner"].proposed == proposed.value
-            assert [one.key for one in asks["cleaner"].choices] == [one.value for one in allowed]
+            assert [choice.key for choice in asks["cleaner"].choices] == [one.value for one in allowed]
 
 
 def last_words(job: Job) -> str:
@@ -139,8 +139,8 @@ def test_no_heat_on_penetrating_oil_until_it_has_dried() -> None:
 def test_the_words_of_cleaning_are_one_cleaner_s() -> None:
     case = Job(sheet_of(unit("dosing-motor"))).case()
     words = cleaning_words(case, case.resolved.steps["rinse"])
-    assert any("dilute vinegar" in one.casefold() for one in words)
-    assert not any("citric" in one.casefold() for one in words)
+    assert any("dilute vinegar" in word.casefold() for word in words)
+    assert not any("citric" in word.casefold() for word in words)
 
 
 @pytest.mark.parametrize(

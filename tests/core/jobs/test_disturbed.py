@@ -12,7 +12,7 @@ LOOK = {"key": "look", "kind": "function", "name": "Look", "place": "bench", "zo
 def test_each_place_is_told_with_the_tests_that_load_it() -> None:
     job = Job(sheet_of(unit("loader-lift-ram")))
     job.walk(until=lambda task: task.key == "sign")
-    told = {one.station: (one.seals, one.proof) for one in disturbed(job.case())}
+    told = {disturbance.station: (disturbance.seals, disturbance.proof) for disturbance in disturbed(job.case())}
     assert told["Rod seal in the gland"] == (("rod lip seal",), "Hold on the rod side: passed")
     assert told["Piston on the rod"][1] == "Hold on the rod side: passed; Hold on the cap side: passed"
     assert len(told) == 6
@@ -25,7 +25,7 @@ def looked(**changes: object) -> Job:
 
 
 def proof(job: Job) -> list[str]:
-    return [one.proof for one in disturbed(job.case())]
+    return [disturbance.proof for disturbance in disturbed(job.case())]
 
 
 def test_what_a_test_came_to_is_told_with_it() -> None:

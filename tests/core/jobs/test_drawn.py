@@ -9,7 +9,7 @@ from tests.core.jobs.at_work import at, plugged
 
 
 def states(job: Job) -> dict[str, str]:
-    return {one.element: one.state for one in drawn_elements(job.case())}
+    return {drawn_element.element: drawn_element.state for drawn_element in drawn_elements(job.case())}
 
 
 def test_what_came_off_is_drawn_as_found_while_it_is_stripped_and_as_empty_after() -> None:
@@ -29,7 +29,7 @@ def test_a_reversed_one_stays_wrong_though_it_is_off() -> None:
     job = at("swing-bridge-ram", "find:rod-lip")
     job.do(filled(job.task("find:rod-lip"), faced="outside"))
     job.walk(until=lambda task: task.key == "step:wash")
-    (lip,) = [one for one in drawn_elements(job.case()) if one.element == "rod-lip"]
+    (lip,) = [drawn_element for drawn_element in drawn_elements(job.case()) if drawn_element.element == "rod-lip"]
     assert (lip.state, lip.faces, lip.wrong) == ("off", "outside", True)
 
 

@@ -283,7 +283,7 @@ def test_fitted_with_what_the_shop_says_where_the_sheet_is_silent(way: float, ke
 def test_the_practice_options_a_job_rests_on_are_named_once_each() -> None:
     job = Job(sheet_of(unit("swing-bridge-ram")))
     case: Case = job.case()
-    held = [one.option.key for one in practices_in(case, job.tasks())]
+    held = [practice.option.key for practice in practices_in(case, job.tasks())]
     assert len(held) == len(set(held))
     assert {"seals", "aim", "pry", "scrap", "place"} <= set(held)
 

@@ -101,7 +101,7 @@ def test_it_is_judged_logged_and_told(dropping: Job) -> None:
     (failed,) = dropping.state.runs.values()
     assert failed.judgement is not None
     assert (failed.judgement.verdict, failed.judgement.limit) == ("fail", "within 8 s")
-    assert [(one.name, one.shown) for one in failed.judgement.results] == [("Ran down in", "12.5 s")]
+    assert [(result.name, result.shown) for result in failed.judgement.results] == [("Ran down in", "12.5 s")]
     payload, _ = dropping.entries[-1]
     assert "took s 12.5" in payload_words(dropping.resolved, payload)
     told = compose_statement(dropping.case(), dropping.tasks())

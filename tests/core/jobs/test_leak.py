@@ -14,7 +14,7 @@ from tests.tiny import plug, sheet_of, unit
 def seen(key: str, zone: str) -> list[tuple[str, int]]:
     job = Job(sheet_of(unit(key)))
     job.do({"kind": "leak_seen", "zone": zone})
-    return [(one.station, one.distance) for one in suspects(job.case())]
+    return [(suspect.station, suspect.distance) for suspect in suspects(job.case())]
 
 
 def test_oil_at_the_rod_comes_through_the_gland_first_and_past_the_piston_never() -> None:

@@ -54,7 +54,7 @@ def test_a_find_says_what_was_seen_and_not_none_beside_a_sign(signs: list[str]) 
     job.walk(until=lambda task: task.key == "find:rod-lip")
     with pytest.raises(RuleError) as caught:
         job.do(filled(job.task("find:rod-lip"), signs=signs))
-    assert [one.field for one in caught.value.faults] == ["signs"]
+    assert [fault.field for fault in caught.value.faults] == ["signs"]
 
 
 @pytest.mark.parametrize("seen", [[], ["none", "scored"]])

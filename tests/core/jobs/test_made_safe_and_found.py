@@ -163,11 +163,11 @@ def test_a_note_that_a_step_asks_for_is_written() -> None:
 def test_a_question_is_asked_when_it_can_be_seen_and_what_depends_on_it_waits() -> None:
     job = at("swing-bridge-ram", "step:wire-out")
     assert job.task("answer:wire").status is Status.BLOCKED
-    assert [one for one in job.resolved.kit_lines if one.startswith("k-wire")] == []
+    assert [kit_line for kit_line in job.resolved.kit_lines if kit_line.startswith("k-wire")] == []
     assert "How does the retaining wire end?" in job.task("count:FN-K-5028").blocked_by
     job.walk(until=lambda one: one.key == "answer:wire")
     job.do({"kind": "question_answered", "question": "wire", "choice": "plain"})
-    assert [one for one in job.resolved.kit_lines if one.startswith("k-wire")] == ["k-wire-plain"]
+    assert [kit_line for kit_line in job.resolved.kit_lines if kit_line.startswith("k-wire")] == ["k-wire-plain"]
     assert job.task("count:FN-K-5028").status is Status.OPEN
     with pytest.raises(RuleError, match="answered “plain” before"):
         job.do({"kind": "question_answered", "question": "wire", "choice": "hook"})

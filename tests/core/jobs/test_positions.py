@@ -102,7 +102,11 @@ def test_a_kit_holds_what_is_fitted_from_it_over_all_positions(key: str) -> None
     resolved = Job(sheet_of(unit(key))).resolved
     for kit in resolved.sheet.kits:
         for line in kit.lines:
-            fitted = [resolved.elements[one].spec.count for one in line.all_elements if one in resolved.elements]
+            fitted = [
+                resolved.elements[all_element].spec.count
+                for all_element in line.all_elements
+                if all_element in resolved.elements
+            ]
             assert sum(fitted) <= line.count, line.key
 
 

@@ -142,7 +142,7 @@ def test_counters_at_intake_are_those_of_its_intervals_and_run_forwards() -> Non
     with pytest.raises(ValueError, match="may be 1250"):
         job.do({**told_at, "counters": [{"counter": "h", "value": "1,250"}]})
     job.do({**told_at, "counters": [{"counter": "h", "value": "1250,5"}, {"counter": "strokes"}]})
-    assert [one.value for one in job.state.book(INTAKE_BOOK)["intake"].value.counters] == [1250.5, None]
+    assert [counter.value for counter in job.state.book(INTAKE_BOOK)["intake"].value.counters] == [1250.5, None]
 
 
 def test_what_an_older_sheet_wrote_and_nobody_can_read_is_something_to_be_seen() -> None:

@@ -175,7 +175,7 @@ def test_a_test_is_run_when_the_sheet_has_it(job: Job) -> None:
 def test_a_hold_of_half_a_day_is_judged_too(job: Job) -> None:
     """Twelve hours at five readings a second, more than are judged one by one: tight, it passes; leaking, it fails."""
     job.do(started(job))
-    spec = next(one for one in job.sheet.tests if one.key == "rod-side-hold")
+    spec = next(test for test in job.sheet.tests if test.key == "rod-side-hold")
     # Two readings make a mean: it flickers a little more slowly than they do.
     tight = [Sample(0.2 * n, 18.0 + 0.001 * (n // 7 % 2), 24.0) for n in range(216_000)]
     # The limit of 0.5 ml/min over 420 ml at 1.3 GPa is 1.5 MPa a minute: three times that for as long as it lasts in the band.

@@ -85,5 +85,5 @@ def test_readings_of_one_pass_that_came_one_by_one_are_kept_together() -> None:
             "readings": [{"number": number, "reading": "20 N·m"}],
         })  # fmt: skip
         apply_entry(state, payload, Mark(uuid.uuid4(), seq, "bede", START))
-    assert [one.number for one in state.get(TIGHTENED, ("g", 0, 1)).readings] == [1, 3, 2]
+    assert [reading.number for reading in state.get(TIGHTENED, ("g", 0, 1)).readings] == [1, 3, 2]
     assert through_text(state) == state

@@ -118,8 +118,8 @@ def test_a_pressure_read_on_no_gauge_of_the_shop_stands_against_it() -> None:
         job.walk(until=lambda task: task.key == "sign")
     assert words in stated(without)
     assert stated(without)[0].endswith("See the remarks.")
-    assert not any("not read on a gauge" in one for one in stated(with_gauge))
-    assert not any(one.startswith(("Spray was", "Leak-off was")) for one in stated(without))
+    assert not any("not read on a gauge" in statement for statement in stated(with_gauge))
+    assert not any(statement.startswith(("Spray was", "Leak-off was")) for statement in stated(without))
 
 
 def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_none() -> None:
@@ -130,7 +130,7 @@ def test_a_timer_the_lead_cut_short_is_a_deviation_and_one_the_sheet_lets_go_is_
         job = Job(sheet_of(document))
         job.author = TAMSIN
         job.walk(until=lambda task: task.key == "sign")
-        cut = [one for one in stated(job) if one.startswith("Cut short, 10 min for the piston ring")]
+        cut = [statement for statement in stated(job) if statement.startswith("Cut short, 10 min for the piston ring")]
         assert len(cut) == (0 if may_cut else 1)
 
 

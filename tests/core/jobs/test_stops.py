@@ -36,7 +36,7 @@ def test_no_task_of_a_shipped_sheet_proposes_what_its_plan_stops(key: str) -> No
         first = SHOP[wrench.choices[0].key]
         plan = torque_plan(job.case(), task.subject, index, DoneWith(wrench=first), turn)
         assert plan is not None
-        assert [one.message for one in plan.findings if one.severity == "reject"] == [], task.key
+        assert [finding.message for finding in plan.findings if finding.severity == "reject"] == [], task.key
 
 
 # M8 of class 8.8: As = 36.6 mm², 580 MPa, so 21.2 kN; at 33 N·m and K = 0.13: 31.7 kN, 149 %.

@@ -48,13 +48,13 @@ def test_it_is_closed_when_its_time_has_run_and_not_before(key: str) -> None:
         # A step that runs it has begun it.
         refused(job, filled(task), "too-early", "begin it first" if task.until is None else "to go")
         job.do(begin_entry(task.key))
-        assert task.key in {one.key for one in running(job.case())}
+        assert task.key in {runner.key for runner in running(job.case())}
         # It stays in hand: nobody works on a unit that is looked at.
         assert job.next().key == task.key  # type: ignore[union-attr]
         job.now += timedelta(seconds=task.lasts - 1)
         refused(job, filled(task), "too-early", "1 s to go")
         job.now += timedelta(seconds=1)
-        assert task.key not in {one.key for one in running(job.case())}
+        assert task.key not in {runner.key for runner in running(job.case())}
         refused_word(job, filled(task, cut_short=REASON), "have run")
         job.do(filled(task))
     assert job.state.has(RELEASED, "released")
@@ -153,7 +153,9 @@ def test_times_in_a_record_are_held_against_the_clock_too() -> None:
 
 def test_a_time_shorter_than_the_sign_says_is_a_fault_of_the_sheet() -> None:
     (found,) = [
-        one for one in check_document(plug(tests=[{**LOOK, "seconds": 60}]), TABLES).faults if "tests" in one.field
+        fault
+        for fault in check_document(plug(tests=[{**LOOK, "seconds": 60}]), TABLES).faults
+        if "tests" in fault.field
     ]
     assert (found.field, found.accepts) == ("tests.0.seconds", ("600",))
     assert found.message == "1 min is less than the 10 min that the sign says"
@@ -182,7 +184,7 @@ def test_what_was_cut_short_as_found_stands_on_the_certificate_too() -> None:
 def test_a_step_that_leaves_something_to_set_does_not_begin_its_test() -> None:
     """The injector is set after its step is recorded: what dribbles is looked at once it opens at its figure."""
     job = at("fuel-injector", "set:opening")
-    assert [one.key for one in running(job.case())] == []
+    assert [runner.key for runner in running(job.case())] == []
     job.take(job.task("set:opening"))
     job.walk(until=lambda task: task.key == "test:opening-test:as_left")
     refused(job, filled(job.task("test:opening-test:as_left")), "too-early", "begin it first")

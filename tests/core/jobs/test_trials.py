@@ -47,7 +47,7 @@ def test_too_light_is_refused_as_unstable_and_its_setting_is_to_be_made_again(jo
     assert judgement is not None
     assert judgement.verdict == "fail"
     assert "readings 1, 2, 3, 4, 5 below the floor of 1.30 inH2O" in judgement.words[-1]
-    assert [(one.name, one.shown, one.within) for one in judgement.results] == [
+    assert [(result.name, result.shown, result.within) for result in judgement.results] == [
         ("Mean effort", "1.10 inH2O", "1.30 inH2O to 1.50 inH2O")
     ]
     assert job.task(SETTING).status is Status.NEXT

@@ -74,7 +74,7 @@ def test_what_comes_first_may_handle_what_stays_and_put_on_what_nobody_does() ->
 
 
 def test_its_text_is_needed_and_its_order_is_that_of_the_sheet() -> None:
-    assert [one.field for one in faults(steps__3__first={"takes": ["body"]})] == ["steps.3.first.does"]
+    assert [fault.field for fault in faults(steps__3__first={"takes": ["body"]})] == ["steps.3.first.does"]
     late = plug(steps__3__first={"takes": [], "does": "Body turned over"}, steps__3__after=["in"])
     (found,) = check_document(late, TABLES).faults
     assert found.field == "steps.3.after"

@@ -50,7 +50,7 @@ def test_its_way_round_follows_from_its_law() -> None:
 @pytest.mark.usefixtures("_with_cuff")
 def test_found_reversed_it_says_what_comes_of_it() -> None:
     told = orient((OIL, OUTSIDE), (GLAND,), {"cuff": "outside"})
-    assert any("it was folded back: the likely cause of the leak" in one.message for one in told.findings)
+    assert any("it was folded back: the likely cause of the leak" in finding.message for finding in told.findings)
 
 
 @pytest.mark.usefixtures("_with_cuff")
@@ -60,7 +60,7 @@ def test_it_is_drawn_by_its_outline_and_fails_as_its_group() -> None:
     # A table of its own: the shipped one is kept.
     offered = replace(failure_table()).offered
     assert offered[CUFF] == offered[ElementKind.LIP_SEAL]
-    assert Sign.LIP_TORN in {one.sign for one in offered[CUFF]}
+    assert Sign.LIP_TORN in {offer.sign for offer in offered[CUFF]}
 
 
 def test_every_kind_has_its_row_and_a_reader_of_rows_knows_no_kind() -> None:

@@ -41,8 +41,8 @@ def test_a_valve_opens_where_it_is_set_and_shuts_below() -> None:
     peaks, valleys = peaks_and_valleys(trace)
     assert len(peaks) >= 3
     # Above by what a stroke pumps in one step at most: 12 ml/min for 0.02 s into the softness of 20 ml.
-    assert all(28.4 <= one <= 28.4 + 0.5 for one in peaks)
-    assert all(25.2 <= one <= 25.6 for one in valleys[1:])
+    assert all(28.4 <= peak <= 28.4 + 0.5 for peak in peaks)
+    assert all(25.2 <= valley <= 25.6 for valley in valleys[1:])
     # Set above what the pump is raised to, it never opens and holds.
     held = on_stand("opening", 20.0, {"opens": 284.0})
     ran(held, 60)

@@ -9,7 +9,7 @@ from ironkettle.core.machine.pressure import Fluid, Gauge, Sample, TestVolume, a
 from ironkettle.core.simulation import Channel, Fault, Liquid, LiquidVolume, OilUnit, Stand
 from ironkettle.reference import fluids
 
-OIL: Fluid = next(one for one in fluids() if one.name == "mineral oil ISO VG 46")
+OIL: Fluid = next(fluid for fluid in fluids() if fluid.name == "mineral oil ISO VG 46")
 LIMIT = 0.5
 NONE = {"rod_gap": 0.0, "bypass_gap": 0.0, "hole": 0.0}
 
@@ -52,7 +52,7 @@ def test_it_pumps_up_shuts_and_counts_the_hold() -> None:
     assert (stand.hold, stand.shut) == (7, True)
     assert stand.held == pytest.approx(60, abs=0.2)
     assert samples[0].pressure == pytest.approx(18.0, abs=0.15)
-    assert max(one.pressure for one in samples) <= 18.05
+    assert max(sample.pressure for sample in samples) <= 18.05
     stand.raise_to(0, 8)
     stand.advance(5)
     assert not stand.shut

@@ -69,7 +69,7 @@ def test_every_unit_is_worked_out_in_parts(workshop: Engine) -> None:
     # 23 of ours in fives, the demo's own among them, and the part that finds no more.
     assert work_out(workshop) >= 6
     with session_of(workshop) as session:
-        assert every(session) == {one.name for one in sheet.intervals}
+        assert every(session) == {interval.name for interval in sheet.intervals}
         assert session.scalars(select(SheetChangeRow)).all() == []
 
 

@@ -103,7 +103,7 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
             about=marked.value.about,
             time=marked.value.time,
             words=marked.value.words,
-            arrows=[ArrowOut(start=one.start, end=one.end, word=one.word) for one in marked.value.arrows],
+            arrows=[ArrowOut(start=arrow.start, end=arrow.end, word=arrow.word) for arrow in marked.value.arrows],
             on_certificate=marked.value.on_certificate,
             who=name_of(marked.mark, names),
             when=marked.mark.when,
@@ -114,7 +114,7 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
 
 def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
     """Earlier jobs on the same unit."""
-    now = {(one.element, one.key.value) for one in decided_causes(case)}
+    now = {(decided_cause.element, decided_cause.key.value) for decided_cause in decided_causes(case)}
     return [
         EarlierOut(
             number=row.number,
@@ -122,8 +122,8 @@ def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
             released=row.released,
             ended=row.ended,
             complaint=row.complaint,
-            causes=[f"{one['name']}: {one['cause']}" for one in row.causes],
-            again=any((one["element"], one["key"]) in now for one in row.causes),
+            causes=[f"{cause['name']}: {cause['cause']}" for cause in row.causes],
+            again=any((cause["element"], cause["key"]) in now for cause in row.causes),
         )
         for row in earlier_jobs(session, job)
     ]

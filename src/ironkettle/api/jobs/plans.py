@@ -64,7 +64,7 @@ class ReadingsBody(Body):
 
 def _task(case: Case, key: str, kind: str) -> Task:
     """A task of the job, of that kind. Raises NotThereError."""
-    found = next((one for one in tasks_of(case) if one.key == key and one.kind.key == kind), None)
+    found = next((task for task in tasks_of(case) if task.key == key and task.kind.key == kind), None)
     if found is None:
         raise NotThereError("task", key)
     return found
@@ -111,7 +111,7 @@ def advice(
 ) -> SettingAdviceOut:
     case = case_for(session, job_of(session, job_id), shop, caller)
     found = _task(case, task, "set")
-    spec = next(one for one in case.resolved.sheet.settings if one.key == found.subject)
+    spec = next(setting for setting in case.resolved.sheet.settings if setting.key == found.subject)
     advised = advise_setting(case, spec, body.readings)
     if advised.unit is None:
         return advice_out(advised.advice, advised.pitch)

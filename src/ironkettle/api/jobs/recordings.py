@@ -133,8 +133,8 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
     """Go on where it was interrupted: after what it has, by the time that passed since."""
     read = samples_of_chunks(recording.plan, chunks)
     recording.hold, recording.place = row.hold or 0, len(chunks)
-    recording.times.extend(one.t_s for one in read)
-    recording.pressures.extend(one.pressure_mpa for one in read)
+    recording.times.extend(reading.t_s for reading in read)
+    recording.pressures.extend(reading.pressure_mpa for reading in read)
     recording.beat = beat_of_chunks(recording.plan, chunks)
     recording.said = [Trouble(one["key"], one["at"], one["says"], one["ends"]) for one in row.said]
     if not read:

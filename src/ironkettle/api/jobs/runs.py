@@ -54,7 +54,7 @@ def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop:
     read = _read_so_far(session, job_id, run)
     form = find_form(case, told.test)
     analysis = None if form is None else form.analysis(told, read)
-    drawn_ = thinned([one.t for one in read], [one.pressure for one in read], MOST_DRAWN)
+    drawn_ = thinned([reading.t for reading in read], [reading.pressure for reading in read], MOST_DRAWN)
     return RunTraceOut(
         count=len(read),
         points=[PointOut(t_s=t, pressure_mpa=pressure) for t, pressure in drawn_],

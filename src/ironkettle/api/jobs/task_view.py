@@ -52,8 +52,13 @@ class AskOut(BaseModel):
             read=ask.read.value,
             label=ask.label,
             choices=[
-                ChoiceOut(key=one.key, says=one.says, sign=one.sign, only=None if one.only is None else dict(one.only))
-                for one in ask.choices
+                ChoiceOut(
+                    key=choice.key,
+                    says=choice.says,
+                    sign=choice.sign,
+                    only=None if choice.only is None else dict(choice.only),
+                )
+                for choice in ask.choices
             ],
             unit=ask.unit,
             limit=ask.limit,

@@ -234,17 +234,17 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         job=JobSummary.of(job),
         head=job.head,
         quick_service=_quick_service(case),
-        stages=[StageOut.model_validate(one) for one in stages_of(tasks)],
+        stages=[StageOut.model_validate(stage) for stage in stages_of(tasks)],
         causes=list(causes_of(case)),
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
-        drawn=[DrawnOut.model_validate(one) for one in drawn_elements(case)],
+        drawn=[DrawnOut.model_validate(drawn_element) for drawn_element in drawn_elements(case)],
         parts_off=sorted(parts_off(case)),
-        leaks=[LeakOut.model_validate(one) for one in leaks_of(case)],
-        suspects=[SuspectOut.model_validate(one) for one in suspects(case)],
+        leaks=[LeakOut.model_validate(leak) for leak in leaks_of(case)],
+        suspects=[SuspectOut.model_validate(suspect) for suspect in suspects(case)],
         points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
-        timers=[TimerOut(key=one.key, until=one.until, what=one.what) for one in running(case)],
+        timers=[TimerOut(key=runner.key, until=runner.until, what=runner.what) for runner in running(case)],
         signing=_signing(session, job, case),
         statement=_statement(session, job, case, tasks),
         server_time=case.now,
@@ -264,7 +264,7 @@ def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -
         copied_from=case.carried.number if case.carried else None,
         sheet_name=case.resolved.whole.name,
         unit_label=None if job.unit_id is None else label_text(session, session.get_one(UnitRow, job.unit_id)),
-        views=[NamedOut(key=one.key, name=one.name) for one in case.resolved.whole.views],
+        views=[NamedOut(key=view.key, name=view.name) for view in case.resolved.whole.views],
         earlier=earlier_of(session, job, case),
         draft_sheet=case.draft,
         tasks=tasks_out(session, case, tasks),
@@ -341,7 +341,7 @@ def meanwhile(session: Session, job: JobRow, case: Case, seen: int | None) -> li
     kits = kit_of(sheet_of(session, job))
     entries = [row.read(kits).entry for row in log_rows(session, job.id, after=seen)]
     return [
-        MeanwhileOut(who=one.who_name or one.who, words=payload_words(case.resolved, one.payload))
-        for one in entries
-        if one.who != case.author.key
+        MeanwhileOut(who=entry.who_name or entry.who, words=payload_words(case.resolved, entry.payload))
+        for entry in entries
+        if entry.who != case.author.key
     ][:20]

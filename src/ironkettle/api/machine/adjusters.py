@@ -144,7 +144,7 @@ def advise_setting(body: AnyBody) -> SettingAdviceOut:
     if isinstance(body, SettingBody):
         return _to_target(body)
     pitch = None if body.pitch is None else read_length(body.pitch, "pitch", high=50.0)
-    seen = [Seen(one.turns, one.sign) for one in body.readings]
+    seen = [Seen(reading.turns, reading.sign) for reading in body.readings]
     if isinstance(body, PresetBody):
         found = advise_preset(body.bottom, body.turns, body.tolerance, seen)
     elif isinstance(body, EdgeBody):
@@ -190,7 +190,7 @@ def _to_target(body: SettingBody) -> SettingAdviceOut:
     start = readings[0].turns
     ends = None if reach is None else (start - reach, start + reach)
     found = advise(Target(band.nominal, band.minus, band.plus, body.sense, floor, ceiling, ends), readings)
-    return advice_in(unit, found, pitch, [one.value for one in readings])
+    return advice_in(unit, found, pitch, [reading.value for reading in readings])
 
 
 def advice_in(unit: Unit, found: Advice, pitch: float | None, values: Sequence[float]) -> SettingAdviceOut:
@@ -200,7 +200,7 @@ def advice_in(unit: Unit, found: Advice, pitch: float | None, values: Sequence[f
     rate = None if found.rate is None else f"{from_base(found.rate, unit) - zero:.4g} {unit.symbol}/turn"
     expected = None if found.expected is None else f"{from_base(found.expected, unit):.4g} {unit.symbol}"
     answer = advice_out(found, pitch, expected, rate)
-    return answer.model_copy(update={"values": [from_base(one, unit) for one in values]})
+    return answer.model_copy(update={"values": [from_base(value, unit) for value in values]})
 
 
 def _target(body: SettingBody) -> tuple[Quantity, Toleranced]:

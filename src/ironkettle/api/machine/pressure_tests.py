@@ -310,8 +310,8 @@ def read_csv(body: TraceBody) -> TraceOut:
     return TraceOut(
         samples=[TraceSampleOut(t_s=s.t, pressure_mpa=s.pressure, temperature_c=s.temperature) for s in kept],
         rows=len(read),
-        low_mpa=min((one.pressure for one in read), default=None),
-        high_mpa=max((one.pressure for one in read), default=None),
+        low_mpa=min((reading.pressure for reading in read), default=None),
+        high_mpa=max((reading.pressure for reading in read), default=None),
         state=TraceStateBody(**asdict(state)),
     )
 

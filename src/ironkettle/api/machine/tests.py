@@ -119,7 +119,7 @@ class TrialOut(BaseModel):
         return cls(
             kind=kind,
             verdict=outcome.verdict,
-            results=[ResultOut.of(one) for one in outcome.results],
+            results=[ResultOut.of(result) for result in outcome.results],
             curve=None if outcome.curve is None else CurveOut.of(outcome.curve),
             findings=findings_out(outcome.findings),
             **_by_key(outcome.results),

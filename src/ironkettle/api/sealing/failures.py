@@ -118,7 +118,7 @@ def elements() -> list[ElementOut]:
         ElementOut(
             key=kind,
             name=facts.name,
-            signs=[SignOut(key=one.sign, says=one.sign.words) for one in table.offered[kind]],
+            signs=[SignOut(key=offer.sign, says=offer.sign.words) for offer in table.offered[kind]],
         )
         for kind, facts in KINDS.items()
     ]

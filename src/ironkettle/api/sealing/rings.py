@@ -108,7 +108,9 @@ class RingReadBody(Body):
             diameter=values[across],
             section=section,
             condition=self.conditions[0] if self.conditions else self.condition,
-            beside=tuple(dict.fromkeys(one for one in self.conditions[1:] if one is not self.conditions[0])),
+            beside=tuple(
+                dict.fromkeys(condition for condition in self.conditions[1:] if condition is not self.conditions[0])
+            ),
             hardness_shore_a=self.hardness_shore_a,
             section_crossed=crossed,
             uncertainty=uncertainty,

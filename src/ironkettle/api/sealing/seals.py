@@ -98,7 +98,7 @@ def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMat
     stock = seals_in_stock(session) if caller else []
     found = match_seal(body.housing(), [*stock, *seal_sizes()])
     return SealMatchOut(
-        fits=[SealCandidateOut.of(one) for one in found.fits],
+        fits=[SealCandidateOut.of(fit) for fit in found.fits],
         smaller=[SealCandidateOut.of(one) for one in found.smaller],
         larger=[SealCandidateOut.of(one) for one in found.larger],
     )

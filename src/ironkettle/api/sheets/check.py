@@ -84,7 +84,9 @@ def check(body: ImportBody) -> SheetCheckOut:
         faults = work_faults(found.sheet, task_tables())
     sound = found.sheet if not faults else None
     return SheetCheckOut(
-        faults=[FieldErrorOut(field=one.field, message=one.message, accepts=list(one.accepts)) for one in faults],
+        faults=[
+            FieldErrorOut(field=fault.field, message=fault.message, accepts=list(fault.accepts)) for fault in faults
+        ],
         zones=[ZoneAreaOut(key=key, area_mm2=round(area, 2)) for key, area in found.proof.area.items()],
         stations=[PartingOut(key=key, parts_zones=parts) for key, parts in found.proof.parting.items()],
         moves={} if sound is None else preview(sound, task_tables()),
@@ -133,7 +135,7 @@ def draw_sheet(body: PictureBody) -> PictureOut:
     if found.sheet is None or found.faults:
         return PictureOut(name="", views=[], questions=[], picture=None)
     whole = found.sheet
-    questions = {one.key: [choice.key for choice in one.choices] for one in whole.questions}
+    questions = {question.key: [choice.key for choice in question.choices] for question in whole.questions}
     read = Collector()
     for key, choice in body.answers.items():
         read.require(
@@ -149,12 +151,12 @@ def draw_sheet(body: PictureBody) -> PictureOut:
         views=views,
         questions=[
             QuestionOut(
-                key=one.key,
-                ask=one.ask,
-                choices=[AnswerOut(key=choice.key, says=choice.says) for choice in one.choices],
-                answer=answers[one.key],
+                key=question.key,
+                ask=question.ask,
+                choices=[AnswerOut(key=choice.key, says=choice.says) for choice in question.choices],
+                answer=answers[question.key],
             )
-            for one in whole.questions
+            for question in whole.questions
         ],
         picture=picture(answered(whole, answers), ring_table(), body.view),
     )

@@ -202,7 +202,7 @@ def approve(
     if row.drafted_by is None or not row.is_draft:
         raise RefusedError("not-a-draft", f"{row.name}, version {version}, is already approved")
     guards, day = _guards(session, row), now().date()
-    others = [one.author() for one in all_people(session) if one.active and one.key != row.drafted_by]
+    others = [person.author() for person in all_people(session) if person.active and person.key != row.drafted_by]
     second = any(may_approve(one, guards, day) for one in others)
     check_may_approve(caller.author, guards, day, row.drafted_by, second)
     prove_signature(request, caller, body.pin)
@@ -236,8 +236,8 @@ def _needs(guards: tuple[Authority, ...]) -> str:
 
 def _draft_out(session: DbSession, row: SheetRow, caller: Caller) -> SheetDraftOut:
     guards, day, shops = _guards(session, row), now().date(), shops_row(session, row.key)
-    people = {one.key: one for one in all_people(session)}
-    others = [one.author() for one in people.values() if one.active and one.key != row.drafted_by]
+    people = {person.key: person for person in all_people(session)}
+    others = [person.author() for person in people.values() if person.active and person.key != row.drafted_by]
     why_not = None
     try:
         drafted_by = row.drafted_by or ""
@@ -320,7 +320,10 @@ def changes(
     version: int = Path(ge=1, le=100_000),
 ) -> list[SheetDifferenceOut]:
     before, after = find_sheet(session, key, since), find_sheet(session, key, version)
-    return [SheetDifferenceOut(path=one.path, before=one.before, after=one.after) for one in differences(before, after)]
+    return [
+        SheetDifferenceOut(path=difference.path, before=difference.before, after=difference.after)
+        for difference in differences(before, after)
+    ]
 
 
 @router.get("/{key}/{version}/export", summary="A sheet as YAML", responses=GUARDED | NOT_THERE)

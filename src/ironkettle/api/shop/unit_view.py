@@ -209,7 +209,7 @@ def unit_view(
         due=dues,
         nothing_due="" if dues else _NOTHING_DUE[why],
         counters=[_counter(key, read.get(key, ()), now) for key in counters_of(sheet)],
-        conditions=[ConditionOut(condition=one, says=_seen(one)) for one in conditions],
+        conditions=[ConditionOut(condition=condition, says=_seen(condition)) for condition in conditions],
         readings=[_reading(row, names.get(row.who, row.who), conditions) for row in counter_rows(session, unit.id, 30)],
         jobs=[_past(sheet, job, case) for job, case in jobs],
         series=_series(jobs),
@@ -244,7 +244,8 @@ def _seen(condition: str) -> str:
 
 def _past(sheet: Sheet, job: JobRow, case: Case | None) -> PastJobOut:
     service_words = {
-        one.name: f"{WHAT_WORD[one.what].lower()}, every {' or '.join(one.every)}" for one in sheet.intervals
+        interval.name: f"{WHAT_WORD[interval.what].lower()}, every {' or '.join(interval.every)}"
+        for interval in sheet.intervals
     }
     return PastJobOut(
         number=job.number,
@@ -253,7 +254,7 @@ def _past(sheet: Sheet, job: JobRow, case: Case | None) -> PastJobOut:
         ended=job.ended,
         quick_service=service_words.get(job.quick_service, job.quick_service),
         complaint=job.complaint,
-        causes=[f"{one['name']}: {one['cause']}" for one in job.causes],
+        causes=[f"{cause['name']}: {cause['cause']}" for cause in job.causes],
         fitted=[] if case is None else list(fitted_words(case)),
     )
 

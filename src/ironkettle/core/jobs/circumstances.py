@@ -76,7 +76,7 @@ def _faced(case: Case, at: ElementAt) -> Faced | None:
 
 
 def _backup_missing(case: Case, at: ElementAt) -> bool:
-    beside = [one.key for one in at.seat.elements if one.kind in BACKUPS and one.same_as is None]
+    beside = [element.key for element in at.seat.elements if element.kind in BACKUPS and element.same_as is None]
     found = [case.state.get(FOUND, key) for key in beside]
     return any(one is not None and not one.present for one in found)
 

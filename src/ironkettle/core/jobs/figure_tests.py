@@ -49,7 +49,7 @@ class FigureTest:
                 for one in error.errors()
             ) from None
         except RuleError as error:
-            raise RuleError(one.under("record") for one in error.faults) from None
+            raise RuleError(fault.under("record") for fault in error.faults) from None
 
     def plan(self, gauge: GaugeUsed | None) -> TrialPlan:
         """How it is run on a gauge."""
@@ -154,8 +154,8 @@ def judged_of(test: FigureTest, outcome: Outcome) -> Judgement:
         verdict=outcome.verdict,
         limit=test.bound.says,
         wanted="",
-        words=[one.message for one in outcome.findings if one.severity != "info"],
-        results=[_told(one) for one in outcome.results],
+        words=[finding.message for finding in outcome.findings if finding.severity != "info"],
+        results=[_told(result) for result in outcome.results],
     )
 
 

@@ -28,7 +28,7 @@ class Act:
 
     @property
     def flammable(self) -> bool:
-        return any(flammable_in(one) for one in self.liquids)
+        return any(flammable_in(liquid) for liquid in self.liquids)
 
 
 def check_heat(case: Case, acts: Iterable[Act], *, hot: bool, liquids: Iterable[str]) -> None:

@@ -70,7 +70,11 @@ def _drawn(case: Case, key: str, *, stripped: bool) -> Drawn:
 
 def leaks_of(case: Case) -> Iterator[Leak]:
     """The ways through the stations whose elements were found wrong and are not made good yet."""
-    wrong = {case.resolved.elements[one.element].station.key for one in drawn_elements(case) if one.wrong}
+    wrong = {
+        case.resolved.elements[drawn_element.element].station.key
+        for drawn_element in drawn_elements(case)
+        if drawn_element.wrong
+    }
     names = case.resolved.zone_names
     for station in case.resolved.sheet.stations:
         if station.key in wrong:
@@ -82,5 +86,9 @@ def leaks_of(case: Case) -> Iterator[Leak]:
 def causes_of(case: Case) -> tuple[str, ...]:
     """What failed: as it is seen by itself, and as was decided."""
     seen = reversed_words(case)
-    decided = [one for one in decided_causes(case) if not (one.key is Cause.REVERSED and one.element in seen)]
-    return (*seen.values(), *(f"{one.name}: {one.cause}" for one in decided))
+    decided = [
+        decided_cause
+        for decided_cause in decided_causes(case)
+        if not (decided_cause.key is Cause.REVERSED and decided_cause.element in seen)
+    ]
+    return (*seen.values(), *(f"{decision.name}: {decision.cause}" for decision in decided))

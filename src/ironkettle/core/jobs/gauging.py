@@ -49,7 +49,7 @@ def check_reach(samples: Sequence[SampleRead], gauge: GaugeUsed) -> None:
 def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     """The shop's gauge that needs the shortest hold, those in calibration first; an imagined one where none reaches."""
     pressure = spec.pressure.value
-    reach = [one for one in case.gauges.values() if read_gauge_pressure(one.range, "gauge.range") >= pressure]
+    reach = [gauge for gauge in case.gauges.values() if read_gauge_pressure(gauge.range, "gauge.range") >= pressure]
     today = case.now.date()
     ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}
     if reach:
@@ -65,8 +65,8 @@ def gauge_that_tells(case: Case, told: FigureTest) -> GaugeUsed | None:
         return None
     today = case.now.date()
     able = [
-        one
-        for one in case.gauges.values()
-        if not (one.calibrated_until and one.calibrated_until < today) and not told.plan(one).findings
+        gauge
+        for gauge in case.gauges.values()
+        if not (gauge.calibrated_until and gauge.calibrated_until < today) and not told.plan(gauge).findings
     ]
     return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)

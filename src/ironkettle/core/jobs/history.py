@@ -40,9 +40,9 @@ def figures_of(case: Case) -> Iterator[FigureTold]:
             told = runs[-1].judgement if runs else None
             if told is None:
                 continue
-            for one in told.results:
-                name = left.name if one.name == left.name else f"{left.name}, {one.name.lower()}"
-                yield FigureTold(f"{left.key}:{one.key}", name, when, one.value, one.shown)
+            for result in told.results:
+                name = left.name if result.name == left.name else f"{left.name}, {result.name.lower()}"
+                yield FigureTold(f"{left.key}:{result.key}", name, when, result.value, result.shown)
             if not told.results and told.hold_s > 0:
                 shown = f"{told.rate_ml_min:.3g} ml/min"
                 yield FigureTold(f"{left.key}:rate", f"{left.name}, leak", when, told.rate_ml_min, shown)
@@ -60,8 +60,8 @@ def _as_left_of(spec: TestSpec, tests: Sequence[TestSpec]) -> TestSpec:
     """The test as left that a test as found is held beside: itself, or the only other one of its kind."""
     if spec.when != "as_found":
         return spec
-    left = [one for one in tests if one.kind is spec.kind and one.when == "as_left"]
-    found = [one for one in tests if one.kind is spec.kind and one.when == "as_found"]
+    left = [test for test in tests if test.kind is spec.kind and test.when == "as_left"]
+    found = [test for test in tests if test.kind is spec.kind and test.when == "as_found"]
     return left[0] if len(left) == len(found) == 1 else spec
 
 

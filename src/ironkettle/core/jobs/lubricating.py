@@ -96,7 +96,7 @@ def allowed_lubricants(case: Case, at: ElementAt) -> frozenset[Lubricant]:
 def refused_lubricant(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[str, ...]:
     """Why an element may not be fitted with a lubricant; nothing where it may."""
     return (
-        *(one.message for one in _refusals(case, at, lubricant)),
+        *(refusal.message for refusal in _refusals(case, at, lubricant)),
         *_never(case, at, lubricant),
         *_unnamed(case, at, lubricant),
     )

@@ -77,7 +77,7 @@ def phase_words(resolved: Resolved, group: FastenerGroup, phase: Phase) -> str:
     """A phase in words."""
     if isinstance(phase, TurnsPhase):
         turns = phase.turns if isinstance(phase.turns, tuple) else (phase.turns, phase.turns)
-        amount = " to ".join(dict.fromkeys(written_turns(one) for one in turns))
+        amount = " to ".join(dict.fromkeys(written_turns(turn) for turn in turns))
         return f"{amount} {'turn' if turns[1] <= 1 else 'turns'} {_way(phase)}"
     if isinstance(phase, SlotPhase):
         return f"{_way(phase)} to the nearest of {phase.slots} slots"

@@ -27,7 +27,7 @@ def points_drawn(case: Case) -> tuple[PointAt, ...]:
     found = []
     for part in case.resolved.sheet.parts:
         read = case.state.get(POINTS, part.key)
-        by_key = {one.point: one for one in read.points} if read else {}
+        by_key = {point.point: point for point in read.points} if read else {}
         for spec in points_of(case, part):
             if spec.at is None:
                 continue

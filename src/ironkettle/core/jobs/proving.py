@@ -26,7 +26,7 @@ SHORTEST_WORD = 4
 
 def spec_of(case: Case, key: str) -> TestSpec:
     """The test of that key. Raises RuleError for a key the sheet does not have."""
-    tests = {one.key: one for one in case.resolved.sheet.tests}
+    tests = {test.key: test for test in case.resolved.sheet.tests}
     known("test", key, tests, "test")
     return tests[key]
 

@@ -110,7 +110,7 @@ def kinds() -> tuple[AnyKind, ...]:
 
 # The screens of all tasks, told apart by their kind.
 SCREENS: tuple[type[Screen], ...] = tuple(
-    dict.fromkeys([PlainScreen, *(one for kind in ENTRY_KINDS for one in kind.screens)])
+    dict.fromkeys([PlainScreen, *(screen for kind in ENTRY_KINDS for screen in kind.screens)])
 )
 if TYPE_CHECKING:
     AnyScreen = Screen

@@ -32,17 +32,17 @@ RUNGS: Book[tuple[str, str], RungTried] = Book("rungs")
 def rungs_of(case: Case, ladder: LadderSpec) -> tuple[Rung, ...]:
     """The rungs of a ladder with what came of each."""
     found = []
-    for one in ladder.rungs:
-        tried = case.state.get(RUNGS, (ladder.part, one.key))
+    for rung in ladder.rungs:
+        tried = case.state.get(RUNGS, (ladder.part, rung.key))
         harm = ", and caused damage" if tried and tried.harm else ""
         came = None if tried is None else f"{'moved it' if tried.moved else 'did not move it'}{harm}"
-        found.append(Rung(ladder.part, one.key, one.do, one.may, _caution(one), one.never, came))
+        found.append(Rung(ladder.part, rung.key, rung.do, rung.may, _caution(rung), rung.never, came))
     return tuple(found)
 
 
 def rung_acts(case: Case) -> Iterator[Act]:
     """What the rungs that were tried put on the unit, and which made it hot."""
-    rungs = {(ladder.part, one.key): one for ladder in case.resolved.sheet.ladders for one in ladder.rungs}
+    rungs = {(ladder.part, rung.key): rung for ladder in case.resolved.sheet.ladders for rung in ladder.rungs}
     for key, tried in case.state.book(RUNGS).items():
         if key in rungs:
             one = rungs[key]

@@ -62,7 +62,7 @@ class SampleRead(_Fixed):
 
 def plain(samples: Iterable[SampleRead]) -> tuple[Sample, ...]:
     """Samples as they came, as the sums take them. [s, MPa, °C]"""
-    return tuple(Sample(one.t_s, one.pressure_mpa, one.temperature_c) for one in samples)
+    return tuple(Sample(sample.t_s, sample.pressure_mpa, sample.temperature_c) for sample in samples)
 
 
 class Chunk(_Fixed):
@@ -114,7 +114,7 @@ class Judgement(_Fixed):
 
 def chunk_text(samples: Iterable[SampleRead]) -> str:
     """The text a chunk is hashed and stored as: JSON, a row of time, pressure, temperature a sample. [s, MPa, °C]"""
-    rows = [[one.t_s, one.pressure_mpa, one.temperature_c] for one in samples]
+    rows = [[sample.t_s, sample.pressure_mpa, sample.temperature_c] for sample in samples]
     return json.dumps(rows, separators=(",", ":"), allow_nan=False)
 
 

@@ -58,14 +58,14 @@ def advise_setting(case: Case, spec: SettingSpec, readings: Sequence[TurnRead]) 
     target = Target(
         aim.nominal, aim.nominal - aim.low, aim.high - aim.nominal, Sense(spec.adjuster.sense), aim.floor, aim.ceiling
     )
-    return Advised(advise(target, read), aim.unit, pitch, tuple(one.value for one in read))
+    return Advised(advise(target, read), aim.unit, pitch, tuple(reading.value for reading in read))
 
 
 def _seen(readings: Sequence[TurnRead]) -> list[Seen]:
     for place, one in enumerate(readings):
         if one.sign is None:
             raise fault(f"readings.{place}.sign", "was the sign there?", "yes", "no")
-    return [Seen(one.turns, bool(one.sign)) for one in readings]
+    return [Seen(reading.turns, bool(reading.sign)) for reading in readings]
 
 
 def _read(aim: Aim, readings: Sequence[TurnRead]) -> list[Reading]:

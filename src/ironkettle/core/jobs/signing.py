@@ -85,7 +85,7 @@ def signature_of(standing: Standing, payload: Payload, author: Author, now: date
     if kind.reopens and author.role is Role.LEAD:
         return Signature(role=author.role, authority=Authority.NONE)
     missing = next(guard for guard, one in zip(standing.guards, held, strict=True) if one is None)
-    ended = [one.until for one in author.authorisations if one.authority is missing]
+    ended = [authorisation.until for authorisation in author.authorisations if authorisation.authority is missing]
     why = f"; the authority ended on {shown_day(max(ended))}" if ended else ""
     needed = f"it needs a named person authorised for {words_of(standing.guards)}{why}"
     if standing.draft:

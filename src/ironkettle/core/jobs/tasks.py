@@ -227,8 +227,11 @@ class _Blockers:
         if self._drafts[key].last:
             return tuple(self._drafts[one].task.text for one in found), _TURN
         ranked = sorted(found, key=lambda one: _REFUSALS.index(self._drafts[one].refusal))
-        words = tuple(f"{self._drafts[one].task.text}{f' ({found[one]})' if found[one] else ''}" for one in ranked)
-        return words, next((self._drafts[one].refusal for one in ranked), _TURN)
+        words = tuple(
+            f"{self._drafts[candidate].task.text}{f' ({found[candidate]})' if found[candidate] else ''}"
+            for candidate in ranked
+        )
+        return words, next((self._drafts[candidate].refusal for candidate in ranked), _TURN)
 
     def _is_open(self, key: str) -> bool:
         return not self._drafts[key].done and not self._drafts[key].skipped

@@ -92,7 +92,7 @@ def wrench_asks(case: Case, right: TorqueRange, last: TorqueRange, carried: str 
     """What is asked of the wrench for the range of a pass; ``last``: that of the last one; ``carried``: the one that the copied job used. [N·m]"""
     choices = _wrenches(case, right, last, carried)
     yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
-    if any(_why_not(case, one, right) is not None for one in case.wrenches.values()):
+    if any(_why_not(case, wrench, right) is not None for wrench in case.wrenches.values()):
         first = case.wrenches[choices[0].key]
         label = "Reason for a wrench that is out of calibration or too coarse"
         yield Ask("overdue", Read.TEXT, label, optional=_why_not(case, first, right) is None)

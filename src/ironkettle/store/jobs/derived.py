@@ -30,7 +30,7 @@ _THUMB_LEVELS = 8.0
 def derived_differs(session: Session, job: JobRow) -> list[str]:
     """Everything beside a job's log that does not say what its log says, in words."""
     state = folded(session, job)
-    found = [f"{one} is not what its intake sealed" for one in basis_differs(session, job, state)]
+    found = [f"{basis_differ} is not what its intake sealed" for basis_differ in basis_differs(session, job, state)]
     found += [f"the list shows another {name} than its log" for name in _columns(job, state)]
     found += _moved_samples(session, job)
     found += _photos(session, job, state)

@@ -281,8 +281,13 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
     first = min(running(case), key=lambda one: one.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
     job.causes = [
-        {"element": one.element, "name": one.name, "key": one.key.value, "cause": one.cause}
-        for one in decided_causes(case)
+        {
+            "element": decided_cause.element,
+            "name": decided_cause.name,
+            "key": decided_cause.key.value,
+            "cause": decided_cause.cause,
+        }
+        for decided_cause in decided_causes(case)
     ]
     job.short = [] if job.released else [asdict(one) for one in short_of(case)]
 
@@ -322,7 +327,7 @@ def snapshot_differs(session: Session, job: JobRow) -> bool:
     row = session.get(SnapshotRow, job.id)
     if row is None or row.format != SNAPSHOT_FORMAT:
         return False
-    links = [one.hash for one in log_rows(session, job.id)]
+    links = [log_row.hash for log_row in log_rows(session, job.id)]
     if row.head not in links:
         return True
     known = log_of(session, job)[: links.index(row.head) + 1]

@@ -226,7 +226,7 @@ def recover(session: Session, run: UUID, shop: Shop, now: datetime) -> None:
     """End a recording whose server is gone: interrupted, with everything that was kept of it."""
     chunks = chunks_of_recording(session, run)
     row = session.get_one(RecordingRow, run)
-    rows = [one for chunk in chunks[-1:] for one in read_rows(chunk.text)]
+    rows = [read_row for chunk in chunks[-1:] for read_row in read_rows(chunk.text)]
     last = rows[-1][0] if rows else 0.0
     at = chunks[-1].at if chunks else row.started_at
     text = f"the server stopped after {last:.0f} s ({at:%H:%M:%S} UTC); everything read until then is kept"

@@ -184,13 +184,13 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
     job.unit_id = unit.id
     session.execute(delete(CounterRow).where(CounterRow.job_id == job.id))
     session.execute(delete(ServiceRow).where(ServiceRow.job_id == job.id))
-    for one in told.counters:
-        if one.value is not None:
+    for counter in told.counters:
+        if counter.value is not None:
             session.add(
                 CounterRow(
-                    id=uuid5(job.id, one.counter), unit_id=unit.id, counter=one.counter, value=one.value,
+                    id=uuid5(job.id, counter.counter), unit_id=unit.id, counter=counter.counter, value=counter.value,
                     at=intake.mark.when, who=intake.mark.who, source="service" if told.quick_service else "intake", job_id=job.id,
-                    lower=one.lower, note="",
+                    lower=counter.lower, note="",
                 )
             )  # fmt: skip
     released = release_of(case.state)

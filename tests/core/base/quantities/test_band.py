@@ -54,9 +54,9 @@ Ends = tuple[float | None, float | None, float | None]
 )
 def test_a_figure_as_a_technician_writes_it(text: str, dimension: Dimension | None, ends: Ends) -> None:
     band = read_band(text, dimension, "limit")
-    assert [one is None for one in (band.low, band.high, band.nominal)] == [one is None for one in ends]
+    assert [one is None for one in (band.low, band.high, band.nominal)] == [end is None for end in ends]
     found = [one for one in (band.low, band.high, band.nominal) if one is not None]
-    assert found == pytest.approx([one for one in ends if one is not None])
+    assert found == pytest.approx([end for end in ends if end is not None])
     assert (band.unit is None) == (dimension is None)
 
 

@@ -240,10 +240,10 @@ def test_no_advised_turn_reaches_the_ceiling(kind: str, room: float, noise: floa
         turns = readings[-1].turns + advice.next_turns
         readings.append(Reading(turns, spring(turns) + chance.gauss(0, noise)))
         assert spring(turns) < 350 + room
-    assert advice.done or any(one.code == "no-answer" for one in advice.findings)
+    assert advice.done or any(finding.code == "no-answer" for finding in advice.findings)
 
 
 def test_why_it_is_careful_is_said() -> None:
     few = advise(Target(350, 3, 3, UP, ceiling=360), [Reading(0, 300), Reading(0.25, 319)])
     assert few.next_turns == pytest.approx(0.25 * 0.9 * 41 / 76 / 1.0 / 0.25 / 4, rel=1e-6)
-    assert "fewer than three readings" in next(one.message for one in few.findings if one.code == "careful")
+    assert "fewer than three readings" in next(finding.message for finding in few.findings if finding.code == "careful")

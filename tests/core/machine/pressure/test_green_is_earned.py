@@ -109,7 +109,7 @@ def test_only_the_longest_stretch_without_a_gap_is_judged() -> None:
 def test_what_goes_on_otherwise_after_a_gap_does_not_pass() -> None:
     falls = leaking(0.1)
     stops = hold(lambda t: falls(min(t, 300.0)), last=900, warm=STEADY)
-    samples = tuple(one for one in stops if not 250 < one.t < 330)
+    samples = tuple(stop for stop in stops if not 250 < stop.t < 330)
     found = judge(samples, MEASURED)
     assert (found.verdict, "gap-differs" in codes(found)) == ("undecided", True)
 
@@ -153,7 +153,7 @@ def test_a_leak_that_closes_below_97_per_cent_does_not_pass(limits: float) -> No
 @pytest.mark.parametrize("limits", [1.05, 1.2])
 def test_what_is_told_of_a_leak_that_closed_still_holds_it(limits: float) -> None:
     """Air: half of the hold it leaks, then it stands still: the average over the whole is not what it leaks at the pressure."""
-    rig = next(one for one in worlds() if one.name == "air, leaks only above 97 % of the pressure")
+    rig = next(world for world in worlds() if world.name == "air, leaks only above 97 % of the pressure")
     found = try_rig(rig, limits, 15, 417)
     assert found.passed <= 0.1
     assert found.covered >= 0.9
@@ -199,5 +199,5 @@ def test_trapped_air_asks_for_the_compliance_step() -> None:
     samples = hold(leaking(0.44 * LIMIT), last=600, warm=STEADY)
     found = judge(samples)
     assert (found.verdict, "measure-compliance" in codes(found)) == ("undecided", True)
-    assert "measure-compliance" in {one.code for one in plan_hold(21.0, VOLUME, GAUGE, LIMIT).findings}
-    assert "measure-compliance" not in {one.code for one in plan_hold(21.0, MEASURED, GAUGE, LIMIT).findings}
+    assert "measure-compliance" in {finding.code for finding in plan_hold(21.0, VOLUME, GAUGE, LIMIT).findings}
+    assert "measure-compliance" not in {finding.code for finding in plan_hold(21.0, MEASURED, GAUGE, LIMIT).findings}

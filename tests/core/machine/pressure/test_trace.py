@@ -76,8 +76,8 @@ def test_what_is_no_time_is_told_by_its_line(cell: str) -> None:
 def test_what_goes_out_comes_in_again() -> None:
     samples = (Sample(0.0, 18.0, 24.0), Sample(1.5, 17.99, 24.1), Sample(3.0, -0.05, 24.0))
     back = read_trace(trace_csv(samples))
-    assert [(one.t, one.temperature) for one in back] == [(one.t, one.temperature) for one in samples]
-    assert [one.pressure for one in back] == pytest.approx([one.pressure for one in samples])
+    assert [(one.t, one.temperature) for one in back] == [(sample.t, sample.temperature) for sample in samples]
+    assert [one.pressure for one in back] == pytest.approx([sample.pressure for sample in samples])
     # One reading without a temperature leaves the column out: a hole could not be read.
     assert trace_csv((*samples, Sample(4.0, 1.0))).splitlines()[0] == "t_s,pressure_bar"
 
@@ -100,7 +100,7 @@ def test_a_file_in_parts_reads_as_in_one(every: int) -> None:
         f"{(23 * 3600 + 3570 + n) // 3600 % 24:02d}:{(23 * 3600 + 3570 + n) // 60 % 60:02d}:{(3570 + n) % 60:02d},180\n"
         for n in range(60)
     )
-    assert [one.t for one in in_parts(clock, every)] == [float(n) for n in range(60)]
+    assert [in_part.t for in_part in in_parts(clock, every)] == [float(n) for n in range(60)]
 
 
 def test_a_fault_in_a_later_part_names_its_line_in_the_file() -> None:

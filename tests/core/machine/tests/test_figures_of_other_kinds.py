@@ -68,7 +68,7 @@ def test_cooling_oil_is_no_leak_and_no_excuse() -> None:
     samples = [{"t_s": 60 * n, "position_mm": 100 - speed * n, "temperature_c": 30 - 0.1 * n} for n in range(31)]
     outcome = run("drift", figures, {"samples": samples})
     assert outcome.value("leak_rate") == pytest.approx(0, abs=2e-3)
-    blind = [{key: value for key, value in one.items() if key != "temperature_c"} for one in samples]
+    blind = [{key: value for key, value in sample.items() if key != "temperature_c"} for sample in samples]
     outcome = run("drift", figures, {"samples": blind})
     assert (outcome.verdict, "temperature-unknown" in codes(outcome)) == ("undecided", True)
 

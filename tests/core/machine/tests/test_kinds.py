@@ -119,7 +119,7 @@ def test_what_is_wanted_and_not_read_is_not_decided() -> None:
     regulator = {"value": "4 bar ±0.1", "lock_up": "4.4 bar", "creep": {"in": "5 min", "limit": "0.1 bar"}}
     outcome = run("set_point", regulator, {"readings": ["4.0 bar", "4.02 bar", "3.99 bar"]})
     assert outcome.verdict == "undecided"
-    assert [one.name for one in outcome.results if one.verdict == "undecided"] == [
+    assert [result.name for result in outcome.results if result.verdict == "undecided"] == [
         "Lock-up: not read",
         "Creep: not read",
     ]
@@ -208,7 +208,7 @@ def test_a_gauge_past_its_end_or_too_coarse_is_told() -> None:
         run("opening_pressure", {"value": "280 bar ±10"}, {"openings": ["280 bar"]}, Instrument(0.01, 0.5, 25.0))
     trial = TRIALS["opening_pressure"]
     criteria = trial.criteria_of({"value": "280 bar +10/-0"})
-    codes = [one.code for one in trial.plan(criteria, Instrument(0.5, 2.5, 25.0)).findings]
+    codes = [finding.code for finding in trial.plan(criteria, Instrument(0.5, 2.5, 25.0)).findings]
     assert codes == ["coarse", "inaccurate", "out-of-reach"]
     # Half of 0.05 bar and 0.5 % of 290 bar is 1.5 bar: less than a quarter of the 10 bar that are allowed.
     assert trial.plan(criteria, Instrument(0.005, 0.5, 40.0)).findings == ()

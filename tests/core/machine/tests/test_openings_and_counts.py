@@ -56,7 +56,7 @@ def test_a_spread_too_wide_fails_though_the_mean_is_right() -> None:
         {"openings": ["17 bar", "19 bar", "18 bar", "18 bar"]},
     )
     assert rounded.verdict == "undecided"
-    assert next(one.verdict for one in outcome.results if one.key == "mean") == "pass"
+    assert next(result.verdict for result in outcome.results if result.key == "mean") == "pass"
 
 
 def test_reseat_is_held_from_below() -> None:
@@ -71,7 +71,7 @@ def test_a_floor_is_passed_by_no_single_reading() -> None:
     told = ["1.4 inH2O", "1.5 inH2O", "1.25 inH2O", "1.5 inH2O"]
     outcome = run("effort", {"value": "1.4 inH2O ±0.4", "floor": "1.3 inH2O"}, {"readings": told})
     assert outcome.verdict == "fail"
-    assert "reading 3" in next(one.message for one in outcome.findings if one.code == "below-floor")
+    assert "reading 3" in next(finding.message for finding in outcome.findings if finding.code == "below-floor")
     hard = run("effort", {"value": "1.4 inH2O ±0.4", "ceiling": "1.6 inH2O"}, {"readings": ["1.7 inH2O"] * 3})
     assert (hard.verdict, "above-ceiling" in codes(hard)) == ("fail", True)
     # A floor without a tolerance: as far above as it lies below, so 1.3 to 1.5.

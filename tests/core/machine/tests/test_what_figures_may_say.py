@@ -134,7 +134,7 @@ def test_creep_is_what_it_rises_in_its_own_time() -> None:
     figures = {"value": "4 bar ±0.2", "creep": {"in": "60 s", "limit": "0.1 bar"}}
     found = run("set_point", figures, record, Instrument(0.0001, 0.1))
     assert found.value("creep") == pytest.approx(0.017, abs=1e-4)
-    assert next(one.verdict for one in found.results if one.key == "creep") == "fail"
+    assert next(result.verdict for result in found.results if result.key == "creep") == "fail"
 
 
 @given(st.lists(st.floats(0, 1), min_size=3, max_size=25), st.floats(1, 20))
@@ -196,7 +196,7 @@ def test_a_limit_with_one_end_is_read_bare_or_in_words(
         record = {"readings": ["280 bar"] * 3, "lock_ups": ["285 bar"]}
     if kind == "drift":
         record = {"samples": [{"t_s": 120.0 * n, "position_mm": 100.0} for n in range(6)]}
-    found = next(one for one in run(kind, figures, record).results if one.key == key)
+    found = next(result for result in run(kind, figures, record).results if result.key == key)
     # A bore of 63 mm has 3117.25 mm²: 0.2 mm a minute are 0.6235 ml.
     for told, meant in zip(found.within, within, strict=True):
         assert told == (None if meant is None else pytest.approx(meant, rel=1e-4))

@@ -13,10 +13,10 @@ def run(kind: str, figures: dict[str, Any], record: dict[str, Any], gauge: Instr
 
 
 def codes(outcome: Outcome) -> set[str]:
-    return {one.code for one in outcome.findings}
+    return {finding.code for finding in outcome.findings}
 
 
 def interval(outcome: Outcome, key: str) -> tuple[float, float]:
-    found = next(one.interval for one in outcome.results if one.key == key)
+    found = next(result.interval for result in outcome.results if result.key == key)
     assert found is not None
     return found

@@ -88,7 +88,9 @@ def test_what_the_list_says_it_attacks_is_refused_and_rated_no_better_in_the_tab
     for key, facts in LUBRICANTS.items():
         for compound in compounds():
             attacked = compound.name in facts.attacks
-            assert ("lubricant" in {one.code for one in refusals(check_lubricant(key, compound))}) >= attacked, key
+            assert (
+                "lubricant" in {refusal.code for refusal in refusals(check_lubricant(key, compound))}
+            ) >= attacked, key
 
 
 @pytest.mark.parametrize(

@@ -192,7 +192,7 @@ def test_a_given_facing_outranks_the_rule_and_the_difference_is_told() -> None:
     top = Element("top", ElementKind.V_PACKING, "top ring", faces="air", word="painted face", why="it caps the set")
     station = Station("box", ("oil", "air"), (*packing, top), entered_from="air")
     answer = orient((OIL, AIR), (station,), {"top": "oil"})
-    assert [one.faces for one in answer.stations[0].elements] == ["oil", "oil", "oil", "air"]
+    assert [element.faces for element in answer.stations[0].elements] == ["oil", "oil", "oil", "air"]
     assert answer.stations[0].elements[3].instruction == "painted face towards air"
     messages = {f.code: f.message for f in answer.findings}
     assert "it caps the set; by the rule it would be oil" in messages["way-differs"]

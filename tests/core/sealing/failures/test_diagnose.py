@@ -21,7 +21,7 @@ NBR = next(one for one in compounds() if one.name == "NBR")
 
 
 def causes(element: str, *signs: str, **known: object) -> dict[str, Diagnosed]:
-    told = Circumstances(ElementKind(element), tuple(Sign(one) for one in signs), **known)  # type: ignore[arg-type]
+    told = Circumstances(ElementKind(element), tuple(Sign(sign) for sign in signs), **known)  # type: ignore[arg-type]
     return {one.cause.value: one for one in diagnose(told, TABLE)}
 
 
@@ -126,7 +126,7 @@ def test_the_fluid_and_the_compound_decide_on_swelling() -> None:
     unknown = causes("o_ring")["chemical_swell"]
     assert good.share < unknown.share < bad.share
     assert bad.speaks_for == ("NBR does not resist glycol brake fluid",)
-    assert "change_compound" in [one.key for one in bad.corrections]
+    assert "change_compound" in [correction.key for correction in bad.corrections]
 
 
 @pytest.mark.parametrize(
@@ -208,8 +208,8 @@ def test_every_sign_and_cause_is_told_and_can_be_put_right() -> None:
     for facts in TABLE.causes.values():
         assert facts.corrections
         assert facts.customer.endswith(".")
-        assert {one.when for one in facts.corrections} <= {"inspect", "kit", "rebuild", "fit", "release"}
-    keys = [one.key for cause in TABLE.causes.values() for one in cause.corrections]
+        assert {correction.when for correction in facts.corrections} <= {"inspect", "kit", "rebuild", "fit", "release"}
+    keys = [correction.key for cause in TABLE.causes.values() for correction in cause.corrections]
     assert len(keys) == len(set(keys))
 
 
@@ -287,7 +287,7 @@ def test_a_sign_speaks_for_against_or_not_at_all() -> None:
 
 
 def test_each_kind_is_offered_the_signs_it_can_show() -> None:
-    on = {kind: [one.sign for one in offered] for kind, offered in TABLE.offered.items()}
+    on = {kind: [offer.sign for offer in offered] for kind, offered in TABLE.offered.items()}
     assert set(on) == set(ElementKind)
     assert all(signs[0] is Sign.NONE for signs in on.values())
     # The wrong way round is asked for by itself, of no kind.

@@ -34,7 +34,7 @@ def check(gland: Gland, ring: RingSize = RING) -> GlandCheck:
 
 
 def codes(gland: Gland, ring: RingSize = RING) -> dict[str, str]:
-    return {one.code: one.severity for one in check(gland, ring).findings}
+    return {finding.code: finding.severity for finding in check(gland, ring).findings}
 
 
 def test_nothing_is_good_while_the_gap_is_not_known() -> None:
@@ -52,7 +52,9 @@ def test_above_the_table_a_backup_is_needed_whatever_the_gap() -> None:
     assert not check(at_the_end).backup.needed
     assert check(above).backup.needed
     assert codes(above)["backup-missing"] == "reject"
-    assert "whatever the gap" in next(one.message for one in check(above).findings if one.code == "backup-missing")
+    assert "whatever the gap" in next(
+        finding.message for finding in check(above).findings if finding.code == "backup-missing"
+    )
     fitted = replace(above, backup_rings_fitted=1, groove_width=Toleranced(6.6))
     assert codes(fitted)["gap-unknown"] == "caution"
     assert check(replace(fitted, diametral_clearance=Toleranced(0.08))).verdict == "good"

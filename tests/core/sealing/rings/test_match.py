@@ -259,7 +259,7 @@ def test_a_doubt_of_the_condition_never_names_the_one_that_was_told() -> None:
 def test_swapped_readings_are_noticed() -> None:
     # AS568-214 is 24.99 × 3.53 mm.
     found = match_ring(Measurement(3.53, 24.99), TABLE)
-    assert [one.code for one in found.findings] == ["swapped", "no-known-size"]
+    assert [finding.code for finding in found.findings] == ["swapped", "no-known-size"]
     assert not found.known
     assert not found.decided
     # AS568-001 is thicker than its hole, 0.74 × 1.02 mm, and no mistake.
@@ -292,6 +292,6 @@ def test_all_that_is_true_of_a_ring_can_be_told() -> None:
 
     def share(read: Measurement) -> float:
         lines = match_ring(read, metric, limit=50).candidates
-        return sum(one.probability for one in lines if one.size.designation == "20x4")
+        return sum(line.probability for line in lines if line.size.designation == "20x4")
 
     assert share(both) > 3 * share(alone)

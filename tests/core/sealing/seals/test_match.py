@@ -62,7 +62,7 @@ HOUSINGS = st.builds(
 def test_what_is_shown_is_sorted_into_fits_smaller_and_larger(housing: Housing) -> None:
     found = match_seal(housing, seal_sizes())
     volume = (housing.groove - housing.surface) / 2 * housing.length
-    assert all(not one.changes for one in found.fits)
+    assert all(not fit.changes for fit in found.fits)
     assert all(one.changes for one in (*found.smaller, *found.larger))
     assert all(one.size.section * one.size.length < volume for one in found.smaller)
     assert all(one.size.section * one.size.length >= volume for one in found.larger)
@@ -73,7 +73,7 @@ def test_what_is_shown_is_sorted_into_fits_smaller_and_larger(housing: Housing) 
 @given(st.sampled_from(seal_sizes()), st.floats(-0.14, 0.14), st.floats(-0.14, 0.14))
 def test_a_housing_within_the_tolerance_still_finds_its_seal(size: SealSize, surface: float, groove: float) -> None:
     worn = Housing(size.kind, size.side, size.surface + surface, size.groove + groove, size.length)
-    assert size.name in [one.size.name for one in match_seal(worn, seal_sizes(), limit=60).fits]
+    assert size.name in [fit.size.name for fit in match_seal(worn, seal_sizes(), limit=60).fits]
 
 
 def test_a_groove_a_little_long_leaves_end_play_and_fits() -> None:

@@ -17,7 +17,7 @@ def test_press_fit_by_hand() -> None:
     assert (fit.low, fit.nominal, fit.high) == pytest.approx((0.091, 0.13, 0.13))
     # The allowances have no published source: no verdict is better than marginal.
     assert fit.verdict == "caution"
-    assert {one.code for one in fit.findings} == {"no-source"}
+    assert {finding.code for finding in fit.findings} == {"no-source"}
     # Up to 50 mm, metal: 0.08 to 0.20 mm; no published source.
     assert (fit.wanted_low, fit.wanted_high) == (0.08, 0.20)
     unknown = check_press_fit(None, Toleranced(42), 7, 7, Cladding.RUBBER)
@@ -50,7 +50,7 @@ def test_each_limit_of_a_press_fit_is_where_it_is_said_to_be(
     outside: float, width: float, code: str, found: bool
 ) -> None:
     fit = check_press_fit(Toleranced(outside), Toleranced(42), width, 7, Cladding.METAL)
-    assert (code in {one.code for one in fit.findings}) is found
+    assert (code in {finding.code for finding in fit.findings}) is found
 
 
 def test_allowance_ends_with_its_table() -> None:

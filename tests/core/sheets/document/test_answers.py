@@ -138,7 +138,7 @@ def test_what_refers_to_the_lid_drops_with_it(answers: dict[str, str]) -> None:
     assert kept.ladders == []
     assert keys(kept.tests) == ["t-oil"]
     assert kept.tests[0].after == ["in"]
-    assert [one.of for one in kept.intervals] == ["unit"]
+    assert [interval.of for interval in kept.intervals] == ["unit"]
 
 
 def test_an_after_passes_to_what_stood_before_whatever_is_out() -> None:

@@ -49,7 +49,7 @@ def test_ratings_and_zones() -> None:
 def test_a_plate_with_leaves_both_ways_lies_as_marked_and_a_single_leaf_faces_its_seat() -> None:
     def faces(key: str) -> dict[str, str | None]:
         stations = orientation_of(sheet_of(unit(key))).stations
-        return {one.key: one.faces for station in stations for one in station.elements}
+        return {element.key: element.faces for station in stations for element in station.elements}
 
     assert faces("diver-compressor")["reed-plate"] is None
     assert faces("net-pen-compressor")["bent-leaf"] == "suction"
@@ -57,5 +57,5 @@ def test_a_plate_with_leaves_both_ways_lies_as_marked_and_a_single_leaf_faces_it
 
 def test_the_side_that_faces_is_called_as_the_sheet_calls_it() -> None:
     stations = orientation_of(sheet_of(unit("fuel-injector"))).stations
-    (washer,) = next(one for one in stations if one.key == "seat-washer").elements
+    (washer,) = next(station for station in stations if station.key == "seat-washer").elements
     assert (washer.faces, washer.word) == ("combustion", "plain face")

@@ -19,11 +19,11 @@ OLD = BuildSheet.model_validate(older.SHEET)
 def test_keys_stay_as_they_were() -> None:
     new = upgraded(OLD)
     assert (new.key, new.version, new.authority) == (OLD.key, OLD.version, OLD.release_authority)
-    assert [one.key for one in new.steps] == [one.key for one in OLD.steps]
-    assert [one.key for one in new.stations] == [one.key for one in OLD.stations]
+    assert [step.key for step in new.steps] == [step.key for step in OLD.steps]
+    assert [station.key for station in new.stations] == [station.key for station in OLD.stations]
     assert [e.key for *_, e in new.elements] == [e.key for s in OLD.stations for e in s.elements]
     assert [line.key for kit in new.kits for line in kit.lines] == [line.key for line in OLD.kit_lines]
-    assert [one.key for one in new.tests] == [one.key for one in OLD.tests]
+    assert [test.key for test in new.tests] == [test.key for test in OLD.tests]
     assert new.service.pressure == OLD.ratings.pressure
     assert new.service.medium == "oil"
 

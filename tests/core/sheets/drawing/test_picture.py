@@ -128,7 +128,7 @@ def test_a_dimension_lies_between_places_as_far_apart_as_it_says(key: str) -> No
 
 
 def test_a_diameter_that_several_grooves_share_is_told_once() -> None:
-    piston = next(one for one in pictures(unit("swing-bridge-ram"))[0].stations if one.key == "piston-bore")
+    piston = next(station for station in pictures(unit("swing-bridge-ram"))[0].stations if station.key == "piston-bore")
     words = [told.word for told in piston.dimensions]
     # Two lip seals and a wear band in one bore: three widths, one bore, and the two depths of their grooves.
     assert (words.count("groove width"), words.count("bore ⌀"), words.count("groove ⌀")) == (3, 1, 2)
@@ -227,7 +227,7 @@ def test_an_adjuster_is_a_part_of_its_sheet() -> None:
 def test_of_several_alike_each_says_which_it_is() -> None:
     sheet = expanded(answered(sheet_of(unit("jetting-pump-box")), {"lantern": "loose", "nut-thread": "coarse"}))
     drawn = picture(sheet, ring_table())
-    assert {(one.key, one.position) for one in drawn.stations if one.key.startswith("nut-wiper")} == {
+    assert {(station.key, station.position) for station in drawn.stations if station.key.startswith("nut-wiper")} == {
         (f"nut-wiper@{one}", one) for one in ("1", "2", "3")
     }
     once = picture(sheet_of(unit("fuel-injector")), ring_table())

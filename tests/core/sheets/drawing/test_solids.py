@@ -117,4 +117,6 @@ def test_ports_are_cut_from_their_part_and_shut_at_their_mouth() -> None:
     assert mouth.bounds == pytest.approx((7.5, -9.25, 12.5, 9.25))
     assert mouth.area == pytest.approx(2 * 5 * 0.5)
     assert shut_in([part(solid)], "end", "main") == []
-    assert [(one.start, one.end) for one in passages_in([part(solid)], "main", "main")] == [((1, 2), (3, 4))]
+    assert [(passage.start, passage.end) for passage in passages_in([part(solid)], "main", "main")] == [
+        ((1, 2), (3, 4))
+    ]

@@ -11,7 +11,7 @@ from tests.tiny import TABLES, UNITS
 def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
     text = (UNITS / f"{key}.yaml").read_text(encoding="utf-8")
     assert was in text
-    return [(one.field, one.message) for one in check_text(text.replace(was, now), TABLES).faults]
+    return [(fault.field, fault.message) for fault in check_text(text.replace(was, now), TABLES).faults]
 
 
 @pytest.mark.parametrize(
@@ -57,5 +57,5 @@ def test_a_socket_has_to_fit_one_of_the_threads_that_are_turned_with_it() -> Non
         "{key: set-screw, name: Set screw of the gland, part: set-screw, thread: M6,",
     )
     assert both.count("M6") == 1
-    found = [one for one in check_text(both, TABLES).faults if "socket" in one.message]
+    found = [fault for fault in check_text(both, TABLES).faults if "socket" in fault.message]
     assert found == []

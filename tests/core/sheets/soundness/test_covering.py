@@ -71,7 +71,7 @@ def covered(cap: dict[str, Any], **changes: Any) -> list[str]:
     ]  # fmt: skip
     for path, value in changes.items():
         document["fasteners"][0][path] = value
-    return [one.message for one in check_document(document, TABLES).faults]
+    return [fault.message for fault in check_document(document, TABLES).faults]
 
 
 HOOD = [{"tube": {"from": 51, "to": 72, "inner": 12, "outer": 14}}, {"bar": {"from": 71, "to": 74, "outer": 14}}]
@@ -119,6 +119,6 @@ def test_what_would_take_too_long_to_judge_is_said_and_not_tried() -> None:
         fasteners=[{"key": key, "name": f"Nut {key}", "part": "plug", "phases": [{"to": "hand"}]} for key in nuts],
     )
     document["parts"] += [{"key": key, "name": f"Cap {key}", "material": "steel"} for key in ("one", "other")]
-    assert [one.accepts for one in check_document(document, TABLES).faults] == [
+    assert [fault.accepts for fault in check_document(document, TABLES).faults] == [
         ("up to 60 pairs of a part and a group",)
     ]

@@ -30,21 +30,21 @@ def test_past_a_rod_without_an_eye_it_does() -> None:
         .replace("outer: 34}", "outer: 22.5}")
         .replace("cut: [{pin: {at: [426, 0], radius: 16}}]", "cut: []")
     )
-    assert not any("thicker" in one.message for one in check_text(plain, TABLES).faults)
+    assert not any("thicker" in fault.message for fault in check_text(plain, TABLES).faults)
 
 
 def test_without_a_part_inside_nothing_stands_before_it() -> None:
     was = "    counterface: rod\n    entered_from: outside\n    fitted: in_place\n"
     assert was in TEXT
     alone = swapped(TEXT.replace(was, was.replace("    counterface: rod\n", "")))
-    assert not any("thicker" in one.message for one in check_text(alone, TABLES).faults)
+    assert not any("thicker" in fault.message for fault in check_text(alone, TABLES).faults)
 
 
 def test_a_stiff_ring_in_a_box_waits_no_more_than_one_pressed_in() -> None:
     was = "kind: press_in"
     assert TEXT.count(was) == 1
     boxed = swapped(TEXT).replace(was, "kind: box")
-    assert any("thicker on the way in" in one.message for one in check_text(boxed, TABLES).faults)
+    assert any("thicker on the way in" in fault.message for fault in check_text(boxed, TABLES).faults)
     # A packing ring is laid round the shaft.
     soft = boxed.replace("kind: metal_clad_wiper", "kind: v_packing")
-    assert not any("thicker" in one.message for one in check_text(soft, TABLES).faults)
+    assert not any("thicker" in fault.message for fault in check_text(soft, TABLES).faults)

@@ -150,8 +150,8 @@ def test_the_rebuild_of_a_demo_unit_follows_its_strip_down(key: str) -> None:
 
     def before(step: str) -> set[str]:
         found: set[str] = set()
-        for one in waits[step]:
-            found |= {one} | before(one)
+        for wait in waits[step]:
+            found |= {wait} | before(wait)
         return found
 
     for part, place in off.items():

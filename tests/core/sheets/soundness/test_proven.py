@@ -55,7 +55,7 @@ def test_a_test_loads_it_that_presses_one_side_alone_once_it_is_closed(test: dic
     told = {key: value for key, value in {**TEST, **test}.items() if value is not None}
     document = bare(tests=[told])
     assert proof_of(sheet_of(document)) == {"ring-place": ("hold",) if loads else ()}
-    assert [one.field for one in check_document(document, TABLES).faults] == ([] if loads else ["stations.0"])
+    assert [fault.field for fault in check_document(document, TABLES).faults] == ([] if loads else ["stations.0"])
 
 
 def test_one_that_a_step_runs_counts_from_that_step_on() -> None:
@@ -68,4 +68,4 @@ def test_one_that_a_step_runs_counts_from_that_step_on() -> None:
 def test_what_is_never_opened_needs_no_proof() -> None:
     document = bare(steps__1__opens=[], steps__3__closes=[])
     assert proof_of(sheet_of(document)) == {}
-    assert not any("no test" in one.message for one in check_document(document, TABLES).faults)
+    assert not any("no test" in fault.message for fault in check_document(document, TABLES).faults)

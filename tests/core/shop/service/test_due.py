@@ -77,7 +77,7 @@ def test_what_ran_is_the_difference_over_a_changed_counter_and_a_mistake() -> No
         *read((20, 25), (10, 900)),
         CounterRead(ago(9), 30, Lower.MISTAKE),
     ]
-    assert [(one.ran, one.shown) for one in totals(reversed(readings))] == [
+    assert [(total.ran, total.shown) for total in totals(reversed(readings))] == [
         (0, 100),
         (60, 160),
         (60, 5),
@@ -97,12 +97,12 @@ def test_a_mistake_reaches_no_further_back_than_the_counter() -> None:
         *read((10, 80)),
         CounterRead(ago(5), 4, Lower.MISTAKE),
     ]
-    assert [(one.ran, one.shown) for one in totals(readings)] == [(0, 500), (0, 2), (2, 4)]
+    assert [(total.ran, total.shown) for total in totals(readings)] == [(0, 500), (0, 2), (2, 4)]
 
 
 def test_a_first_reading_that_was_a_mistake_leaves_nothing_run() -> None:
     readings = [*read((5, 900)), CounterRead(ago(4), 30, Lower.MISTAKE), *read((3, 31))]
-    assert [(one.ran, one.shown) for one in totals(readings)] == [(0, 30), (1, 31)]
+    assert [(total.ran, total.shown) for total in totals(readings)] == [(0, 30), (1, 31)]
 
 
 def test_what_runs_a_day_is_that_of_the_first_and_last_that_count() -> None:

@@ -22,7 +22,7 @@ def test_without_changes_the_rules_are_the_shipped_ones() -> None:
 
 
 def in_force(settings: ShopSettings) -> tuple[object, ...]:
-    most = [settings.most(one) for one in PART_LIMITS]
+    most = [settings.most(limit) for limit in PART_LIMITS]
     ways = [held.way for held in settings.practice.values()]
     return (
         settings.limits,
@@ -106,7 +106,7 @@ def test_what_a_band_may_be_set_to() -> None:
 
 
 def test_every_house_limit_is_of_a_family_there_is() -> None:
-    assert {one.family for one in PART_LIMITS} < set(FAMILIES)
+    assert {limit.family for limit in PART_LIMITS} < set(FAMILIES)
 
 
 def test_a_limit_is_the_families_own_and_the_shop_may_set_it() -> None:

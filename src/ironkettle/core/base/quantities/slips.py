@@ -30,13 +30,13 @@ def unit_slip(text: str, expected: Iterable[str]) -> str | None:
     read = _quantity(text)
     if read is None or read.unit.dimension not in _APART or read.value <= 0:
         return None
-    figures = [one for words in expected for one in _figures(words, read.unit.dimension)]
-    if not figures or any(_ratio(read.value, one.value) <= _FAR for one in figures):
+    figures = [figure for words in expected for figure in _figures(words, read.unit.dimension)]
+    if not figures or any(_ratio(read.value, figure.value) <= _FAR for figure in figures):
         return None
-    for one in figures:
-        meant = to_base(_number(text), one.unit)
-        if one.unit != read.unit and _ratio(meant, one.value) <= _NEAR:
-            return f"{text.strip()} is {show(read.value, one.unit)}; {one.text} is expected: was it {_number(text):g} {one.unit.symbol}?"
+    for figure in figures:
+        meant = to_base(_number(text), figure.unit)
+        if figure.unit != read.unit and _ratio(meant, figure.value) <= _NEAR:
+            return f"{text.strip()} is {show(read.value, figure.unit)}; {figure.text} is expected: was it {_number(text):g} {figure.unit.symbol}?"
     highest = max(figures, key=lambda one: one.value)
     if read.value >= _LOST_POINT * highest.value * (1 - 1e-9):
         return f"{text.strip()} is {read.value / highest.value:.0f} times {highest.text}: is the decimal point missing?"

@@ -141,7 +141,7 @@ def _seconds_of(resolved: Resolved, task: str) -> float | None:
     if kind == "test":
         told = resolved.figure_tests.get(key)
         return None if told is None else told.bound.lasts
-    spec = next((one for one in resolved.sheet.observations if one.key == key), None)
+    spec = next((observation for observation in resolved.sheet.observations if observation.key == key), None)
     return None if spec is None else look_lasts(spec)
 
 

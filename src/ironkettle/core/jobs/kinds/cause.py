@@ -54,11 +54,11 @@ def _check(case: Case, payload: CauseDecided) -> None:
     known("element", payload.element, case.resolved.elements, "element")
     if not case.state.has(FOUND, payload.element):
         raise RefusedError("not-found", "first record how it was found")
-    offered = {one.key for one in case.tables.failures.causes[payload.cause].corrections}
+    offered = {correction.key for correction in case.tables.failures.causes[payload.cause].corrections}
     for index, key in enumerate(payload.corrections):
         known(f"corrections.{index}", key, offered, "correction of this cause")
     ranked = _ranked(case, payload.element)
-    share = next(one.share for one in ranked if one.cause is payload.cause)
+    share = next(candidate.share for candidate in ranked if candidate.cause is payload.cause)
     if share < _AGAINST_ALL and len(payload.reason) < _SHORTEST_REASON:
         likeliest = ranked[0]
         text = (
@@ -71,7 +71,7 @@ def _check(case: Case, payload: CauseDecided) -> None:
 
 def complete(case: Case, payload: CauseDecided) -> CauseDecided:
     """With the share and the evidence as the server works them out; whatever was sent of them is not taken."""
-    one = next(one for one in _ranked(case, payload.element) if one.cause is payload.cause)
+    one = next(candidate for candidate in _ranked(case, payload.element) if candidate.cause is payload.cause)
     told = [*one.speaks_for, *(f"against: {text}" for text in one.speaks_against)]
     return payload.model_copy(update={"named": one.name, "share": round(one.share, 4), "evidence": told[:24]})
 
@@ -113,7 +113,9 @@ def _task(case: Case, at: ElementAt) -> Task:
     ranked = _ranked(case, at.key)
     first = ranked[0]
     corrections = tuple(
-        Choice(one.key, one.text, only={"cause": cause.cause.value}) for cause in ranked for one in cause.corrections
+        Choice(correction.key, correction.text, only={"cause": cause.cause.value})
+        for cause in ranked
+        for correction in cause.corrections
     )
     return Task(
         f"cause:{at.key}",
@@ -129,7 +131,7 @@ def _task(case: Case, at: ElementAt) -> Task:
                 "cause",
                 Read.CHOICE,
                 "Cause",
-                tuple(Choice(one.cause.value, one.name, _evidence(one)) for one in ranked),
+                tuple(Choice(candidate.cause.value, candidate.name, _evidence(candidate)) for candidate in ranked),
             ),
             Ask("corrections", Read.LOOK, "Correction", corrections, right=[first.corrections[0].key]),
             Ask("reason", Read.TEXT, "Reason", optional=True),

@@ -90,7 +90,7 @@ def _correction(case: Case, at: ElementAt, correction: Correction) -> Draft:
         asks=(Ask("note", Read.TEXT, "What was done", optional=True),),
     )
     after = {f"cause:{at.key}": "", **{f"fit:{key}": "" for key in fitted}}
-    closes = next((one.key for one in case.resolved.sheet.steps if at.station.key in one.closes), None)
+    closes = next((step.key for step in case.resolved.sheet.steps if at.station.key in step.closes), None)
     done = _is_made(case, at.key, correction)
     before = (
         {} if fitted or task.stage is Stage.RELEASE else {f"fit:{at.key}": "first correct what made the old one fail"}
@@ -120,7 +120,7 @@ def decided_causes(case: Case) -> tuple[DecidedCause, ...]:
         if decided is None:
             continue
         facts = case.tables.failures.causes[decided.cause]
-        made = tuple(one.text for one in _decided(case, key) if _is_made(case, key, one))
+        made = tuple(decision.text for decision in _decided(case, key) if _is_made(case, key, decision))
         found.append(DecidedCause(key, at.spec.name, facts.cause, facts.name, facts.customer, made))
     return tuple(found)
 

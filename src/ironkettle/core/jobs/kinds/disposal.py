@@ -29,7 +29,7 @@ def _check(case: Case, payload: Disposed) -> None:
 
 def _tasks(case: Case) -> Iterator[Draft]:
     if case.resolved.sheet.disposal:
-        where = "; ".join(f"{one.what} to the {one.where}" for one in case.resolved.sheet.disposal)
+        where = "; ".join(f"{waste.what} to the {waste.where}" for waste in case.resolved.sheet.disposal)
         asks = (ask_yes("done", f"{where}?"),)
         task = Task("dispose", Stage.RELEASE, _TASK, "waste", f"Dispose: {where}", {"kind": "disposed"}, asks=asks)
         yield Draft(task, case.state.has(DISPOSED, _ONLY))

@@ -82,9 +82,14 @@ def _check(case: Case, payload: ElementFound) -> None:
     if payload.offset is not None:
         if at.spec.offset is None or not payload.present:
             raise fault("offset", f"nothing of the {at.spec.name} to be seen off centre; leave this out")
-        known("offset", payload.offset, [one.key for one in offset_choices(case.resolved, at)], "answer")
+        known(
+            "offset",
+            payload.offset,
+            [offset_choice.key for offset_choice in offset_choices(case.resolved, at)],
+            "answer",
+        )
     elif payload.present and at.spec.offset is not None:
-        names = [one.says for one in offset_choices(case.resolved, at)]
+        names = [offset_choice.says for offset_choice in offset_choices(case.resolved, at)]
         raise fault("offset", f"{at.spec.name}, off centre: {offset_label(at)}", *names)
     if payload.present:
         _check_looked_at(case, at, payload)
@@ -107,7 +112,7 @@ def _check(case: Case, payload: ElementFound) -> None:
 
 def _check_looked_at(case: Case, at: ElementAt, payload: ElementFound) -> None:
     """Raises RuleError where nobody said what can be seen on it, or how many of several there were."""
-    offered = [one.sign.value for one in case.tables.failures.offered[at.spec.kind]]
+    offered = [offer.sign.value for offer in case.tables.failures.offered[at.spec.kind]]
     if not payload.signs:
         raise not_answered("signs", _SEEN, *offered)
     if Sign.NONE in payload.signs and len(set(payload.signs)) > 1:
@@ -158,7 +163,7 @@ def _task(case: Case, at: ElementAt, suspected: Mapping[str, str]) -> Task:
     if at.spec.offset:
         right = at.spec.offset.towards or AS_MUST
         asks.append(Ask("offset", Read.ZONE, offset_label(at), offset_choices(resolved, at), right=right))
-    signs = tuple(Choice(one.sign.value, one.sign.words) for one in case.tables.failures.offered[at.spec.kind])
+    signs = tuple(Choice(offer.sign.value, offer.sign.words) for offer in case.tables.failures.offered[at.spec.kind])
     asks.append(Ask("signs", Read.LOOK, _SEEN, signs))
     if at.spec.kind is ElementKind.O_RING:
         label = "Section, if it looks like the wrong ring"

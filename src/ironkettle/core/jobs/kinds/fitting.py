@@ -96,7 +96,7 @@ def _check(case: Case, payload: ElementFitted) -> None:
         refuse_short(case, payload.element, name)
         if payload.source is None and not case.resolved.lines_of(payload.element):
             text = f"the {name} is in no kit: where is the new one from?"
-            raise fault("source", text, *(one.key for one in _SOURCES))
+            raise fault("source", text, *(_source.key for _source in _SOURCES))
     sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
     if at.spec.identify and not sized:
         raise RefusedError("blocked", f"choose the size of the {name} first")

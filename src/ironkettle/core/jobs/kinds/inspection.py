@@ -252,7 +252,7 @@ def _asks(index: int, part: PartSpec, point: PointSpec) -> Iterator[Ask]:
 def _words(resolved: Resolved, payload: PointsRead) -> str:
     part = resolved.parts.get(payload.part)
     name = part.name if part else payload.part
-    read = "; ".join(_told(part, one) for one in payload.points)
+    read = "; ".join(_told(part, point) for point in payload.points)
     verdict = payload.verdict or payload.judged
     judged = f"; {VERDICT_WORD[verdict]}" if verdict else ""
     note = f": {payload.note}" if payload.note else ""

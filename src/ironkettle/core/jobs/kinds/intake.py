@@ -126,7 +126,7 @@ def _intake_entry(case: Case) -> JsonObject:
     before = case.state.get(INTAKE, "intake")
     entry: JsonObject = {"kind": "intake_recorded"}
     if counters := counters_of(case.resolved.whole):
-        entry["counters"] = [{"counter": one} for one in counters]
+        entry["counters"] = [{"counter": counter} for counter in counters]
     if before is not None and before.quick_service:
         entry["quick_service"] = before.quick_service
     return entry

@@ -77,7 +77,7 @@ def suspicions(case: Case) -> dict[str, str]:
     if seen is None:
         return {}
     where = case.resolved.zone_names.get(seen.zone, seen.zone)
-    return {one.station: f"suspect: the leak to {where} may have come through here" for one in suspects(case)}
+    return {suspect.station: f"suspect: the leak to {where} may have come through here" for suspect in suspects(case)}
 
 
 def _drafts(case: Case) -> Iterator[Draft]:

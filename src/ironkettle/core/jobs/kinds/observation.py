@@ -36,7 +36,7 @@ OBSERVED: Book[tuple[str, str], Observed] = Book("observed")
 
 
 def _check(case: Case, payload: Observed) -> None:
-    listed = {one.key: one for one in case.resolved.sheet.observations}
+    listed = {observation.key: observation for observation in case.resolved.sheet.observations}
     known("observation", payload.observation, listed, "observation")
     spec = listed[payload.observation]
     read = _read_of(spec)
@@ -89,7 +89,9 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 
 def _words(resolved: Resolved, payload: Observed) -> str:
-    spec = next((one for one in resolved.sheet.observations if one.key == payload.observation), None)
+    spec = next(
+        (observation for observation in resolved.sheet.observations if observation.key == payload.observation), None
+    )
     name, unit = (spec.name, f" {spec.unit}" if spec.unit else "") if spec else (payload.observation, "")
     short = f"; cut short: {payload.cut_short}" if payload.cut_short else ""
     return f"{name} {'as found' if payload.when == 'as_found' else 'as left'}: {payload.value}{unit}{short}"

@@ -35,7 +35,7 @@ def answers_in(state: State) -> dict[str, str]:
 
 
 def _check(case: Case, payload: QuestionAnswered) -> None:
-    questions = {one.key: one for one in case.resolved.whole.questions}
+    questions = {question.key: question for question in case.resolved.whole.questions}
     known("question", payload.question, questions, "question")
     known("choice", payload.choice, [choice.key for choice in questions[payload.question].choices], "choice")
     chosen = next(one for one in questions[payload.question].choices if one.key == payload.choice)
@@ -58,10 +58,10 @@ def _drafts(case: Case) -> Iterator[Draft]:
         before = case.carried.answers.get(question.key) if case.carried else None
         # What a sister unit was says so; a person still looks.
         choices = tuple(
-            Choice(one.key, one.says, _sign(one.sign, case.carried if one.key == before else None))
-            for one in question.choices
+            Choice(choice.key, choice.says, _sign(choice.sign, case.carried if choice.key == before else None))
+            for choice in question.choices
         )
-        right = before or next(one.key for one in question.choices if one.refuses is None)
+        right = before or next(choice.key for choice in question.choices if choice.refuses is None)
         task = Task(
             f"answer:{question.key}",
             stage_of(seen) if seen else Stage.INTAKE,
@@ -85,7 +85,7 @@ def _sign(sign: str | None, carried: Carried | None) -> str | None:
 
 def _words(resolved: Resolved, payload: QuestionAnswered) -> str:
     question = next(one for one in resolved.whole.questions if one.key == payload.question)
-    says = next(one.says for one in question.choices if one.key == payload.choice)
+    says = next(choice.says for choice in question.choices if choice.key == payload.choice)
     return f"{question.ask} {says}"
 
 
@@ -93,7 +93,9 @@ def _hand_over(case: Case) -> Iterator[Line]:
     for key, marked in case.state.book(ANSWERS).items():
         question = next((one for one in case.resolved.whole.questions if one.key == key), None)
         if question is not None:
-            says = next((one.says for one in question.choices if one.key == marked.value.choice), marked.value.choice)
+            says = next(
+                (choice.says for choice in question.choices if choice.key == marked.value.choice), marked.value.choice
+            )
             yield Line.by(Section.DECIDED, f"{question.ask} {says}", marked.mark)
     for question in case.resolved.whole.questions:
         if not case.state.has(ANSWERS, question.key):

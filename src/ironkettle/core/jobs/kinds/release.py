@@ -95,14 +95,14 @@ def fulfilled(case: Case) -> tuple[str, ...]:
             return True
         return renewed(resolved, one.of) or standing(case, one.of) is Verdict.REPLACE
 
-    return tuple(one.name for one in resolved.sheet.intervals if counts(one))
+    return tuple(interval.name for interval in resolved.sheet.intervals if counts(interval))
 
 
 def _renewed_by(case: Case) -> list[Interval]:
     """What the next service is told from: the quick service in hand, else what is of the whole unit."""
     if case.resolved.quick_service is not None:
         return [case.resolved.quick_service]
-    return [one for one in case.resolved.sheet.intervals if one.of == "unit" and not one.steps]
+    return [interval for interval in case.resolved.sheet.intervals if interval.of == "unit" and not interval.steps]
 
 
 def _words(resolved: Resolved, payload: Released) -> str:

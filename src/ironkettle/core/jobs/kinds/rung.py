@@ -45,7 +45,7 @@ def _apply(state: State, payload: RungTried, mark: Mark) -> None:
 def _words(resolved: Resolved, payload: RungTried) -> str:
     part = resolved.parts.get(payload.part)
     rungs = {
-        one.key: one.do for ladder in resolved.sheet.ladders if ladder.part == payload.part for one in ladder.rungs
+        rung.key: rung.do for ladder in resolved.sheet.ladders if ladder.part == payload.part for rung in ladder.rungs
     }
     name, moved = part.name if part else payload.part, "it moved" if payload.moved else "it did not move"
     harm = ", and damage was caused" if payload.harm else ""

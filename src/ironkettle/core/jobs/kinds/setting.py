@@ -54,7 +54,7 @@ _SIGN = {"preset": "it is at the bottom", "contact": "it touches"}
 
 
 def _screen(case: Case, task: Task) -> Screen:
-    spec = next(one for one in case.resolved.sheet.settings if one.key == task.subject)
+    spec = next(setting for setting in case.resolved.sheet.settings if setting.key == task.subject)
     aim = aim_of(spec)
 
     def shown(value: float | None) -> float | None:
@@ -149,7 +149,7 @@ def is_advised(spec: SettingSpec) -> bool:
 
 
 def _check(case: Case, payload: SettingMade) -> None:
-    settings = {one.key: one for one in case.resolved.sheet.settings}
+    settings = {setting.key: setting for setting in case.resolved.sheet.settings}
     known("setting", payload.setting, settings, "setting")
     spec = settings[payload.setting]
     check_confirmed("reached", payload.reached, f"not set yet: {spec.name}, {setting_words(spec)}")
@@ -339,7 +339,7 @@ def setting_words(spec: SettingSpec) -> str:
 
 
 def _words(resolved: Resolved, payload: SettingMade) -> str:
-    spec = next((one for one in resolved.sheet.settings if one.key == payload.setting), None)
+    spec = next((setting for setting in resolved.sheet.settings if setting.key == payload.setting), None)
     name = spec.name if spec else payload.setting
     told = [
         f"set to {payload.value}" if payload.value else "",

@@ -170,7 +170,7 @@ def _work_ahead(case: Case) -> bool:
 def _drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     safe = {f"step:{one.key}": "" for one in resolved.sheet.steps if one.stage == "safe"}
-    found = {f"test:{one.key}:as_found": "" for one in resolved.sheet.tests if one.when in {"as_found", "both"}}
+    found = {f"test:{test.key}:as_found": "" for test in resolved.sheet.tests if test.when in {"as_found", "both"}}
     places = off_order(resolved.sheet)
     for step in resolved.sheet.steps:
         early = step.timer is not None and step.timer.early
@@ -288,7 +288,7 @@ def is_stripping(step: StepSpec) -> bool:
 
 def being_stripped(case: Case) -> bool:
     """Whether the strip-down has begun: what the unit was like before can be tested no more."""
-    return any(is_stripping(one) and one.key in case.state.book(STEPS) for one in case.resolved.sheet.steps)
+    return any(is_stripping(step) and step.key in case.state.book(STEPS) for step in case.resolved.sheet.steps)
 
 
 def refuse_if_apart(case: Case) -> None:

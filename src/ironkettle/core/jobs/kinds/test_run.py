@@ -171,7 +171,7 @@ def _before_the_machine(case: Case, spec: TestSpec) -> dict[str, str]:
     """What is proved on stand and bench before the machine carries a load on the unit."""
     if spec.place != "machine":
         return {}
-    before = [one for one in case.resolved.sheet.tests if one.place != "machine" and one.when != "as_found"]
+    before = [test for test in case.resolved.sheet.tests if test.place != "machine" and test.when != "as_found"]
     return {task_key(one.key, "as_left"): "prove it on the bench before it goes on the machine" for one in before}
 
 

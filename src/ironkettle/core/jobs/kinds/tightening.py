@@ -85,7 +85,7 @@ def _screen(case: Case, task: Task) -> Screen:
         pattern=pattern,
         dial=dial_of(phase),
         setting=None if plan is None else plan.setting_text,
-        findings=[] if plan is None else [one.message for one in plan.findings],
+        findings=[] if plan is None else [finding.message for finding in plan.findings],
     )
 
 
@@ -157,7 +157,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
     if payload.turn > len(turns):
         raise fault("turn", f"there are {len(turns)} passes", f"1 to {len(turns)}")
     turn = turns[payload.turn - 1]
-    read = {one.number for one in payload.readings}
+    read = {reading.number for reading in payload.readings}
     missing = [number for number in turn.sequence if number not in read]
     if missing:
         raise fault("readings", f"number {missing[0]} is not read")
@@ -184,7 +184,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
             f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
             code="too-tight" if over else "out-of-limits",
         )
-    check_wrench(case, payload.wrench, [one.reading for one in payload.readings], right, payload.overdue)
+    check_wrench(case, payload.wrench, [reading.reading for reading in payload.readings], right, payload.overdue)
 
 
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
@@ -202,8 +202,8 @@ def _apply(state: State, payload: GroupTightened, mark: Mark) -> None:
     key = (payload.group, payload.phase, payload.turn)
     before = state.get(TIGHTENED, key)
     if before is not None and payload.readings:
-        now_read = {one.number for one in payload.readings}
-        kept = [one for one in before.readings if one.number not in now_read]
+        now_read = {reading.number for reading in payload.readings}
+        kept = [reading for reading in before.readings if reading.number not in now_read]
         payload = payload.model_copy(update={"readings": [*kept, *payload.readings]})
     state.note(TIGHTENED, key, payload, mark)
 
@@ -215,7 +215,7 @@ def _is_done(case: Case, at: _At) -> bool:
     told = marked.value
     if not isinstance(at.phase, TorquePhase):
         return True
-    return set(at.turns[at.turn - 1].sequence) <= {one.number for one in told.readings}
+    return set(at.turns[at.turn - 1].sequence) <= {reading.number for reading in told.readings}
 
 
 @dataclass(frozen=True, slots=True)
@@ -331,7 +331,7 @@ def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
 
 def _screws(group: FastenerGroup) -> str | None:
     """Which screw goes where, where their lengths differ."""
-    told = [f"{place.screw} at {', '.join(str(one) for one in place.numbers)}" for place in group.places]
+    told = [f"{place.screw} at {', '.join(str(number) for number in place.numbers)}" for place in group.places]
     return f"Screws: {'; '.join(told)}" if told else None
 
 
@@ -339,7 +339,7 @@ def _words(resolved: Resolved, payload: GroupTightened) -> str:
     group = resolved.groups.get(payload.group)
     name = group.name if group else payload.group
     if payload.readings:
-        read = ", ".join(f"{one.number}: {one.reading}" for one in payload.readings)
+        read = ", ".join(f"{reading.number}: {reading.reading}" for reading in payload.readings)
         if payload.adapter is not None:
             on = payload.adapter
             read += f" on the scale, adapter of {on.extension} at {on.angle_deg:g}° on {on.wrench_length},"

@@ -19,7 +19,7 @@ def form_of(case: Case, key: str) -> TestForm:
 
 def find_form(case: Case, key: str) -> TestForm | None:
     """How the test of a run is recorded; None for one the sheet of the job does not have, as after a full job is struck out."""
-    spec = next((one for one in case.resolved.sheet.tests if one.key == key), None)
+    spec = next((test for test in case.resolved.sheet.tests if test.key == key), None)
     return None if spec is None else form_of_spec(case, spec)
 
 

@@ -234,7 +234,7 @@ def _aim(target: Target, way: _Way, findings: list[Finding]) -> float:
 def _bounded(target: Target, readings: Sequence[Reading], turns: float, findings: list[Finding]) -> float:
     """The turn as far as the readings carry it: never where the steepest slope they allow could reach floor or ceiling."""
     here = readings[-1]
-    span = max(one.turns for one in readings) - min(one.turns for one in readings)
+    span = max(reading.turns for reading in readings) - min(reading.turns for reading in readings)
     most = min(_MOST, _CARRY * span)
     if abs(turns) > most:
         findings.append(info("part-way", "beyond the range of the readings: go part of the way and read again", BASIS))

@@ -20,7 +20,7 @@ def whole_mark(samples: Sequence[Sample]) -> str:
     Source: SHA-256 of the readings.
     """
     first = samples[0].t if samples else 0.0
-    return _digest([[round(one.t - first, 3), round(one.pressure, 7)] for one in samples])
+    return _digest([[round(sample.t - first, 3), round(sample.pressure, 7)] for sample in samples])
 
 
 def piece_marks(samples: Sequence[Sample]) -> tuple[str, ...]:
@@ -29,7 +29,7 @@ def piece_marks(samples: Sequence[Sample]) -> tuple[str, ...]:
     None for a piece that hardly moves: two sound units may stand still alike. Source: SHA-256 of readings in a row, begun where
     the readings themselves say.
     """
-    pressures = [round(one.pressure, 7) for one in samples]
+    pressures = [round(sample.pressure, 7) for sample in samples]
     found: list[str] = []
     for place in range(len(pressures) - _PIECE + 1):
         lead = int(_digest(pressures[place : place + _LEAD])[:8], 16)

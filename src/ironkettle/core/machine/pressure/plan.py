@@ -36,12 +36,12 @@ class HoldPlan:
     @property
     def suited(self) -> bool:
         """Whether this gauge, on this volume, can judge it at all."""
-        return not any(one.code in UNSUITED for one in self.findings)
+        return not any(finding.code in UNSUITED for finding in self.findings)
 
     @property
     def why_not(self) -> str | None:
         """Why it cannot, and what could."""
-        return next((one.message for one in self.findings if one.code in UNSUITED), None)
+        return next((finding.message for finding in self.findings if finding.code in UNSUITED), None)
 
 
 def hold_needed(volume: TestVolume, gauge: Gauge, limit: float, pressure: float, rules: HoldRules) -> float:

@@ -79,7 +79,7 @@ class _Rows:
 
     def __init__(self, names: list[str], field: str, separator: str, state: TraceState | None) -> None:
         self._names, self._field, self._separator = names, field, separator
-        self._time, self._pressure, self._temperature, self._scale = _columns([one.strip() for one in names], field)
+        self._time, self._pressure, self._temperature, self._scale = _columns([name.strip() for name in names], field)
         self.faults: list[FieldFault] = []
         self.last = None if state is None else state.last
         self.clock = _Clock(state) if names[self._time].strip().casefold() == "time" else None
@@ -164,10 +164,10 @@ class _Clock:
 def trace_csv(samples: Iterable[Sample]) -> str:
     """Samples as CSV that ``read_trace`` reads back: seconds, bar gauge, °C, any number of them. [s, MPa, °C]"""
     lines = ["t_s,pressure_bar,temperature_c"]
-    for one in samples:
+    for sample in samples:
         # Without a temperature the column would be a hole: it is left out of the whole file then.
-        warm = "" if one.temperature is None else f"{one.temperature:g}"
-        lines.append(f"{one.t:.3f},{one.pressure * 10:.6g},{warm}")
+        warm = "" if sample.temperature is None else f"{sample.temperature:g}"
+        lines.append(f"{sample.t:.3f},{sample.pressure * 10:.6g},{warm}")
     if any(line.endswith(",") for line in lines[1:]):
         lines = [line.rpartition(",")[0] for line in lines]
     return "\n".join(lines) + "\n"

@@ -143,23 +143,23 @@ class StandMap(BaseModel):
     @model_validator(mode="after")
     def _fits(self) -> Self:
         for what, names in (
-            ("key", [one.key for one in self.channels]),
-            ("name", [one.name for one in self.channels]),
+            ("key", [channel.key for channel in self.channels]),
+            ("name", [channel.name for channel in self.channels]),
         ):
             twice = sorted({name for name in names if names.count(name) > 1})
             if twice:
                 raise ValueError(f"two channels have the {what} “{twice[0]}”")
         for reads in _ONE:
-            if sum(one.reads is reads for one in self.channels) > 1:
+            if sum(channel.reads is reads for channel in self.channels) > 1:
                 raise ValueError(f"two channels read “{reads.value}”; a stand has one")
         if not self.of(Reads.PRESSURE):
             raise ValueError("no channel reads a pressure; a hold is judged by one")
         taken: dict[int, str] = {}
-        for one in self.channels:
-            for register in range(one.register_at, one.register_at + one.format.words):
+        for channel in self.channels:
+            for register in range(channel.register_at, channel.register_at + channel.format.words):
                 if register in taken:
-                    raise ValueError(f"{taken[register]} and {one.name} both take register {register}")
-                taken[register] = one.name
+                    raise ValueError(f"{taken[register]} and {channel.name} both take register {register}")
+                taken[register] = channel.name
         self._check_numbered(taken)
         return self
 
@@ -187,13 +187,13 @@ class StandMap(BaseModel):
     @property
     def span(self) -> Block:
         """The registers that are read, from the lowest to the highest."""
-        read = [one for one in self.channels if one.reads is not Reads.TARGET]
-        first = min(one.register_at for one in read)
-        return Block(first, max(one.register_at + one.format.words for one in read) - first)
+        read = [channel for channel in self.channels if channel.reads is not Reads.TARGET]
+        first = min(reading.register_at for reading in read)
+        return Block(first, max(reading.register_at + reading.format.words for reading in read) - first)
 
     def of(self, reads: Reads) -> tuple[StandChannel, ...]:
         """The channels that read this."""
-        return tuple(one for one in self.channels if one.reads is reads)
+        return tuple(channel for channel in self.channels if channel.reads is reads)
 
     def channel_of(self, reads: Reads) -> StandChannel | None:
         """The first channel that reads this, or None."""
@@ -202,7 +202,7 @@ class StandMap(BaseModel):
     @property
     def measured(self) -> tuple[StandChannel, ...]:
         """The channels that read a quantity of the unit, as they are shown."""
-        return tuple(one for one in self.channels if one.reads not in _ONE)
+        return tuple(channel for channel in self.channels if channel.reads not in _ONE)
 
     def pressure(self, key: str | None) -> StandChannel:
         """The pressure channel of that key, the first for None. Raises RuleError for one that is none."""
@@ -219,7 +219,9 @@ def blocks_of(stand: StandMap) -> tuple[Block, ...]:
     Small holes are read along. Source: 125 registers are the most of one Modbus answer.
     """
     spans = sorted(
-        (one.register_at, one.register_at + one.format.words) for one in stand.channels if one.reads is not Reads.TARGET
+        (channel.register_at, channel.register_at + channel.format.words)
+        for channel in stand.channels
+        if channel.reads is not Reads.TARGET
     )
     blocks: list[list[int]] = []
     for first, end in spans:

@@ -35,9 +35,11 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
     A value beyond what its channel can show is none. Source: the stand's register map.
     """
     read = {
-        one.key: value_in([registers[one.register_at + place] for place in range(one.format.words)], one)
-        for one in stand.channels
-        if one.reads is not Reads.TARGET
+        channel.key: value_in(
+            [registers[channel.register_at + place] for place in range(channel.format.words)], channel
+        )
+        for channel in stand.channels
+        if channel.reads is not Reads.TARGET
     }
     held, hold, simulated, reading = (
         stand.channel_of(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.READING)

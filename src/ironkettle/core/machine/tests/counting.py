@@ -104,7 +104,7 @@ def rate_of(spans: Sequence[_Span]) -> tuple[float, tuple[float, float]]:
     Source: Garwood (1936); Student's t.
     """
     minutes = (spans[-1][1] - spans[0][0]) / 60
-    count = sum(one[2] for one in spans)
+    count = sum(span[2] for span in spans)
     rate = count / minutes
     if count < _RARE or len(spans) < _LEAST_SPANS:
         low = float(chdtri(2 * count, 0.975)) / 2 if count else 0.0
@@ -129,7 +129,7 @@ def analyse(criteria: CountCriteria, record: CountRecord, instrument: Instrument
     within = (limit.low, limit.high)
     findings: list[Finding] = []
     # A span that lies across the time it may settle in counts as settling.
-    judged = [one for one in spans if one[0] >= settle - 1e-9]
+    judged = [span for span in spans if span[0] >= settle - 1e-9]
     steady = _holds_from(spans, limit)
     results = []
     verdict: Verdict = "undecided"

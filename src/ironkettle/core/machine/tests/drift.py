@@ -182,7 +182,9 @@ def _rows(record: DriftRecord) -> tuple[np.ndarray, np.ndarray]:
                 f"samples.{place}.t_s", f"time {one.t_s:g} s does not come after {before:g} s", "times running forward"
             )
         before = one.t_s
-    return np.array([one.t_s for one in record.samples]), np.array([one.position_mm for one in record.samples])
+    return np.array([sample.t_s for sample in record.samples]), np.array(
+        [sample.position_mm for sample in record.samples]
+    )
 
 
 def _step(criteria: DriftCriteria, x: np.ndarray) -> float:
@@ -219,17 +221,17 @@ def _warming(criteria: DriftCriteria, record: DriftRecord, findings: list[Findin
         )
         return 0.0, 0.0
     volume = read_volume(criteria.volume, "volume")
-    read = [(one.t_s, one.temperature_c) for one in record.samples if one.temperature_c is not None]
+    read = [(sample.t_s, sample.temperature_c) for sample in record.samples if sample.temperature_c is not None]
     # A figure typed at every row is no reading.
-    differs = len({one[1] for one in read}) > 1
+    differs = len({reading[1] for reading in read}) > 1
     if (
         differs
         and len(read) >= 3
         and read[-1][0] - read[0][0] >= 0.6 * (record.samples[-1].t_s - record.samples[0].t_s)
     ):
-        found = trend_of(np.array([one[0] for one in read]), np.array([one[1] for one in read]), 0.1)
+        found = trend_of(np.array([reading[0] for reading in read]), np.array([reading[1] for reading in read]), 0.1)
         # Cooling, a negative trend, lets the rod sink.
-        ends = [-60 * volume * one * each for one in expands for each in found.ends]
+        ends = [-60 * volume * expand * each for expand in expands for each in found.ends]
         return min(ends), max(ends)
     drift = volume * max(expands) * _K_PER_MIN
     findings.append(

@@ -108,7 +108,7 @@ def analyse(criteria: FrictionCriteria, record: FrictionRecord, instrument: Inst
         results.append(_judged("running", "Running", read.running, most, unit, instrument))
     elif most is not None:
         results.append(Result("running", "Running: not read", 0.0, unit, dimension, None, (None, most), "undecided"))
-    verdict = worst(one.verdict for one in results)
+    verdict = worst(result.verdict for result in results)
     if read.swing is not None and read.running is not None and read.running.value:
         share = 100 * read.swing / abs(read.running.value)
         results.append(Result("stick_slip", "Swing while running", share, "%"))
@@ -142,8 +142,8 @@ def _of_stroke(record: FrictionRecord, unit: Unit, dimension: Dimension) -> _Rea
         raise fault("unit", f"“{record.unit}” is no unit of a {dimension.value} here", unit.symbol)
     if len(record.samples) < _LEAST_ROWS:
         raise fault("samples", f"{len(record.samples)} readings over a stroke; it needs at least {_LEAST_ROWS}")
-    x = np.array([one.position_mm for one in record.samples])
-    y = np.array([to_base(one.value, told) for one in record.samples])
+    x = np.array([sample.position_mm for sample in record.samples])
+    y = np.array([to_base(sample.value, told) for sample in record.samples])
     travel = abs(x - x[0])
     whole = float(travel.max())
     if whole < 1.0:

@@ -89,7 +89,7 @@ def analyse(criteria: ReadingCriteria, record: ReadingRecord, instrument: Instru
     mean, interval = mean_of(readings, instrument)
     findings = [*doubt_words(instrument, readings, within, BASIS)]
     verdict = held(interval, within)
-    if any(held(alone(one, instrument), within) == "fail" for one in readings):
+    if any(held(alone(reading, instrument), within) == "fail" for reading in readings):
         verdict = "fail"
     if len(readings) < criteria.repeats and verdict == "pass":
         verdict = "undecided"
@@ -148,7 +148,7 @@ def plan(criteria: ReadingCriteria, instrument: Instrument) -> TrialPlan:
     ends = [one for one in (limit.low, limit.high) if one is not None]
     narrow = (ends[1] - ends[0]) / 4 if len(ends) == 2 else abs(ends[0]) / 10
     steps = ("Bring it to its state and let it stand still", f"Read {criteria.quantity}: {criteria.limit}")
-    top = max(abs(one) for one in ends)
+    top = max(abs(end) for end in ends)
     return TrialPlan(
         steps,
         narrow or None,

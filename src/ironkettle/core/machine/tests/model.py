@@ -115,7 +115,7 @@ class Outcome:
 
     def value(self, key: str) -> float | None:
         """The value of a result by its key [base unit]; None where there is none."""
-        return next((one.value for one in self.results if one.key == key), None)
+        return next((result.value for result in self.results if result.key == key), None)
 
 
 @dataclass(frozen=True, slots=True)

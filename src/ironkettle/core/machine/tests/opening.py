@@ -111,7 +111,7 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     mean, interval = mean_of(openings, instrument)
     findings += doubt_words(instrument, openings, within, BASIS)
     verdict = held(interval, within)
-    single = worst(held(alone(one, instrument), within) for one in openings)
+    single = worst(held(alone(opening, instrument), within) for opening in openings)
     if single == "fail":
         verdict = "fail"
         findings.append(reject("one-outside", "one opening is outside the limits by itself", BASIS))
@@ -142,7 +142,7 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     dribble = _dribble(criteria, record, findings)
     points = tuple((float(n + 1), one.value) for n, one in enumerate(openings))
     curve = Curve("opening", "", "opening pressure", unit, points, band=within)
-    return Outcome(worst([*(one.verdict for one in results), dribble]), tuple(results), tuple(findings), curve)
+    return Outcome(worst([*(result.verdict for result in results), dribble]), tuple(results), tuple(findings), curve)
 
 
 def _check(openings: list[Reading], reseats: list[Reading], instrument: Instrument, unit: Unit) -> None:
@@ -160,9 +160,9 @@ def _check(openings: list[Reading], reseats: list[Reading], instrument: Instrume
 
 def _climbs(openings: list[Reading]) -> bool:
     steps = [b.value - a.value for a, b in pairwise(openings)]
-    beyond = 2 * max(one.written for one in openings)
+    beyond = 2 * max(opening.written for opening in openings)
     total = abs(openings[-1].value - openings[0].value)
-    return len(steps) >= 3 and (all(one > 0 for one in steps) or all(one < 0 for one in steps)) and total > beyond
+    return len(steps) >= 3 and (all(step > 0 for step in steps) or all(step < 0 for step in steps)) and total > beyond
 
 
 def _spread(
@@ -171,7 +171,7 @@ def _spread(
     """Highest less lowest. Both ends are read on one gauge: its accuracy falls out, half a step or rounding at each end does not."""
     if len(openings) < 2:
         return []
-    values = [one.value for one in openings]
+    values = [opening.value for opening in openings]
     spread = max(values) - min(values)
     half = 2 * doubt_of(openings, instrument, 0.0)
     interval = (max(0.0, spread - half), spread + half)

@@ -205,11 +205,11 @@ def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float,
     Steps, rounding and accuracy are the same for every reading, so looking often does not narrow them. [base unit]
     Source: Student's t with n − 1; one reading has no scatter of its own.
     """
-    values = [one.value for one in readings]
+    values = [reading.value for reading in readings]
     mean = math.fsum(values) / len(values)
     half = doubt_of(readings, instrument, mean)
     if len(values) > 1:
-        deviation = math.sqrt(math.fsum((one - mean) ** 2 for one in values) / (len(values) - 1))
+        deviation = math.sqrt(math.fsum((value - mean) ** 2 for value in values) / (len(values) - 1))
         half += float(stdtrit(len(values) - 1, 0.975)) * deviation / math.sqrt(len(values))
     return mean, (mean - half, mean + half)
 
@@ -225,7 +225,7 @@ def doubt_of(readings: Sequence[Reading], instrument: Instrument, value: float) 
     last figure that was written. [base unit] Source: by definition of rounding.
     Range: every finite number, above or below 0.
     """
-    rounded = max((one.written for one in readings), default=0.0)
+    rounded = max((reading.written for reading in readings), default=0.0)
     step = rounded if instrument.step is None else instrument.step / 2
     return step + (instrument.accuracy_pct or 0.0) / 100 * abs(value)
 
@@ -247,7 +247,7 @@ def held(interval: tuple[float, float], within: Within) -> Verdict:
 
 def worst(verdicts: Iterable[Verdict | None]) -> Verdict:
     """The worst of the verdicts; undecided where nothing was judged."""
-    told = [one for one in verdicts if one is not None]
+    told = [verdict for verdict in verdicts if verdict is not None]
     return min(told, key=_WORST.index) if told else "undecided"
 
 
@@ -255,10 +255,10 @@ def far_off(readings: Sequence[Reading]) -> int | None:
     """The place of a reading that lies far from all others, as a misread one does; None where none does. [base unit]"""
     if len(readings) < 4:
         return None
-    values = sorted(one.value for one in readings)
+    values = sorted(reading.value for reading in readings)
     middle = values[len(values) // 2]
-    usual = sorted(abs(one - middle) for one in values)[len(values) // 2]
-    usual = max(usual, 1e-3 * abs(middle), *(one.written for one in readings))
+    usual = sorted(abs(value - middle) for value in values)[len(values) // 2]
+    usual = max(usual, 1e-3 * abs(middle), *(reading.written for reading in readings))
     place = max(range(len(readings)), key=lambda n: abs(readings[n].value - middle))
     return place if abs(readings[place].value - middle) > _FAR * usual else None
 
@@ -270,7 +270,7 @@ def doubt_words(instrument: Instrument, readings: Sequence[Reading], within: Wit
         text = "no gauge selected: the uncertainty covers scatter only"
         found.append(caution("gauge-unknown", text, basis))
     least, most = within
-    finest = min((one.written for one in readings), default=0.0)
+    finest = min((reading.written for reading in readings), default=0.0)
     if least is not None and most is not None and 8 * finest > most - least:
         text = "recorded too coarsely for the tolerance: record every digit the gauge shows"
         found.append(caution("coarsely-written", text, basis))

@@ -141,7 +141,7 @@ def analyse(criteria: SetPointCriteria, record: SetPointRecord, instrument: Inst
     results += _hysteresis(criteria, rows, instrument, unit)
     points = tuple((float(n + 1), row.reading.value) for n, row in enumerate(rows))
     curve = Curve("setting", "", "pressure", unit, points, band=within)
-    return Outcome(worst(one.verdict for one in results), tuple(results), tuple(findings), curve)
+    return Outcome(worst(result.verdict for result in results), tuple(results), tuple(findings), curve)
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,7 +182,7 @@ def _set(
         return [_unread("set", "Set", unit, within)]
     mean, interval = mean_of(readings, instrument)
     verdict: Verdict = held(interval, within)
-    if any(held(alone(one, instrument), within) == "fail" for one in readings):
+    if any(held(alone(reading, instrument), within) == "fail" for reading in readings):
         verdict = "fail"
         findings.append(reject("one-outside", "one setting is outside the limits by itself", BASIS))
     if verdict == "pass" and len(readings) < criteria.repeats:
@@ -190,7 +190,7 @@ def _set(
         findings.append(caution("too-few", f"set {len(readings)} of {criteria.repeats} times", BASIS))
     found = [Result("set", "Set", mean, unit, _P, interval, within, verdict)]
     if len(readings) > 1:
-        values = [one.value for one in readings]
+        values = [reading.value for reading in readings]
         found.append(Result("repeat", "Comes back within", max(values) - min(values), unit, _P))
     return found
 
@@ -228,15 +228,15 @@ def _creep(
         read_one(one.pressure, _P, f"creep_readings.{place}.pressure")
         for place, one in enumerate(record.creep_readings)
     ]
-    t = [one.t_s for one in record.creep_readings]
+    t = [creep_reading.t_s for creep_reading in record.creep_readings]
     for place in range(1, len(t)):
         if t[place] <= t[place - 1]:
             text = f"time {t[place]:g} s does not come after {t[place - 1]:g} s"
             raise fault(f"creep_readings.{place}.t_s", text, "times running forward")
     if len(t) < 3:
         raise fault("creep_readings", f"{len(t)} readings; a creep needs at least 3", "3 or more")
-    step = max(instrument.step or 0.0, *(2 * one.written for one in readings))
-    values = [one.value for one in readings]
+    step = max(instrument.step or 0.0, *(2 * reading.written for reading in readings))
+    values = [reading.value for reading in readings]
     trend = trend_of(np.array(t), np.array(values), step)
     span = t[-1] - t[0]
     rise, most_risen = values[-1] - values[0], values[-1] - values[0]
@@ -294,7 +294,7 @@ def _hysteresis(criteria: SetPointCriteria, rows: list[_Row], instrument: Instru
     gaps = [sum(down) / len(down) - sum(up) / len(up) for up, down in came.values() if up and down]
     if not gaps:
         return [] if most is None else [_unread("hysteresis", "Hysteresis", unit, (None, most))]
-    widest = max(abs(one) for one in gaps)
+    widest = max(abs(gap) for gap in gaps)
     half = 2 * doubt_of([row.reading for row in rows], instrument, 0.0)
     interval = (max(0.0, widest - half), widest + half)
     verdict = None if most is None else held(interval, (None, most))

@@ -72,7 +72,7 @@ def rank_compounds(
     """
     if low > high:
         raise fault("temperature_min", f"{low:g} °C is above the highest temperature {high:g} °C", f"up to {high:g} °C")
-    judged = [judge_compound(one, media, low, high, moving=moving, duty=duty) for one in compounds]
+    judged = [judge_compound(compound, media, low, high, moving=moving, duty=duty) for compound in compounds]
     return tuple(sorted(judged, key=lambda advice: (_ORDER[advice.verdict], advice.worst)))
 
 

@@ -98,4 +98,4 @@ def _duty(lubricant: Lubricant, facts: LubricantFacts, duty: Duty) -> Iterator[F
 
 def refusals(findings: Sequence[Finding]) -> tuple[Finding, ...]:
     """The findings that forbid it."""
-    return tuple(one for one in findings if one.severity is Severity.REJECT)
+    return tuple(finding for finding in findings if finding.severity is Severity.REJECT)

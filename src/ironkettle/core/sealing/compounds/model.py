@@ -93,7 +93,7 @@ def find_medium(fluid: str, media: tuple[str, ...]) -> str | None:
 
 def find_compound(name: str, compounds: tuple[Compound, ...], field: str = "material") -> Compound:
     """The compound of that name. Raises RuleError naming the field when there is none."""
-    found = next((one for one in compounds if one.name.casefold() == name.strip().casefold()), None)
+    found = next((compound for compound in compounds if compound.name.casefold() == name.strip().casefold()), None)
     if found is None:
-        raise fault(field, f"“{name.strip()}” is not a known compound", *(one.name for one in compounds))
+        raise fault(field, f"“{name.strip()}” is not a known compound", *(compound.name for compound in compounds))
     return found

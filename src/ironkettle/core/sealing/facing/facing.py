@@ -220,7 +220,7 @@ def _supposed(station: Station, sides: _Sides) -> list[Finding]:
 def _entered(station: Station, sides: _Sides) -> list[Finding]:
     """Where the order of fitting rests on a supposition, or a metal-clad wiper would come from inside."""
     dirty = sides.dirty
-    clad = [one for one in station.elements if one.kind is ElementKind.METAL_CLAD_WIPER]
+    clad = [element for element in station.elements if element.kind is ElementKind.METAL_CLAD_WIPER]
     if clad and station.entered_from is not None and dirty is not None and station.entered_from != dirty.key:
         text = f"{station.key}: {clad[0].label} is pressed in from {dirty.label} only; it cannot come from inside"
         return [caution("clad-from-inside", text, BASIS)]

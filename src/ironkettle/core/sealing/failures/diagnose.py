@@ -58,13 +58,13 @@ def diagnose(known: Circumstances, table: FailureTable) -> tuple[Diagnosed, ...]
     ranked = sorted(table.causes.values(), key=lambda facts: -weights[facts.cause])
     return tuple(
         Diagnosed(
-            one.cause,
-            one.name,
-            one.customer,
-            weights[one.cause] / total,
-            tuple(speaks_for[one.cause]),
-            tuple(against[one.cause]),
-            one.corrections,
+            candidate.cause,
+            candidate.name,
+            candidate.customer,
+            weights[candidate.cause] / total,
+            tuple(speaks_for[candidate.cause]),
+            tuple(against[candidate.cause]),
+            candidate.corrections,
         )
-        for one in ranked
+        for candidate in ranked
     )

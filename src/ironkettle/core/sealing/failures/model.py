@@ -143,7 +143,7 @@ class FailureTable:
 
     @cached_property
     def corrections(self) -> Mapping[str, Correction]:
-        return {one.key: one for cause in self.causes.values() for one in cause.corrections}
+        return {correction.key: correction for cause in self.causes.values() for correction in cause.corrections}
 
     @cached_property
     def offered(self) -> Mapping[ElementKind, tuple[SignFacts, ...]]:

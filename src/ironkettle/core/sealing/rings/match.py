@@ -273,7 +273,9 @@ def _near_when_swapped(measurement: Measurement, table: RingTable) -> bool:
 
 def _otherwise(told: Condition, weighed: Weighed, joint: Floats) -> Iterator[Finding]:
     """Says so when the readings speak against the condition that was told."""
-    shares = {one: float(joint[weighed.strata.of(one)].sum()) for one in set(weighed.strata.conditions)}
+    shares = {
+        condition: float(joint[weighed.strata.of(condition)].sum()) for condition in set(weighed.strata.conditions)
+    }
     other = max(shares, key=lambda one: shares[one])
     if other is told or shares[told] > _TOLD_AT_LEAST:
         return

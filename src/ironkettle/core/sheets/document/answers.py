@@ -81,17 +81,21 @@ def answered(sheet: Sheet, answers: Answers) -> Sheet:
             "parts": kept.parts,
             "stations": kept.stations,
             "steps": kept.steps(),
-            "ladders": [one for one in sheet.ladders if counts(one, answers) and one.part in kept.part_keys],
+            "ladders": [
+                ladder for ladder in sheet.ladders if counts(ladder, answers) and ladder.part in kept.part_keys
+            ],
             "kits": kept.kits(),
             "fasteners": kept.fasteners,
             "settings": kept.settings,
             "tests": kept.tests,
-            "positions": [kept.position(one) for one in sheet.positions if counts(one, answers)],
-            "observations": [one for one in sheet.observations if counts(one, answers)],
+            "positions": [kept.position(position) for position in sheet.positions if counts(position, answers)],
+            "observations": [observation for observation in sheet.observations if counts(observation, answers)],
             "intervals": [
-                one for one in sheet.intervals if counts(one, answers) and one.of in {"unit", *kept.part_keys}
+                interval
+                for interval in sheet.intervals
+                if counts(interval, answers) and interval.of in {"unit", *kept.part_keys}
             ],
-            "disposal": [one for one in sheet.disposal if counts(one, answers)],
+            "disposal": [waste for waste in sheet.disposal if counts(waste, answers)],
         }
     )
 
@@ -114,7 +118,7 @@ class _Kept:
         self.settings = self._in(sheet.settings)
         self.known = {
             *self.zone_keys, *self.part_keys, *self.station_keys, *self.element_keys,
-            *(one.key for one in groups), *(one.key for one in self.settings), *(one.key for one in tests),
+            *(one.key for one in groups), *(setting.key for setting in self.settings), *(one.key for one in tests),
         }  # fmt: skip
         self.acts = {step.key: act for step in self._in(sheet.steps) if (act := self._acts(step)) is not None}
         self.step_keys = set(self.acts)
@@ -160,7 +164,7 @@ class _Kept:
         for name in _ACTS:
             known = made if name == "meets" else self.known
             update[name] = [one for one in getattr(step, name) if one in known]
-        update["reads"] = [one for one in step.reads if self._has_point(one)]
+        update["reads"] = [read for read in step.reads if self._has_point(read)]
         did = any(getattr(step, name) for name in update)
         return update if any(update.values()) or not did else None
 
@@ -208,9 +212,9 @@ class _Kept:
         for line in self._in(kit.lines):
             update: dict[str, Any] = {
                 "element": [one for one in line.element if one in self.element_keys],
-                "elements": [one for one in line.elements if one in self.element_keys],
+                "elements": [element for element in line.elements if element in self.element_keys],
                 "part": [one for one in line.part if one in self.part_keys],
-                "parts": [one for one in line.parts if one in self.part_keys],
+                "parts": [part for part in line.parts if part in self.part_keys],
                 "fastener": [one for one in line.fastener if any(g.key == one for g in self.fasteners)],
             }
             named = any(getattr(line, name) for name in update)

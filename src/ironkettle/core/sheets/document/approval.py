@@ -36,7 +36,7 @@ def asked_by(sheet: Sheet) -> Authority:
 def standing_of(sheet: Sheet, versions: Iterable[Sheet], *, draft: bool) -> Standing:
     """How a sheet stands. ``versions``: every version of its key, and sheets of other keys for the same unit (``same_unit``)."""
     own = asked_by(sheet)
-    return Standing(draft, strictest([own, *(asked_by(one) for one in versions)] if draft else [own]))
+    return Standing(draft, strictest([own, *(asked_by(version) for version in versions)] if draft else [own]))
 
 
 def same_unit(sheet: Sheet, other: Sheet) -> bool:
@@ -80,7 +80,7 @@ def check_may_approve(author: Author, guards: tuple[Authority, ...], day: date, 
     ``others``: whether the shop has anybody else who may.
     """
     if not may_approve(author, guards, day):
-        guarded = [one for one in guards if rank_of(one) > rank_of(Authority.WORKSHOP)]
+        guarded = [guard for guard in guards if rank_of(guard) > rank_of(Authority.WORKSHOP)]
         needed = f"a person authorised for {words_of(guarded)}" if guarded else f"the {ROLE_WORD[Role.LEAD]}"
         raise NotAllowedError("not-allowed", f"{author.name} may not approve this sheet; it needs {needed}")
     if others and drafted_by == author.key:
@@ -89,4 +89,4 @@ def check_may_approve(author: Author, guards: tuple[Authority, ...], day: date, 
 
 def words_of(guards: Iterable[Authority]) -> str:
     """Authorities in words."""
-    return " and ".join(AUTHORITY_WORD[one] for one in guards)
+    return " and ".join(AUTHORITY_WORD[guard] for guard in guards)

@@ -32,8 +32,8 @@ def with_first_work(sheet: Sheet) -> Sheet:
         if step.first is None:
             steps.append(step)
             continue
-        parts = [one for one in step.first.takes if one in step.puts_on or (one in off and one not in on)]
-        handled = [one for one in step.first.takes if one in known]
+        parts = [take for take in step.first.takes if take in step.puts_on or (take in off and take not in on)]
+        handled = [take for take in step.first.takes if take in known]
         steps.append(
             # The key of a position is written by no sheet: it is not checked as one.
             StepSpec.model_construct(
@@ -43,7 +43,7 @@ def with_first_work(sheet: Sheet) -> Sheet:
                 text=step.first.does,
                 after=step.after,
                 hold=step.hold,
-                tools=[one for one in step.first.takes if one not in known],
+                tools=[take for take in step.first.takes if take not in known],
                 puts_on=parts,
                 ahead_of=step.ahead_of,
                 handles=handled,

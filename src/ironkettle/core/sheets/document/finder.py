@@ -24,7 +24,7 @@ def found_by(sheet: Sheet, words: str) -> str | None:
     sizes = list(_sizes(sheet))
     if all(_NUMBER.match(word) for word in wanted):
         read = [float(word.replace(",", ".")) for word in wanted]
-        if sizes and all(any(abs(one - size) <= _NEAR for _, size in sizes) for one in read):
+        if sizes and all(any(abs(reading - size) <= _NEAR for _, size in sizes) for reading in read):
             return ", ".join(f"{name} {size:g} mm" for name, size in sizes)
     for kind, text in _texts(sheet):
         if all(word in text.casefold() for word in wanted):

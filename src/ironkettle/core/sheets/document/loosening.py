@@ -97,7 +97,7 @@ def changes(old: Sheet, new: Sheet) -> tuple[Change, ...]:
     """Every change from one version to another: what loosens first, then by weight, then as it stands in the sheet."""
     before, after = _whole(old), _whole(new)
     safe = {str(step["key"]) for step in (*before["steps"], *after["steps"]) if step.get("stage") == "safe"}
-    found = [_change(one, safe) for one in raw_differences(before, after)]
+    found = [_change(raw_difference, safe) for raw_difference in raw_differences(before, after)]
     order = list(Weight)
     return tuple(sorted(found, key=lambda one: (not one.loosens, order.index(one.weight))))
 

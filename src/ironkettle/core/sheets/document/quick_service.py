@@ -12,10 +12,10 @@ from ironkettle.core.shop.service import Every, EveryKind, read_every
 
 def interval_of(sheet: Sheet, key: str) -> Interval:
     """An interval of a sheet by its key. Raises RuleError where there is none that has steps of its own."""
-    for one in sheet.intervals:
-        if one.name == key and one.steps:
-            return one
-    fits = [one.name for one in sheet.intervals if one.steps]
+    for interval in sheet.intervals:
+        if interval.name == key and interval.steps:
+            return interval
+    fits = [interval.name for interval in sheet.intervals if interval.steps]
     raise fault("interval", f"this unit has no quick service “{key}”", *fits)
 
 
@@ -33,13 +33,15 @@ def every_of(interval: Interval) -> tuple[Every, ...]:
 def counters_of(sheet: Sheet) -> tuple[str, ...]:
     """What the counters of a unit count, by its intervals: h, swings …"""
     read = [one for interval in sheet.intervals for one in every_of(interval)]
-    return tuple(dict.fromkeys(one.counter for one in read if one.kind in {EveryKind.HOURS, EveryKind.COUNT}))
+    return tuple(
+        dict.fromkeys(reading.counter for reading in read if reading.kind in {EveryKind.HOURS, EveryKind.COUNT})
+    )
 
 
 def conditions_of(sheet: Sheet) -> tuple[str, ...]:
     """What makes something due on a unit when it is seen, as its intervals say it."""
     read = [one for interval in sheet.intervals for one in every_of(interval)]
-    return tuple(dict.fromkeys(one.counter for one in read if one.kind is EveryKind.CONDITION))
+    return tuple(dict.fromkeys(reading.counter for reading in read if reading.kind is EveryKind.CONDITION))
 
 
 def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
@@ -54,7 +56,9 @@ def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
     elements = {element.key for station, _, element in sheet.elements if station.key in opened}
     return sheet.model_copy(
         update={
-            "questions": [one for one in sheet.questions if one.seen_at is None or one.seen_at in keys],
+            "questions": [
+                question for question in sheet.questions if question.seen_at is None or question.seen_at in keys
+            ],
             "parts": [_with_points(part, read) for part in sheet.parts],
             "stations": [one for one in sheet.stations if one.key in opened or not one.seats[0].elements],
             "steps": [
@@ -62,7 +66,7 @@ def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
                 for step in steps
             ],
             "kits": [kept for kit in sheet.kits if (kept := _of_these(kit, elements)).lines],
-            "fasteners": [one for one in sheet.fasteners if one.key in turned],
+            "fasteners": [fastener for fastener in sheet.fasteners if fastener.key in turned],
             "settings": [one for one in sheet.settings if one.key in adjusted],
             "tests": [
                 one.model_copy(update={"when": "as_left", "after": [a for a in one.after if a in keys]})
@@ -75,7 +79,7 @@ def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
 
 
 def _with_points(part: PartSpec, read: set[tuple[str, str]]) -> PartSpec:
-    return part.model_copy(update={"points": [one for one in part.points if (part.key, one.key) in read]})
+    return part.model_copy(update={"points": [point for point in part.points if (part.key, point.key) in read]})
 
 
 def _of_these(kit: Kit, elements: set[str]) -> Kit:

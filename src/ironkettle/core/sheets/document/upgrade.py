@@ -86,7 +86,7 @@ def upgraded(old: BuildSheet) -> Sheet:
         ],
         "fasteners": [_group(group) for group in old.fasteners],
         "tests": [test.model_dump() | {"kind": "pressure_hold"} for test in old.tests],
-        "observations": [one.model_dump() for one in old.observations],
+        "observations": [observation.model_dump() for observation in old.observations],
         "intervals": [{"every": [old.service_interval], "what": "reseal"}] if old.service_interval else [],
     }
     return Sheet.model_validate(without_strays(document))

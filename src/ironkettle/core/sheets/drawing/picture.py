@@ -175,7 +175,9 @@ def _zones(sheet: Sheet, found: dict[str, Geometry], zones: dict[str, Zone]) -> 
 
 
 def _part(sheet: Sheet, part: PartSpec, metal: Geometry) -> PartPicture:
-    sets = [one.name for one in sheet.settings if one.adjuster is not None and one.adjuster.part == part.key]
+    sets = [
+        setting.name for setting in sheet.settings if setting.adjuster is not None and setting.adjuster.part == part.key
+    ]
     caption = f"{part.name}: {', '.join(name[0].lower() + name[1:] for name in sets)}" if sets else None
     return PartPicture(part.key, part.name, part.material, caption, shapes_of(metal), position_of(part.key))
 
@@ -229,7 +231,7 @@ def _stations(drawn: Section) -> list[StationPicture]:
             max(c[3] for c in corners),
         )
         station = seats[0].station
-        told = [one for seat in seats for one in _dimensions(seat)]
+        told = [dimension for seat in seats for dimension in _dimensions(seat)]
         # A diameter that several grooves share is told once.
         once = {(one.word, one.text, one.end[1]): one for one in reversed(told) if one.way is Way.ACROSS}
         dimensions = tuple(one for one in told if one.way is not Way.ACROSS or one in once.values())

@@ -96,7 +96,7 @@ def section(sheet: Sheet, view: str) -> Section:
     right = max([bounds[2], *(z for z, _ in seeds)])
     top = max([bounds[3], *(r for _, r in seeds)])
     around = box(left - _AROUND, 0.0, right + _AROUND, top + _AROUND)
-    joined = [(one.start, one.end) for one in passages_in(sheet.parts, view, first)]
+    joined = [(passage.start, passage.end) for passage in passages_in(sheet.parts, view, first)]
     return Section(view, metal, seats, base, around, joined)
 
 

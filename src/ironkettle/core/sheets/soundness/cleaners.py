@@ -43,7 +43,7 @@ def _step(path: str, step: StepSpec, sheet: Sheet) -> Iterator[FieldFault]:
         try:
             cleaner = find_cleaner(step.cleaner)
         except RuleError as error:
-            yield from (FieldFault(f"{path}.cleaner", one.message, one.accepts[:12]) for one in error.faults)
+            yield from (FieldFault(f"{path}.cleaner", fault.message, fault.accepts[:12]) for fault in error.faults)
             return
         why = cleaner_faults(cleaner, step.soil or "", materials, duty_of_service(sheet.service.cleanliness))
         if not step.cleans:

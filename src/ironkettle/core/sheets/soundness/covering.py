@@ -71,7 +71,7 @@ def _left_loose(sheet: Sheet, needed: Needed) -> Iterator[tuple[StepSpec, str, F
     tight = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.tightens}
     for step in (one for one in sheet.steps if one.stage == "rebuild"):
         before = _before(needed, step.key)
-        for group in (one for one in sheet.fasteners if one.part is not None and one.key in tight):
+        for group in (fastener for fastener in sheet.fasteners if fastener.part is not None and fastener.key in tight):
             # One that no step loosens came away with its part.
             place = loosened.get(group.key, off_in.get(group.part or "", -1))
             if tight[group.key] in before:

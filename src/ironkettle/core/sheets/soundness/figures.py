@@ -138,7 +138,7 @@ def _point_faults(path: str, point: PointSpec, family: str) -> Iterator[FieldFau
         return
     dimension = dimension_of(point.read)
     if point.rule is not None and part_limit(family, point.rule) is None:
-        known = [one.key for one in PART_LIMITS if one.family == family]
+        known = [limit.key for limit in PART_LIMITS if limit.family == family]
         yield FieldFault(f"{path}.rule", f"there is no shop limit “{point.rule}” for “{family}”", tuple(known))
         return
     if point.limit is None and point.rule is None:

@@ -83,7 +83,7 @@ def _element(path: str, element: ElementSpec, sheet: Sheet, compounds: tuple[Com
     duty = duty_of_service(sheet.service.cleanliness)
     gasket = element.kind is ElementKind.GASKET
     found = check_lubricant(lubricant, compound, media, duty=duty, packing_set=packing, gasket=gasket)
-    against = [one.message for one in refusals(found)]
+    against = [refusal.message for refusal in refusals(found)]
     against += [
         f"the sheet itself says never {one.what}" for one in element.never if is_meant(one.what, lubricant, media)
     ]
@@ -95,8 +95,8 @@ def _unlisted(path: str, word: str) -> Iterator[FieldFault]:
     try:
         find_lubricant(word)
     except RuleError as error:
-        for one in error.faults:
-            yield FieldFault(path, one.message, one.accepts[:12])
+        for fault in error.faults:
+            yield FieldFault(path, fault.message, fault.accepts[:12])
 
 
 def _media(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[str]:

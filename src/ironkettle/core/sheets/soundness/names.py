@@ -24,17 +24,17 @@ class Names:
 
     def __init__(self, sheet: Sheet) -> None:
         self.sheet = sheet
-        self.zones = [one.key for one in sheet.zones]
+        self.zones = [zone.key for zone in sheet.zones]
         self.parts = [one.key for one in sheet.parts]
-        self.stations = [one.key for one in sheet.stations]
+        self.stations = [station.key for station in sheet.stations]
         self.elements = [element.key for *_, element in sheet.elements]
         self.steps = [one.key for one in sheet.steps]
-        self.fasteners = [one.key for one in sheet.fasteners]
-        self.settings = [one.key for one in sheet.settings]
-        self.tests = [one.key for one in sheet.tests]
-        self.questions = {one.key: [choice.key for choice in one.choices] for one in sheet.questions}
+        self.fasteners = [fastener.key for fastener in sheet.fasteners]
+        self.settings = [setting.key for setting in sheet.settings]
+        self.tests = [test.key for test in sheet.tests]
+        self.questions = {question.key: [choice.key for choice in question.choices] for question in sheet.questions}
         self.marks = [step.mark.key for step in sheet.steps if step.mark]
-        self.views = [one.key for one in sheet.views] or ["main"]
+        self.views = [view.key for view in sheet.views] or ["main"]
         self.points = {part.key: [point.key for point in part.points] for part in sheet.parts}
 
 
@@ -70,7 +70,7 @@ def _repeated(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
         "steps": names.steps, "fasteners": names.fasteners, "settings": names.settings, "tests": names.tests,
         "questions": [q.key for q in sheet.questions], "steps.mark": names.marks, "views": [v.key for v in sheet.views],
         "kits.lines": [line.key for kit in sheet.kits for line in kit.lines],
-        "observations": [one.key for one in sheet.observations], "positions": [one.key for one in sheet.positions],
+        "observations": [observation.key for observation in sheet.observations], "positions": [position.key for position in sheet.positions],
         "steps.timer": [step.timer.key for step in sheet.steps if step.timer],
     }  # fmt: skip
     for path, keys in lists.items():

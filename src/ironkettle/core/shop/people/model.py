@@ -69,7 +69,7 @@ def rank_of(authority: Authority) -> int:
 
 def strictest(authorities: Iterable[Authority]) -> tuple[Authority, ...]:
     """The strictest of some authorities; several where different ones are as strict; empty for none at all."""
-    wanted = {one for one in authorities if one is not Authority.NONE}
+    wanted = {authority for authority in authorities if authority is not Authority.NONE}
     most = max((rank_of(one) for one in wanted), default=0)
     return tuple(sorted(one for one in wanted if rank_of(one) == most))
 

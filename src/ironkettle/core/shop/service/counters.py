@@ -80,21 +80,21 @@ def totals(readings: Sequence[CounterRead]) -> tuple[Total, ...]:
     """
     found: list[Total] = []
     begins = 0
-    for one in sorted(readings, key=lambda read: read.at):
+    for reading in sorted(readings, key=lambda read: read.at):
         before = found[-1] if found else None
         if before is None:
-            found.append(Total(one.at, 0.0, one.value))
-        elif one.lower is Lower.NEW_COUNTER:
+            found.append(Total(reading.at, 0.0, reading.value))
+        elif reading.lower is Lower.NEW_COUNTER:
             # Whatever the new one shows at first was not run by this unit.
             begins = len(found)
-            found.append(Total(one.at, before.ran, one.value))
+            found.append(Total(reading.at, before.ran, reading.value))
         else:
-            if one.lower is Lower.MISTAKE:
-                kept = [t for place, t in enumerate(found) if place < begins or t.shown <= one.value]
+            if reading.lower is Lower.MISTAKE:
+                kept = [t for place, t in enumerate(found) if place < begins or t.shown <= reading.value]
                 found = kept
                 before = found[-1] if found else None
-            ran = 0.0 if before is None else before.ran + max(one.value - before.shown, 0.0)
-            found.append(Total(one.at, ran, one.value))
+            ran = 0.0 if before is None else before.ran + max(reading.value - before.shown, 0.0)
+            found.append(Total(reading.at, ran, reading.value))
     return tuple(found)
 
 

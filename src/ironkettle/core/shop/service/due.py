@@ -58,7 +58,7 @@ class Due:
     @property
     def unknown_from(self) -> date | None:
         """The first day from which one of the ways no reading, unless a counter is read."""
-        return min((one.unknown_from for one in self.reaches if one.unknown_from is not None), default=None)
+        return min((reach.unknown_from for reach in self.reaches if reach.unknown_from is not None), default=None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,9 +76,9 @@ def due_of(every: Sequence[Every], past: Past, readings: Mapping[str, Sequence[C
     Source: whichever comes first; a count's day is what is left over what runs a day.
     """
     reaches = tuple(_reach(one, past, readings.get(one.counter, ()), now) for one in every)
-    days = [one.by for one in reaches if one.by is not None]
+    days = [reach.by for reach in reaches if reach.by is not None]
     order = (Standing.OVERDUE, Standing.SOON, Standing.UNKNOWN, Standing.LATER)
-    worst = min((one.standing for one in reaches), key=order.index, default=Standing.UNKNOWN)
+    worst = min((reach.standing for reach in reaches), key=order.index, default=Standing.UNKNOWN)
     return Due(worst, min(days, default=None), reaches)
 
 
@@ -86,7 +86,7 @@ def _reach(every: Every, past: Past, readings: Sequence[CounterRead], now: datet
     if every.kind is EveryKind.DATE:
         return _by_date(every, past, now)
     if every.kind is EveryKind.CONDITION:
-        seen = [one for one in readings if one.at > past.at and one.value > 0]
+        seen = [reading for reading in readings if reading.at > past.at and reading.value > 0]
         if seen:
             words = f"{every.text}: seen on {shown_day(seen[-1].at)}"
             return Reach(every.text, Standing.OVERDUE, seen[-1].at.date(), None, words)

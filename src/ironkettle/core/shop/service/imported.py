@@ -44,7 +44,7 @@ def read_counters(text: str, field: str = "text") -> tuple[ImportedRead, ...]:
     except csv.Error as error:
         raise fault(field, f"this is not a table: {error}", ";".join(COLUMNS)) from None
     header = [one.strip().lower() for one in rows[0]] if rows else []
-    missing = [one for one in COLUMNS if one not in header]
+    missing = [column for column in COLUMNS if column not in header]
     if missing:
         raise fault(field, f"the first line must name its columns; {', '.join(missing)} is missing", ";".join(COLUMNS))
     if len(rows) - 1 > MOST_ROWS:

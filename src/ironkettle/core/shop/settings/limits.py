@@ -46,4 +46,4 @@ FAMILIES = (
 
 def part_limit(family: str, key: str) -> PartLimit | None:
     """The shop limit of that key for a sheet's family, one of ``FAMILIES``; None where there is none."""
-    return next((one for one in PART_LIMITS if (one.family, one.key) == (family, key)), None)
+    return next((limit for limit in PART_LIMITS if (limit.family, limit.key) == (family, key)), None)

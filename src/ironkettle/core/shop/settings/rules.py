@@ -160,7 +160,7 @@ SHOP_SETTINGS: tuple[ShopSetting, ...] = (
     _bare(Dimension.TORQUE, "Torques"),
     _bare(Dimension.TEMPERATURE, "Temperatures"),
     *(_limit(one) for one in PART_LIMITS),
-    *(_practice(one) for one in PRACTICE_OPTIONS),
+    *(_practice(practice_option) for practice_option in PRACTICE_OPTIONS),
     ShopSetting(
         "shift_hours", "People", "A device stays signed in for", "h", 12, 1, 24, "a shift; then the PIN is asked again"
     ),
@@ -258,7 +258,9 @@ class ShopSettings:
             for low, high in _PAIRS
             if key in (low, high) and settings.value(low) >= settings.value(high)
         ]
-        if not any(settings.value(one.key) > 0 for one in SHOP_SETTINGS if one.group == _PRIOR):
+        if not any(
+            settings.value(shop_setting.key) > 0 for shop_setting in SHOP_SETTINGS if shop_setting.group == _PRIOR
+        ):
             faults.append(FieldFault("value", "at least one series must keep a weight", ("above 0",)))
         if faults:
             raise RuleError(faults)
