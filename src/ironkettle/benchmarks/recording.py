@@ -35,11 +35,11 @@ class Person:
         connection.request(method, path, None if body is None else json.dumps(body), headers)
         answer = connection.getresponse()
         self.cookie = (answer.headers["set-cookie"] or self.cookie).split(";")[0]
-        told = answer.read()
+        answer_ = answer.read()
         connection.close()
         if answer.status >= 300:
-            raise RuntimeError(f"{method} {path} gave {answer.status}: {told[:300]!r}")
-        return told
+            raise RuntimeError(f"{method} {path} gave {answer.status}: {answer_[:300]!r}")
+        return answer_
 
     def watch(self, late: list[float], until: threading.Event) -> None:
         """Reads what is told live until it is enough, and notes how old each message is. [s]"""
@@ -71,16 +71,16 @@ def figures(url: str, port: int) -> Iterator[Figure]:
     for thread in watching:
         thread.start()
     lead.ask("POST", "/api/stand/recordings", {"job": str(job), "run": run})
-    while not (told := json.loads(lead.ask("GET", f"/api/stand/recordings/{run}")))["count"]:
+    while not (answer_ := json.loads(lead.ask("GET", f"/api/stand/recordings/{run}")))["count"]:
         time.sleep(0.05)
     time.sleep(SECONDS)
-    told = json.loads(lead.ask("POST", f"/api/stand/recordings/{run}/stop"))
+    answer_ = json.loads(lead.ask("POST", f"/api/stand/recordings/{run}/stop"))
     until.set()
     for thread in watching:
         thread.join(timeout=2)
     lead.ask("DELETE", "/api/stand/map")
-    wanted = told["held_s"] * RATE_HZ + 1
-    yield f"readings lost of {wanted:,.0f}: {max(0.0, wanted - told['count']):.0f}; held", told["held_s"], 0.0
+    wanted = answer_["held_s"] * RATE_HZ + 1
+    yield f"readings lost of {wanted:,.0f}: {max(0.0, wanted - answer_['count']):.0f}; held", answer_["held_s"], 0.0
     late.sort()
     yield f"a reading shown to {WATCHERS} watchers, 99 of 100 within", late[math.floor(0.99 * len(late))], 0.0
     empty, traced = bench.tested(0), _three_traces(bench)
@@ -96,8 +96,8 @@ def _three_traces(bench: Bench) -> uuid.UUID:
     gauge = {"name": "Bench gauge", "range": "250 bar", "resolution": "0.1 bar", "accuracy_pct": 0.5}
     read = [{"t_s": 0.05 * n, "pressure_mpa": 18.0 - 1e-6 * n, "temperature_c": 24.0} for n in range(_TRACE)]
     for _ in range(3):
-        told = {"kind": "test_run", "test": "rod-side-hold", "when": "as_left", "gauge": gauge, "samples": read}
-        bench.add(job, read_payload(told))
+        answer_ = {"kind": "test_run", "test": "rod-side-hold", "when": "as_left", "gauge": gauge, "samples": read}
+        bench.add(job, read_payload(answer_))
     return job
 
 

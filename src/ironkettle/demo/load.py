@@ -47,8 +47,8 @@ def load_demo(session: Session) -> bool:
     session.add_all(StockItem(**item) for item in workshop["stock"])
     session.flush()
     shop = shop_of(session)
-    for told in workshop["units"]:
-        _load_unit(session, told)
+    for document in workshop["units"]:
+        _load_unit(session, document)
     for index, job in enumerate(workshop["jobs"]):
         _load_job(session, index, job, shop)
     return True
@@ -65,28 +65,28 @@ def _workshop() -> dict[str, Any]:
     return read_document((_HERE / "workshop.yaml").read_text(encoding="utf-8"), "workshop")
 
 
-def _load_person(session: Session, told: dict[str, Any]) -> None:
+def _load_person(session: Session, document: dict[str, Any]) -> None:
     now = datetime.now(UTC)
-    person = Person(key=told["key"], name=told["name"], role=Role(told["role"]))
-    set_secret(person, told["pin"], shipped=True)
+    person = Person(key=document["key"], name=document["name"], role=Role(document["role"]))
+    set_secret(person, document["pin"], shipped=True)
     session.add(person)
     session.flush()
-    for authority in told.get("authorities", []):
+    for authority in document.get("authorities", []):
         # A year from the day it is loaded, so that the demo can always be signed.
         until = (now + timedelta(days=365)).date()
         row = AuthorisationRow(authority=Authority(authority), until=until, granted_by=person.key, granted_at=now)
         person.authorisations.append(row)
 
 
-def _load_unit(session: Session, told: dict[str, Any]) -> None:
+def _load_unit(session: Session, document: dict[str, Any]) -> None:
     """A tool that carries a label, with what its counters stood at some days ago."""
     now = datetime.now(UTC)
-    first = now - timedelta(days=told["days_ago"])
-    unit = register(session, told["sheet"], told["serial"], told["name"], told["customer"], first)
+    first = now - timedelta(days=document["days_ago"])
+    unit = register(session, document["sheet"], document["serial"], document["name"], document["customer"], first)
     unit.by_hand = True
-    for counter, readings in told["counters"].items():
+    for counter, readings in document["counters"].items():
         for days_ago, value in readings:
-            key = uuid.uuid5(_NAMESPACE, f"{told['serial']} {counter} {days_ago}")
+            key = uuid.uuid5(_NAMESPACE, f"{document['serial']} {counter} {days_ago}")
             at = now - timedelta(days=days_ago)
             row = CounterRow(id=key, unit_id=unit.id, counter=counter, value=value, at=at, who="bede", source="typed")
             session.add(row)

@@ -42,18 +42,18 @@ def simulated_trace(
     return readings
 
 
-def from_stand(told: Any) -> Any:
+def from_stand(answer: Any) -> Any:
     """What was found, with every ``from_stand`` in it read on the simulated stand: ``rig``, ``dials``, ``raise``, ``read``.
 
     Raises LookupError for something the stand cannot read.
     """
-    if isinstance(told, list):
-        return [from_stand(one) for one in told]
-    if not isinstance(told, dict):
-        return told
-    wanted = told.get("from_stand")
+    if isinstance(answer, list):
+        return [from_stand(one) for one in answer]
+    if not isinstance(answer, dict):
+        return answer
+    wanted = answer.get("from_stand")
     if wanted is None:
-        return {key: from_stand(one) for key, one in told.items()}
+        return {key: from_stand(one) for key, one in answer.items()}
     stand = Stand(RIGS[wanted["rig"]](), dict(wanted["dials"]))
     stand.raise_to(read_gauge_pressure(wanted["raise"], "raise"), 1)
     return _READ[wanted["read"]](stand, wanted)

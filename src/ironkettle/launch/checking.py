@@ -63,12 +63,12 @@ def test(arguments: list[str]) -> int:
     else:
         ensure_modules(environment)
         first, second = _halves_of_browser()
-        with ThreadPoolExecutor(4) as beside:
-            built = beside.submit(_timed, "build of the interface", lambda: ensure_build(environment))
+        with ThreadPoolExecutor(4) as pool:
+            built = pool.submit(_timed, "build of the interface", lambda: ensure_build(environment))
             parts = [
-                beside.submit(_test_core_and_check, environment),
-                beside.submit(_browse, environment, built, first),
-                beside.submit(_browse_and_fault, environment, built, second),
+                pool.submit(_test_core_and_check, environment),
+                pool.submit(_browse, environment, built, first),
+                pool.submit(_browse_and_fault, environment, built, second),
             ]
             _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
             for part in parts:

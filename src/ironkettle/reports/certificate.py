@@ -242,8 +242,8 @@ def _inspection(report: Certified) -> list[Flowable]:
     rows = [["Part", "Read", "Verdict"]]
     for key, marked in report.state.book(POINTS).items():
         part, verdict = report.resolved.parts.get(key), standing(report.case, key)
-        told = payload_words(report.resolved, marked.value)
-        rows.append([part.name if part else key, told, VERDICT_WORD[verdict] if verdict else ""])
+        words = payload_words(report.resolved, marked.value)
+        rows.append([part.name if part else key, words, VERDICT_WORD[verdict] if verdict else ""])
     return [title("Inspection"), table(rows, (0.22, 0.62, 0.16))] if len(rows) > 1 else []
 
 
@@ -252,10 +252,10 @@ def _torques(report: Certified) -> list[Flowable]:
     for marked in report.state.book(TIGHTENED).values():
         group = report.resolved.groups.get(marked.value.group)
         used = marked.value.wrench_used
-        told = payload_words(report.resolved, marked.value).partition(": ")[2].rpartition(" with ")
+        words = payload_words(report.resolved, marked.value).partition(": ")[2].rpartition(" with ")
         named = _wrench(used) if used else marked.value.wrench or ""
         rows.append(
-            [group.name if group else marked.value.group, f"pass {marked.value.turn}: {told[0] or told[2]}", named]
+            [group.name if group else marked.value.group, f"pass {marked.value.turn}: {words[0] or words[2]}", named]
         )
     return [title("Tightening"), table(rows, (0.26, 0.44, 0.3))] if len(rows) > 1 else []
 
@@ -266,14 +266,14 @@ def _settings(report: Certified) -> list[Flowable]:
     for key, marked in report.state.book(SETTINGS).items():
         spec = next((setting for setting in report.resolved.sheet.settings if setting.key == key), None)
         made: SettingMade = marked.value
-        name, told = payload_words(report.resolved, made).split(": ", 1)
+        name, words = payload_words(report.resolved, made).split(": ", 1)
         by = f"; {report.who(marked.mark)}, {shown_moment(marked.mark.when)}"
         way = "; ".join(
             f"{reading.turns:+g} turns: {reading.value or ('yes' if reading.sign else 'no')}"
             for reading in made.readings
         )
         wanted = spec.target.value if isinstance(spec, TargetSetting) else ""
-        rows.append([name, wanted, way, f"{told}{by}"])
+        rows.append([name, wanted, way, f"{words}{by}"])
     return [title("Settings"), table(rows, (0.24, 0.18, 0.3, 0.28))] if len(rows) > 1 else []
 
 
@@ -285,8 +285,8 @@ def _signature(report: Certified) -> list[Flowable]:
     state = report.state
     parts: list[Flowable] = [title("End of the job" if (ending_of(report.state) is not None) else "Release")]
     for reopened in state.book(REOPENED).values():
-        told = f"Reopened by {report.who(reopened.mark)}, {shown_moment(reopened.mark.when)}: {reopened.value.reason}"
-        parts.append(paragraph(told, 8.5))
+        words = f"Reopened by {report.who(reopened.mark)}, {shown_moment(reopened.mark.when)}: {reopened.value.reason}"
+        parts.append(paragraph(words, 8.5))
     released, ended = release_of(state), state.book(ENDED).get("ended")
     if ended is not None:
         how = f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {shown_moment(ended.mark.when)}"

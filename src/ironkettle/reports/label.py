@@ -30,7 +30,7 @@ def unit_label_svg(link: str, label: str, name: str, serial: str) -> str:
     buffer = io.BytesIO()
     code.save(buffer, kind="svg", xmldecl=False, svgns=False, unit="mm", scale=26 / code.symbol_size()[0])
     lines = [name[:20], name[20:40]] if len(name) > 20 else [name]
-    told = "".join(
+    rows = "".join(
         f'<text x="31" y="{16 + 4.2 * place}" font-size="3.4">{escape(line)}</text>' for place, line in enumerate(lines)
     )
     return (
@@ -38,5 +38,5 @@ def unit_label_svg(link: str, label: str, name: str, serial: str) -> str:
         '<rect width="70" height="30" fill="#fff"/>'
         f'<svg x="2" y="2" width="26" height="26">{buffer.getvalue().decode()}</svg>'
         f'<text x="31" y="9.5" font-size="5" font-weight="bold" font-family="monospace">{escape(label)}</text>'
-        f'{told}<text x="31" y="27" font-size="3.2">{escape(serial[:24])}</text></svg>'
+        f'{rows}<text x="31" y="27" font-size="3.2">{escape(serial[:24])}</text></svg>'
     )

@@ -20,9 +20,9 @@ _SIDE_BY_SIDE = 2
 class _Photo(Flowable):  # type: ignore[misc]
     """A photo with its arrows drawn over it. [pt]"""
 
-    def __init__(self, content: bytes, told: PhotoTaken, wide: float) -> None:
+    def __init__(self, content: bytes, photo: PhotoTaken, wide: float) -> None:
         super().__init__()
-        self._reader, self._told = ImageReader(io.BytesIO(content)), told
+        self._reader, self._told = ImageReader(io.BytesIO(content)), photo
         width, height = self._reader.getSize()
         scale = min(wide / width, _MOST_HIGH / height)
         self.width, self.height = width * scale, height * scale
@@ -59,9 +59,9 @@ def photos_section(chosen: Sequence[PhotoTaken], pictures: Mapping[str, bytes]) 
         return []
     wide = (WIDTH - _GAP) / _SIDE_BY_SIDE
     cells: list[list[Flowable]] = []
-    for told in there:
-        words = ", ".join(part for part in (told.time or "", told.words) if part) or "photo"
-        cells.append([_Photo(pictures[str(told.photo)], told, wide), paragraph(words, 8, colour=FAINT)])
+    for photo in there:
+        words = ", ".join(part for part in (photo.time or "", photo.words) if part) or "photo"
+        cells.append([_Photo(pictures[str(photo.photo)], photo, wide), paragraph(words, 8, colour=FAINT)])
     rows = [cells[at : at + _SIDE_BY_SIDE] for at in range(0, len(cells), _SIDE_BY_SIDE)]
     tables = [
         KeepTogether([Table([[*row, *[""] * (_SIDE_BY_SIDE - len(row))]], colWidths=[WIDTH / 2] * 2), Spacer(1, 4)])

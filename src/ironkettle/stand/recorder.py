@@ -288,10 +288,10 @@ class Recorder:
         live.said += [one for one in found if not one.ends]
         if ends is not None:
             return ends
-        told = {**shown.values, live.plan.pressure: pressure}
+        values = {**shown.values, live.plan.pressure: pressure}
         if live.plan.number is not None and number is not None:
-            told[live.plan.number] = number
-        live.rows.append((at, *(told.get(channel.key, math.nan) for channel in live.plan.channels)))
+            values[live.plan.number] = number
+        live.rows.append((at, *(values.get(channel.key, math.nan) for channel in live.plan.channels)))
         live.beat.take(at, number)
         if not math.isnan(pressure):
             live.times.append(at)
@@ -311,8 +311,8 @@ class Recorder:
         if shown.held is not None:
             return not held or shown.held < held
         # It tells neither: it holds once it shows what it was raised to.
-        asked = live.plan.asked_mpa or 0.0
-        return shown.values.get(live.plan.pressure, math.nan) >= _THERE * asked
+        aim_mpa = live.plan.asked_mpa or 0.0
+        return shown.values.get(live.plan.pressure, math.nan) >= _THERE * aim_mpa
 
     @staticmethod
     def _begin(live: Recording, shown: Shown, now: float) -> None:
@@ -323,8 +323,8 @@ class Recorder:
         live.zero, live.state = now, "recording"
         live.hold = live.hold or shown.hold or 0
         name = next(channel.name for channel in live.plan.channels if channel.key == live.plan.pressure)
-        asked = live.plan.asked_mpa if not live.times else None
-        live.watch = Watch(name, None if shown.hold is None else live.hold, asked)
+        aim_mpa = live.plan.asked_mpa if not live.times else None
+        live.watch = Watch(name, None if shown.hold is None else live.hold, aim_mpa)
 
     def _gone(self, live: Recording, why: str) -> Trouble | None:
         now = clock()

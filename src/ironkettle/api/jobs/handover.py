@@ -59,7 +59,7 @@ def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: J
     told, view = hand_over(case, tasks), job_view(session, job, case, tasks)
 
     def lines(name: str) -> list[LineOut]:
-        return [LineOut.model_validate(line) for line in getattr(told, name)]
+        return [LineOut.model_validate(line) for line in getattr(lines, name)]
 
     return HandOverOut(
         job=view.job,

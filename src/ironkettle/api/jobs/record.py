@@ -160,9 +160,9 @@ def describe(job_id: UUID, body: DescribeBody, session: DbSession, caller: Reade
         words = payload_words(case.resolved, read_payload(body.payload))
     except ValidationError:
         words, whole = str(body.payload.get("kind", "an entry")).replace("_", " ")[:80], False
-    asked = asked_of(case, body.payload)
+    questions = asked_of(case, body.payload)
     return DescribedOut(
-        words=words, whole=whole, fields=[EntryFieldOut(ask=AskOut.of(ask), value=value) for ask, value in asked]
+        words=words, whole=whole, fields=[EntryFieldOut(ask=AskOut.of(ask), value=value) for ask, value in questions]
     )
 
 
@@ -199,11 +199,11 @@ def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop)
 
     job = job_of(session, job_id)
     case = case_for(session, job, shop, caller)
-    told = told_at_release(session, job, case) or compose_statement(case, tasks_of(case))
+    statement = told_at_release(session, job, case) or compose_statement(case, tasks_of(case))
     traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
     chosen = [one.value.photo for one in case.state.book(PHOTOS).values() if one.value.on_certificate]
     pictures = {str(key): row.image for key in chosen if (row := find_photo(session, key)) is not None}
-    content = certificate_pdf(Certified(job.number, job.head, case, told, names_of(session), traces, pictures))
+    content = certificate_pdf(Certified(job.number, job.head, case, statement, names_of(session), traces, pictures))
     name = f"certificate-{job.number}.pdf"
     return Response(
         content, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}"'}

@@ -48,12 +48,12 @@ class RunTraceOut(BaseModel):
 def run_trace(job_id: UUID, run: UUID, session: DbSession, caller: Reader, shop: JobShop) -> RunTraceOut:
     found = job_of(session, job_id)
     case = case_for(session, found, shop, caller)
-    told = case.state.runs.get(str(run))
-    if told is None:
+    kept_run = case.state.runs.get(str(run))
+    if kept_run is None:
         raise NotThereError("run", run)
     read = _read_so_far(session, job_id, run)
-    form = find_form(case, told.test)
-    analysis = None if form is None else form.analysis(told, read)
+    form = find_form(case, kept_run.test)
+    analysis = None if form is None else form.analysis(kept_run, read)
     drawn_ = thinned([reading.t for reading in read], [reading.pressure for reading in read], MOST_DRAWN)
     return RunTraceOut(
         count=len(read),

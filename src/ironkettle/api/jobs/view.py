@@ -320,8 +320,8 @@ def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
 
 
 def _statement(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -> list[str]:
-    told = told_at_release(session, job, case)
-    return list(told or compose_statement(case, tasks))
+    statement = told_at_release(session, job, case)
+    return list(statement or compose_statement(case, tasks))
 
 
 def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:

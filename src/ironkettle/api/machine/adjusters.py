@@ -205,12 +205,12 @@ def advice_in(unit: Unit, found: Advice, pitch: float | None, values: Sequence[f
 
 def _target(body: SettingBody) -> tuple[Quantity, Toleranced]:
     """The target in whatever it is, a pressure, a force, a flow or a length, with its tolerance. Raises RuleError."""
-    told: RuleError | None = None
+    first_error: RuleError | None = None
     for dimension in _READ:
         try:
             wanted, band = read_toleranced(body.target, dimension, "target")
         except RuleError as error:
-            told = told or error
+            first_error = first_error or error
             continue
         if body.tolerance is not None:
             amount = _difference(body.tolerance, "tolerance", wanted)
@@ -218,8 +218,8 @@ def _target(body: SettingBody) -> tuple[Quantity, Toleranced]:
         if band.high <= band.low:
             raise fault("tolerance", "is needed: give the tolerance", "5 bar", "280 bar +10/-0")
         return wanted, band
-    assert told is not None
-    raise told
+    assert first_error is not None
+    raise first_error
 
 
 def _difference(text: str, field: str, like: Quantity) -> float:

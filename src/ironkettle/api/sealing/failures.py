@@ -88,9 +88,9 @@ class CauseOut(BaseModel):
 
     @classmethod
     def of(cls, one: Diagnosed) -> CauseOut:
-        told = {"for": list(one.speaks_for), "against": list(one.speaks_against)}
+        reasons = {"for": list(one.speaks_for), "against": list(one.speaks_against)}
         corrections = [CorrectionOut(key=c.key, text=c.text) for c in one.corrections]
-        return cls(key=one.cause, name=one.name, share=one.share, corrections=corrections, **told)
+        return cls(key=one.cause, name=one.name, share=one.share, corrections=corrections, **reasons)
 
 
 class DiagnosisOut(BaseModel):

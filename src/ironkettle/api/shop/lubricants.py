@@ -52,8 +52,8 @@ def put(name: NameText, body: LubricantNameBody, session: DbSession, caller: Dec
     check_own_name(name, body.lubricant)
     was = own_lubricants(session).get(plain_word(name))
     name_lubricant(session, name, body.lubricant, caller.key, now())
-    told = {"lubricant": was and was.value}, {"lubricant": body.lubricant.value}
-    leave_trail(session, caller.key, now(), "lubricant name", name, "named", *told)
+    change = {"lubricant": was and was.value}, {"lubricant": body.lubricant.value}
+    leave_trail(session, caller.key, now(), "lubricant name", name, "named", *change)
     return listed(session)
 
 

@@ -196,8 +196,8 @@ def _count(session: Session, unit: UnitRow, sheet: Sheet, body: CounterBody, cal
     conditions, at = conditions_of(sheet), body.at or now()
     if body.counter not in (*counters_of(sheet), *conditions):
         raise fault("counter", f"this unit has no counter “{body.counter}”", *counters_of(sheet), *conditions)
-    told = f"{body.value:f}" if isinstance(body.value, float) else body.value
-    value = _CONDITION_SEEN if body.counter in conditions else None if told is None else read_count(told)
+    written = f"{body.value:f}" if isinstance(body.value, float) else body.value
+    value = _CONDITION_SEEN if body.counter in conditions else None if written is None else read_count(written)
     if value is None:
         raise fault("value", f"enter its reading, in {body.counter}", "1250")
     before = () if body.counter in conditions else readings_of(session, unit.id).get(body.counter, ())

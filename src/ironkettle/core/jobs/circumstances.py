@@ -76,8 +76,8 @@ def _faced(case: Case, at: ElementAt) -> Faced | None:
 
 
 def _backup_missing(case: Case, at: ElementAt) -> bool:
-    beside = [element.key for element in at.seat.elements if element.kind in BACKUPS and element.same_as is None]
-    found = [case.state.get(FOUND, key) for key in beside]
+    backups = [element.key for element in at.seat.elements if element.kind in BACKUPS and element.same_as is None]
+    found = [case.state.get(FOUND, key) for key in backups]
     return any(one is not None and not one.present for one in found)
 
 

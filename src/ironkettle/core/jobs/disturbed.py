@@ -30,11 +30,11 @@ def disturbed(case: Case) -> Iterator[Disturbed]:
         if station.key not in opened:
             continue
         seals = tuple(element.name for seat in station.seats for element in seat.elements)
-        told = [
+        lines = [
             f"{names[test]}: {_WORD.get(verdict, verdict)}" for test, verdict in _verdicts(case, proof[station.key])
         ]
         why = f"not pressed by a test: {station.unproven}" if station.unproven else "not pressed by a test"
-        yield Disturbed(station.name, seals, "; ".join(told) or why)
+        yield Disturbed(station.name, seals, "; ".join(lines) or why)
 
 
 _WORD = {"pass": "passed", "fail": "failed", "undecided": "not decided", "invalid": "not held as required"}

@@ -125,7 +125,7 @@ def in_words(record: Mapping[str, object]) -> str:
     if set(record) <= {"seen", "value", "times"}:
         value = record.get("value")
         return f"{'seen' if record.get('seen') else 'not seen'}{f', {value}' if value else ''}"
-    return "; ".join(told for key, value in record.items() if (told := _line(key, value)))
+    return "; ".join(line for key, value in record.items() if (line := _line(key, value)))
 
 
 def _line(key: str, value: object) -> str:

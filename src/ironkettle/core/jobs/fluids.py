@@ -28,11 +28,11 @@ def fluid_words(case: Case) -> str | None:
 
 def attacked(case: Case, at: ElementAt) -> str | None:
     """Why a seal does not stand the fluid the unit came in with, in words; None where it does, or where that is not known."""
-    told, compound = _told(case), compound_of(case, at)
-    medium = None if told is None else _medium(case, told)
+    fluid, compound = _told(case), compound_of(case, at)
+    medium = None if fluid is None else _medium(case, fluid)
     if medium is None or compound is None or compound.ratings[medium] < Rating.DOUBTFUL:
         return None
-    return f"{compound.name} in {told}: {WORDS[compound.ratings[medium]]}"
+    return f"{compound.name} in {fluid}: {WORDS[compound.ratings[medium]]}"
 
 
 def attacked_seals(case: Case) -> Iterator[str]:

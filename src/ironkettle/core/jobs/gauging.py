@@ -59,14 +59,14 @@ def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
 
 
-def gauge_that_tells(case: Case, told: FigureTest) -> GaugeUsed | None:
+def gauge_that_tells(case: Case, test: FigureTest) -> GaugeUsed | None:
     """The shop's gauge in calibration that can tell what is wanted; None where none does: it is chosen by hand."""
-    if not told.reads_pressure:
+    if not test.reads_pressure:
         return None
     today = case.now.date()
     able = [
         gauge
         for gauge in case.gauges.values()
-        if not (gauge.calibrated_until and gauge.calibrated_until < today) and not told.plan(gauge).findings
+        if not (gauge.calibrated_until and gauge.calibrated_until < today) and not test.plan(gauge).findings
     ]
     return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)

@@ -37,15 +37,15 @@ def figures_of(case: Case) -> Iterator[FigureTold]:
         left = _as_left_of(spec, tests)
         for when in ("as_found", "as_left"):
             runs = [run for run in state.runs_of(spec.key, when) if run.counts and run.judgement is not None]
-            told = runs[-1].judgement if runs else None
-            if told is None:
+            judgement = runs[-1].judgement if runs else None
+            if judgement is None:
                 continue
-            for result in told.results:
+            for result in judgement.results:
                 name = left.name if result.name == left.name else f"{left.name}, {result.name.lower()}"
                 yield FigureTold(f"{left.key}:{result.key}", name, when, result.value, result.shown)
-            if not told.results and told.hold_s > 0:
-                shown = f"{told.rate_ml_min:.3g} ml/min"
-                yield FigureTold(f"{left.key}:rate", f"{left.name}, leak", when, told.rate_ml_min, shown)
+            if not judgement.results and judgement.hold_s > 0:
+                shown = f"{judgement.rate_ml_min:.3g} ml/min"
+                yield FigureTold(f"{left.key}:rate", f"{left.name}, leak", when, judgement.rate_ml_min, shown)
     for observation in case.resolved.sheet.observations:
         for when in ("as_found", "as_left"):
             seen = state.get(OBSERVED, (observation.key, when))

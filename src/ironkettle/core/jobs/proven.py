@@ -71,8 +71,8 @@ def tests_against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     gauges = [(run.gauge, run.mark.when.date()) for run in case.state.runs.values() if run.gauge is not None]
     yield from past_calibration(gauges)
     for test in case.resolved.sheet.tests:
-        run, told = counting_run(case.state, test.key), case.resolved.figure_tests.get(test.key)
-        if run is not None and run.gauge is None and told is not None and told.reads_pressure:
+        run, figures = counting_run(case.state, test.key), case.resolved.figure_tests.get(test.key)
+        if run is not None and run.gauge is None and figures is not None and figures.reads_pressure:
             yield f"{test.name} was not read on a gauge of the shop's list: its error is not known."
 
 

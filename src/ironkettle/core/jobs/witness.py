@@ -38,16 +38,16 @@ def with_glass(judgement: Judgement, spec: HoldTest, collected: str | None, limi
     if collected is None or judgement.verdict == "invalid" or held <= 0:
         return judgement
     low, high = collected_rate(collected, held)
-    told = f"Into the measuring glass at the {spec.glass}: {collected} in {held / 60:.3g} min, {low:.3g} to {high:.3g} ml/min"
+    words = f"Into the measuring glass at the {spec.glass}: {collected} in {held / 60:.3g} min, {low:.3g} to {high:.3g} ml/min"
     apart = low > judgement.high_ml_min or high < judgement.low_ml_min
     over, under = low > limit, high < limit
     agrees = not apart and (
         under if judgement.verdict == "pass" else not under if judgement.verdict == "fail" else True
     )
     if agrees:
-        return judgement.model_copy(update={"words": [*judgement.words, f"{told}."]})
+        return judgement.model_copy(update={"words": [*judgement.words, f"{words}."]})
     word = "more" if over or low > judgement.high_ml_min else "less" if apart else "not clearly the same"
-    text = f"{told}: {word} than the pressure shows. The two do not agree, so it is undecided."
+    text = f"{words}: {word} than the pressure shows. The two do not agree, so it is undecided."
     return judgement.model_copy(update={"verdict": "undecided", "words": [*judgement.words, text]})
 
 
@@ -63,8 +63,8 @@ def shown_with_glass(found: Analysis, spec: HoldTest, judgement: Judgement | Non
         return replace(found, verdict="undecided", findings=(info("glass-unread", text, _BASIS), *found.findings))
     if judgement.verdict == found.verdict:
         return found
-    told = caution("glass", judgement.words[-1], _BASIS)
-    return replace(found, verdict=judgement.verdict, findings=(told, *found.findings))
+    words = caution("glass", judgement.words[-1], _BASIS)
+    return replace(found, verdict=judgement.verdict, findings=(words, *found.findings))
 
 
 def collected_rate(collected: str, held: float) -> tuple[float, float]:

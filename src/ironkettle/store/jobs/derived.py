@@ -61,9 +61,9 @@ def _moved_samples(session: Session, job: JobRow) -> Iterator[str]:
 
 
 def _photos(session: Session, job: JobRow, state: State) -> Iterator[str]:
-    told = {UUID(str(one.value.photo)): one.value.sha256 for one in state.book(PHOTOS).values()}
+    known = {UUID(str(one.value.photo)): one.value.sha256 for one in state.book(PHOTOS).values()}
     for row in session.scalars(select(PhotoRow).where(PhotoRow.job_id == job.id)):
-        if row.id in told and row.sha256 != told[row.id]:
+        if row.id in known and row.sha256 != known[row.id]:
             yield f"photo {row.id} is listed with another hash than was sealed"
         if not _is_thumb_of(row.thumb, row.image):
             yield f"the small picture of photo {row.id} shows something else"

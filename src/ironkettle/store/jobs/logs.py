@@ -82,8 +82,8 @@ class NewEntry:
 
     def clock_ahead_s(self, now: datetime) -> float | None:
         """By how much the device's clock is ahead of ours, as far as it told. [s]"""
-        told = self.bench_time if self.sent_at is None and needs_signature(self.payload) else self.sent_at
-        return None if told is None else round((told - now).total_seconds(), 1) + 0.0
+        earlier = self.bench_time if self.sent_at is None and needs_signature(self.payload) else self.sent_at
+        return None if earlier is None else round((earlier - now).total_seconds(), 1) + 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -312,9 +312,9 @@ def check_log(session: Session, job: JobRow) -> list[BrokenLink]:
 
 def _other_photos(session: Session, job: JobRow, rows: Sequence[EntryRow], known: set[int]) -> list[BrokenLink]:
     """Entries whose photo is gone or is another than was sealed."""
-    told = [(row, row.read().entry.payload) for row in rows if row.kind == "photo_taken" and row.seq not in known]
+    earlier = [(row, row.read().entry.payload) for row in rows if row.kind == "photo_taken" and row.seq not in known]
     broken = []
-    for row, payload in told:
+    for row, payload in earlier:
         assert isinstance(payload, PhotoTaken)
         kept = find_photo(session, payload.photo)
         if kept is None or kept.job_id != job.id or sha256(kept.image).hexdigest() != payload.sha256:

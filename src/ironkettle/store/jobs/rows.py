@@ -117,8 +117,8 @@ class EntryRow(Base):
             raise DamagedLogError(self.job_id, self.seq, str(error)) from None
 
     def link(self) -> Sealed:
-        beside = {name: getattr(self, name) for name in ("id", "seq", "kind", "who", "bench_time", "server_time")}
-        return Sealed(self.sealed, self.seal_format, self.hash, self.seq, beside)
+        columns = {name: getattr(self, name) for name in ("id", "seq", "kind", "who", "bench_time", "server_time")}
+        return Sealed(self.sealed, self.seal_format, self.hash, self.seq, columns)
 
 
 class SnapshotRow(Base):

@@ -109,14 +109,14 @@ def draw(session: Session, job: UUID, number: int, taken: Mapping[str, int], who
         if item is None or further <= 0:
             continue
         before, item.in_stock = item.in_stock, max(item.in_stock - further, 0)
-        told = {"in_stock": item.in_stock, "job": number, "taken": further}
+        change = {"in_stock": item.in_stock, "job": number, "taken": further}
         if further > before:
-            told["was_not_there"] = further - before
+            change["was_not_there"] = further - before
         if key in rows:
             rows[key].count = taken[key]
         else:
             session.add(DrawnRow(job_id=job, item=key, count=taken[key]))
-        leave_trail(session, who, now, "stock", key, "drawn", {"in_stock": before}, told)
+        leave_trail(session, who, now, "stock", key, "drawn", {"in_stock": before}, change)
 
 
 def shelf_of(items: Iterable[StockItem]) -> tuple[OnShelf, ...]:

@@ -63,9 +63,9 @@ def begin_entry(task: str) -> JsonObject:
 
 def look_lasts(spec: Observation) -> float | None:
     """How long something is looked at, where its name, its question or its unit says so. [s]"""
-    told = (stated_seconds(text) for text in (spec.name, spec.ask, spec.unit) if text)
+    test = (stated_seconds(text) for text in (spec.name, spec.ask, spec.unit) if text)
     # A unit is written without a word before it: mm in 10 min.
-    return max((one for one in told if one is not None), default=None)
+    return max((one for one in test if one is not None), default=None)
 
 
 def lasting(case: Case, key: str, seconds: float | None) -> Lasting | None:
@@ -139,8 +139,8 @@ def _named(resolved: Resolved, task: str) -> str:
 def _seconds_of(resolved: Resolved, task: str) -> float | None:
     kind, key, _ = [*task.split(":"), "", ""][:3]
     if kind == "test":
-        told = resolved.figure_tests.get(key)
-        return None if told is None else told.bound.lasts
+        test = resolved.figure_tests.get(key)
+        return None if test is None else test.bound.lasts
     spec = next((observation for observation in resolved.sheet.observations if observation.key == key), None)
     return None if spec is None else look_lasts(spec)
 

@@ -72,8 +72,8 @@ def _check(case: Case, payload: CauseDecided) -> None:
 def complete(case: Case, payload: CauseDecided) -> CauseDecided:
     """With the share and the evidence as the server works them out; whatever was sent of them is not taken."""
     one = next(candidate for candidate in _ranked(case, payload.element) if candidate.cause is payload.cause)
-    told = [*one.speaks_for, *(f"against: {text}" for text in one.speaks_against)]
-    return payload.model_copy(update={"named": one.name, "share": round(one.share, 4), "evidence": told[:24]})
+    evidence = [*one.speaks_for, *(f"against: {text}" for text in one.speaks_against)]
+    return payload.model_copy(update={"named": one.name, "share": round(one.share, 4), "evidence": evidence[:24]})
 
 
 def _as_sent(payload: CauseDecided) -> CauseDecided:
@@ -86,8 +86,8 @@ def _ranked(case: Case, element: str) -> tuple[Diagnosed, ...]:
 
 def elements_asked(case: Case) -> list[ElementAt]:
     """The elements of this job that have a cause or ask for one."""
-    asked = {at.key: at for at in failed(case)}
-    keys = dict.fromkeys([*asked, *case.state.book(CAUSES)])
+    failures = {at.key: at for at in failed(case)}
+    keys = dict.fromkeys([*failures, *case.state.book(CAUSES)])
     return [case.resolved.elements[key] for key in keys if key in case.resolved.elements]
 
 
@@ -95,8 +95,8 @@ def _tasks(case: Case) -> Iterator[Draft]:
     for at in elements_asked(case):
         station = case.resolved.stations[at.station.key]
         step = next((one.key for one in case.resolved.sheet.steps if station.key in one.opens), None)
-        beside = [e.key for seat in station.seats for e in seat.elements if e.same_as is None]
-        after = {f"find:{one}": "first record what lay next to it" for one in beside}
+        neighbours = [e.key for seat in station.seats for e in seat.elements if e.same_as is None]
+        after = {f"find:{one}": "first record what lay next to it" for one in neighbours}
         after.update(_surfaces(case, station))
         yield Draft(_task(case, at), case.state.has(CAUSES, at.key), step=step, after=after)
 
@@ -145,8 +145,8 @@ def _pct(share: float) -> str:
 
 def _evidence(one: Diagnosed) -> str:
     against = f"; against: {'; '.join(one.speaks_against[:_TOLD])}" if one.speaks_against else ""
-    told = "; ".join(one.speaks_for[:_TOLD]) or "no sign supports it"
-    return f"{_pct(one.share)}: {told}{against}"
+    evidence = "; ".join(one.speaks_for[:_TOLD]) or "no sign supports it"
+    return f"{_pct(one.share)}: {evidence}{against}"
 
 
 def _words(resolved: Resolved, payload: CauseDecided) -> str:

@@ -192,13 +192,13 @@ def _belongs(at: ElementAt) -> str:
 def reversed_words(case: Case) -> dict[str, str]:
     """What was found the wrong way round, by element, with what comes of it. As found first, not as looked at later."""
     zones = zones_by_key(case.resolved.sheet)
-    told = {}
+    words = {}
     for key, marked in case.state.first(FOUND).items():
         oriented = case.resolved.oriented.get(key)
         finding = reversed_finding(oriented, marked.value.faced, zones) if oriented else None
         if finding is not None:
-            told[key] = finding.message
-    return told
+            words[key] = finding.message
+    return words
 
 
 def _words(resolved: Resolved, payload: ElementFound) -> str:

@@ -154,10 +154,10 @@ def _words(resolved: Resolved, payload: IntakeRecorded) -> str:
 
 
 def _hand_over(case: Case) -> Iterator[Line]:
-    told = intake_of(case.state)
-    if told is not None:
-        words = f"As told at intake, not looked at: fluid “{told.value.fluid}”, pressure {told.value.pressure}"
-        yield Line.by(Section.ASSUMED, words, told.mark)
+    intake = intake_of(case.state)
+    if intake is not None:
+        words = f"As told at intake, not looked at: fluid “{intake.value.fluid}”, pressure {intake.value.pressure}"
+        yield Line.by(Section.ASSUMED, words, intake.mark)
 
 
 KIND = EntryKind(

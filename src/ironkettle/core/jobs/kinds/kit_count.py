@@ -91,8 +91,8 @@ def _apply(state: State, payload: KitCounted, mark: Mark) -> None:
 def _tasks(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
     for kit in resolved.sheet.kits:
-        asked = {q for line in _whole_lines(resolved, kit) for q in line.only if q in resolved.open_questions}
-        after = {f"answer:{question}": "" for question in asked}
+        questions = {q for line in _whole_lines(resolved, kit) for q in line.only if q in resolved.open_questions}
+        after = {f"answer:{question}": "" for question in questions}
         yield Draft(_count(case, kit), _counted(case, kit), after=after)
 
 
@@ -100,8 +100,8 @@ def _counted(case: Case, kit: Kit) -> bool:
     marked = case.state.book(KITS).get(kit.number)
     if marked is None or undone(case, "kits", kit.number, marked.mark):
         return False
-    told = marked.value
-    return {line.key for line in kit.lines} <= {one.line for one in told.lines}
+    counted = marked.value
+    return {line.key for line in kit.lines} <= {one.line for one in counted.lines}
 
 
 def _whole_lines(resolved: Resolved, kit: Kit) -> list[KitLine]:

@@ -72,7 +72,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
             unit, limit, _ = measured(read, None, "value")
             # A unit that is as it should be drips, sinks and overfills by nothing.
             right = 0 if read is Read.NUMBER else None
-            asked = Ask("value", read, label, unit=spec.unit or unit, limit=limit, right=right)
+            ask = Ask("value", read, label, unit=spec.unit or unit, limit=limit, right=right)
             task = Task(
                 key,
                 stage,
@@ -80,7 +80,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
                 spec.key,
                 f"{spec.name}, {'as found' if when == 'as_found' else 'as left'}",
                 {"kind": "observation_noted", "observation": spec.key, "when": when},
-                asks=(asked, CUT_SHORT) if found else (asked,),
+                asks=(ask, CUT_SHORT) if found else (ask,),
                 lasts=found.seconds if found else None,
                 until=found.until if found else None,
             )

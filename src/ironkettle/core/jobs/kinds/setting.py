@@ -341,7 +341,7 @@ def setting_words(spec: SettingSpec) -> str:
 def _words(resolved: Resolved, payload: SettingMade) -> str:
     spec = next((setting for setting in resolved.sheet.settings if setting.key == payload.setting), None)
     name = spec.name if spec else payload.setting
-    told = [
+    words = [
         f"set to {payload.value}" if payload.value else "",
         f"{payload.locked} once locked" if payload.locked else "",
         f"{payload.turns:g} turns from the bottom" if payload.turns is not None else "",
@@ -349,7 +349,7 @@ def _words(resolved: Resolved, payload: SettingMade) -> str:
         f"closed {payload.degrees} past its edge" if payload.degrees else "",
         f"in {len(payload.readings)} readings" if payload.readings else "",
     ]
-    figures = ", ".join(one for one in told if one) or "set"
+    figures = ", ".join(one for one in words if one) or "set"
     return f"{name}: {figures}{f'; {payload.note}' if payload.note else ''}"
 
 

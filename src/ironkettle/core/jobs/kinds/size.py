@@ -94,10 +94,10 @@ def _unlike(case: Case, payload: SizeChosen) -> str | None:
         ring = ring_of(case, payload.size)
         inside, section = ring.inside_diameter, ring.section
     else:
-        told = told_size(at.spec.kind, payload.size)
-        if told is None:
+        size = told_size(at.spec.kind, payload.size)
+        if size is None:
             return None
-        inside, section = told[0], (told[1] - told[0]) / 2
+        inside, section = size[0], (size[1] - size[0]) / 2
     for name, read, should in (
         ("inside diameter", payload.inside_diameter, inside), ("section", payload.section, section),
     ):  # fmt: skip

@@ -44,8 +44,8 @@ def _apply(state: State, payload: TestStarted, mark: Mark) -> None:
 
 def _words(resolved: Resolved, payload: TestStarted) -> str:
     measured = payload.compliance
-    beside = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
-    return f"{test_name(resolved, payload.test, payload.when)}: started with {payload.gauge.name}{beside}"
+    compliance = f"; measured in place: {measured.volume} let out dropped {measured.drop}" if measured else ""
+    return f"{test_name(resolved, payload.test, payload.when)}: started with {payload.gauge.name}{compliance}"
 
 
 KIND = EntryKind(payload=TestStarted, check=_check, apply=_apply, words=_words, completes="test:{test}:{when}")

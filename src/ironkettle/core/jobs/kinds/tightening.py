@@ -170,12 +170,10 @@ def _check(case: Case, payload: GroupTightened) -> None:
         if right.low - 1e-9 <= value <= right.high + 1e-9:
             check_proof(case, group, value, f"readings.{index}.reading")
             continue
-        beside = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
+        adapter_words = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
         wanted = f"{right.low:.1f} to {right.high:.1f} N·m"
         over = value > right.high
-        text = (
-            f"number {one.number} is {'too tight' if over else 'not tight'}: {one.reading}{beside} is outside {wanted}"
-        )
+        text = f"number {one.number} is {'too tight' if over else 'not tight'}: {one.reading}{adapter_words} is outside {wanted}"
         if over:
             text += "; loosen it, renew it where it is for one use or was stretched, then tighten it again"
         raise fault(
@@ -212,10 +210,10 @@ def _is_done(case: Case, at: _At) -> bool:
     marked = case.state.book(TIGHTENED).get((at.group.key, at.index, at.turn))
     if marked is None or undone(case, "groups", at.group.key, marked.mark):
         return False
-    told = marked.value
+    words = marked.value
     if not isinstance(at.phase, TorquePhase):
         return True
-    return set(at.turns[at.turn - 1].sequence) <= {reading.number for reading in told.readings}
+    return set(at.turns[at.turn - 1].sequence) <= {reading.number for reading in words.readings}
 
 
 @dataclass(frozen=True, slots=True)
@@ -331,8 +329,8 @@ def _measured_asks(group: FastenerGroup, phase: Phase) -> Iterator[Ask]:
 
 def _screws(group: FastenerGroup) -> str | None:
     """Which screw goes where, where their lengths differ."""
-    told = [f"{place.screw} at {', '.join(str(number) for number in place.numbers)}" for place in group.places]
-    return f"Screws: {'; '.join(told)}" if told else None
+    words = [f"{place.screw} at {', '.join(str(number) for number in place.numbers)}" for place in group.places]
+    return f"Screws: {'; '.join(words)}" if words else None
 
 
 def _words(resolved: Resolved, payload: GroupTightened) -> str:
@@ -350,8 +348,8 @@ def _words(resolved: Resolved, payload: GroupTightened) -> str:
         f"{payload.back} to the slot" if payload.back else "",
         f"gap {payload.gap}" if payload.gap else "",
     ]
-    told = ", ".join(one for one in measured if one)
-    return f"{name}: {phase}{f'; {told}' if told else ''}"
+    words = ", ".join(one for one in measured if one)
+    return f"{name}: {phase}{f'; {words}' if words else ''}"
 
 
 def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:

@@ -295,17 +295,17 @@ def _verdict(
         return "invalid", first[0], max(first[1], at_first)
     # Later parts and the first fall may show that it leaks; only the whole of it shows that it does not.
     low, high = max((b[0] for b in bounds), default=first[0]), first[1]
-    told = (low, max(low, high, *(b[1] for b in bounds[len(parts) :])))
+    reported = (low, max(low, high, *(b[1] for b in bounds[len(parts) :])))
     if bounds and high < 0:
-        return "invalid", *told
+        return "invalid", *reported
     if low > limit:
-        return "fail", *told
+        return "fail", *reported
     long_enough = held.end - held.start >= needed - 1e-9 and len(parts) == len(_PARTS)
     if bounds and high < limit and long_enough and held.given and not against.anything:
-        return "pass", *told
+        return "pass", *reported
     if fell is not None and fell[0] > limit:
         return "fail", *fell
-    return "undecided", told[0], max(told[1], at_first)
+    return "undecided", reported[0], max(reported[1], at_first)
 
 
 def _halves(held: Held) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:

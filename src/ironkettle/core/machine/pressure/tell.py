@@ -42,13 +42,13 @@ class Told:
     blind: bool
 
 
-def findings_of(told: Told, rules: HoldRules) -> tuple[Finding, ...]:
+def findings_of(results: Told, rules: HoldRules) -> tuple[Finding, ...]:
     """Why it cannot be judged, what keeps it from a pass, and what the figures rest on."""
     found: list[Finding] = []
-    if told.verdict == "invalid":
-        found.append(_invalid(told.held, rules))
-    found += _short_of_a_pass(told, rules)
-    found += _uncertainties(told, rules)
+    if results.verdict == "invalid":
+        found.append(_invalid(results.held, rules))
+    found += _short_of_a_pass(results, rules)
+    found += _uncertainties(results, rules)
     return tuple(found)
 
 
@@ -90,9 +90,9 @@ def _invalid(held: Held, rules: HoldRules) -> Finding:
     return reject("inflow", text, BASIS)
 
 
-def _short_of_a_pass(told: Told, rules: HoldRules) -> list[Finding]:
-    held, against = told.held, told.against
-    if told.verdict not in {"undecided", "fail"}:
+def _short_of_a_pass(results: Told, rules: HoldRules) -> list[Finding]:
+    held, against = results.held, results.against
+    if results.verdict not in {"undecided", "fail"}:
         return []
     found = []
     if held.gaps:
@@ -107,7 +107,7 @@ def _short_of_a_pass(told: Told, rules: HoldRules) -> list[Finding]:
     if held.left_band:
         text = f"The pressure left the band at {held.end:.0f} s; nothing after that is judged."
         found.append(info("left-band", text, BASIS))
-    if told.verdict == "fail":
+    if results.verdict == "fail":
         return found
     if held.left_band:
         found.append(caution("pump-up", "Undecided while it held. Pump up and hold again.", BASIS))
@@ -126,14 +126,14 @@ def _short_of_a_pass(told: Told, rules: HoldRules) -> list[Finding]:
     if against.grows:
         text = "The fall grows from the first half to the second; settling does the opposite. Look for a cause."
         found.append(caution("fall-grows", text, BASIS))
-    if held.end - held.start < told.needed - 1e-9:
-        text = f"Held {held.end - held.start:.0f} s of the {told.needed:.0f} s that are needed."
+    if held.end - held.start < results.needed - 1e-9:
+        text = f"Held {held.end - held.start:.0f} s of the {results.needed:.0f} s that are needed."
         found.append(caution("short-hold", text, BASIS))
     if (
-        not told.volume.fluid.gas
-        and told.volume.compliance is None
+        not results.volume.fluid.gas
+        and results.volume.compliance is None
         and not against.anything
-        and told.high >= told.limit
+        and results.high >= results.limit
     ):
         text = (
             "The result depends on how soft the volume is. Let a known volume out once at the test pressure, enter it with the "
@@ -143,8 +143,8 @@ def _short_of_a_pass(told: Told, rules: HoldRules) -> list[Finding]:
     return found
 
 
-def _uncertainties(told: Told, rules: HoldRules) -> list[Finding]:
-    held, volume = told.held, told.volume
+def _uncertainties(results: Told, rules: HoldRules) -> list[Finding]:
+    held, volume = results.held, results.volume
     found = []
     if not held.given:
         text = (
@@ -161,13 +161,13 @@ def _uncertainties(told: Told, rules: HoldRules) -> list[Finding]:
             "smaller. Let a known volume out once and read the drop."
         )
         found.append(caution("nominal-modulus" if nominal else "stated-modulus", text, BASIS))
-    if told.blind:
+    if results.blind:
         why = "No temperature readings" if bool(_none(held)) else "The temperature never reads differently"
         text = f"{why}: a drift of {rules.drift_k_per_min:g} K/min, up to {rules.drift_most_k:g} K, is counted as uncertainty."
         found.append(caution("no-temperature", text, BASIS))
-    if told.gauge.stability_pct is None:
+    if results.gauge.stability_pct is None:
         text = (
-            f"No stability of the gauge is stated: a fifth of its accuracy, {100 * told.gauge.stability:.2g} % of the reading, "
+            f"No stability of the gauge is stated: a fifth of its accuracy, {100 * results.gauge.stability:.2g} % of the reading, "
             "is counted for the hold."
         )
         found.append(info("stability-taken", text, BASIS))

@@ -93,8 +93,8 @@ class _Rows:
             self.faults.append(FieldFault(line, text, _HEADER_HELP))
             return None
         at = f"{line}.{'time' if self.clock else 't_s'}"
-        told = row[self._time]
-        t = self.clock.read(told, at, self.faults) if self.clock else _cell(told, at, self.faults)
+        written = row[self._time]
+        t = self.clock.read(written, at, self.faults) if self.clock else _cell(written, at, self.faults)
         pressure = _cell(row[self._pressure], f"{line}.pressure", self.faults)
         warm = self._temperature
         temperature = None if warm is None else _cell(row[warm], f"{line}.temperature_c", self.faults)

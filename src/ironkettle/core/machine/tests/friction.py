@@ -137,13 +137,13 @@ def _judged(key: str, name: str, read: Reading, most: float | None, unit: Unit, 
 
 
 def _of_stroke(record: FrictionRecord, unit: Unit, dimension: Dimension) -> _Read:
-    told = find_unit(record.unit) if record.unit else unit
-    if told is None or told.dimension is not dimension or told.absolute:
+    unit_read = find_unit(record.unit) if record.unit else unit
+    if unit_read is None or unit_read.dimension is not dimension or unit_read.absolute:
         raise fault("unit", f"“{record.unit}” is no unit of a {dimension.value} here", unit.symbol)
     if len(record.samples) < _LEAST_ROWS:
         raise fault("samples", f"{len(record.samples)} readings over a stroke; it needs at least {_LEAST_ROWS}")
     x = np.array([sample.position_mm for sample in record.samples])
-    y = np.array([to_base(sample.value, told) for sample in record.samples])
+    y = np.array([to_base(sample.value, unit_read) for sample in record.samples])
     travel = abs(x - x[0])
     whole = float(travel.max())
     if whole < 1.0:

@@ -63,7 +63,7 @@ class ReadingRecord(Record):
 
 def limit_of(text: str, field: str = "limit") -> tuple[Limit, Dimension]:
     """The limit, and what it is of. [base unit] Raises RuleError."""
-    told: RuleError | None = None
+    first_error: RuleError | None = None
     for dimension in _READ:
         try:
             found = read_limit(text, field, dimension)
@@ -71,9 +71,9 @@ def limit_of(text: str, field: str = "limit") -> tuple[Limit, Dimension]:
                 raise fault(field, f"“{text}”: at most, at least, or with which tolerance?")
             return found, dimension
         except RuleError as error:
-            told = told or error
-    assert told is not None
-    raise fault(field, told.faults[0].message, "at most -0.6 bar", "at least 12 mm", "1 to 4 mm")
+            first_error = first_error or error
+    assert first_error is not None
+    raise fault(field, first_error.faults[0].message, "at most -0.6 bar", "at least 12 mm", "1 to 4 mm")
 
 
 def analyse(criteria: ReadingCriteria, record: ReadingRecord, instrument: Instrument) -> Outcome:

@@ -93,14 +93,14 @@ def unit_named(symbol: str) -> Unit:
 
 def any_of(text: str, dimensions: Sequence[Dimension], field: str) -> Quantity:
     """A quantity of one of several dimensions. Raises RuleError naming what fits the first."""
-    told: RuleError | None = None
+    first_error: RuleError | None = None
     for dimension in dimensions:
         try:
             return quantity_of(text, dimension, field)
         except RuleError as error:
-            told = told or error
-    assert told is not None
-    raise told
+            first_error = first_error or error
+    assert first_error is not None
+    raise first_error
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,12 +136,12 @@ class Wide:
 
 def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[Dimension]) -> Wide:
     """A target with its tolerance, written behind it or apart, a range, a most or a least. [base unit] Raises RuleError."""
-    told: RuleError | None = None
+    first_error: RuleError | None = None
     for dimension in dimensions:
         try:
             found = read_band(value, dimension, field)
         except RuleError as error:
-            told = told or error
+            first_error = first_error or error
             continue
         assert found.unit is not None
         if found.unit.absolute:
@@ -154,8 +154,8 @@ def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[
             raise fault("tolerance", f"“{value.strip()}” has its tolerance already; leave this out")
         below, above = read_tolerance(tolerance, Quantity(nominal, found.unit, value), "tolerance")
         return Wide(nominal, nominal - below, nominal + above, found.unit, told=True)
-    assert told is not None
-    raise told
+    assert first_error is not None
+    raise first_error
 
 
 def read_each(texts: Sequence[str], dimension: Dimension, field: str) -> list[Reading]:
@@ -247,8 +247,8 @@ def held(interval: tuple[float, float], within: Within) -> Verdict:
 
 def worst(verdicts: Iterable[Verdict | None]) -> Verdict:
     """The worst of the verdicts; undecided where nothing was judged."""
-    told = [verdict for verdict in verdicts if verdict is not None]
-    return min(told, key=_WORST.index) if told else "undecided"
+    first_error = [verdict for verdict in verdicts if verdict is not None]
+    return min(first_error, key=_WORST.index) if first_error else "undecided"
 
 
 def far_off(readings: Sequence[Reading]) -> int | None:

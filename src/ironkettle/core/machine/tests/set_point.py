@@ -260,19 +260,21 @@ def _droop(
     """How far it falls from the smallest flow to the flow of its figure, by the line through what was read."""
     spec = criteria.droop
     most = most_of(spec.limit, _P, "droop.limit") if spec else None
-    told = [
+    words = [
         row
         for row in rows
         if row.flow is not None and row.flow > 0 and abs(row.setting - target) <= _SAME * abs(target)
     ]
-    flows = [row.flow for row in told if row.flow is not None]
+    flows = [row.flow for row in words if row.flow is not None]
     if len(set(flows)) < 2:
         return [] if most is None else [_unread("droop", "Droop", unit, (None, most))]
-    x, y = np.array(flows), np.array([row.reading.value for row in told])
+    x, y = np.array(flows), np.array([row.reading.value for row in words])
     slope = float(np.polyfit(x, y, 1)[0])
     to = read_quantity(spec.flow, Dimension.FLOW, "droop.flow").value if spec else float(x.max())
     fall = -slope * (to - float(x.min()))
-    half = 2 * doubt_of([row.reading for row in told], instrument, 0.0) * max(1.0, (to - x.min()) / (x.max() - x.min()))
+    half = (
+        2 * doubt_of([row.reading for row in words], instrument, 0.0) * max(1.0, (to - x.min()) / (x.max() - x.min()))
+    )
     verdict = None if most is None else held((fall - half, fall + half), (None, most))
     if verdict == "pass" and to > x.max() * (1 + 1e-9):
         # Past what was read a line is a guess: the valve may be fully open.

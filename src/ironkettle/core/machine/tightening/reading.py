@@ -40,11 +40,11 @@ def allowed_reading(torque: TorqueRange, turn: Turn, accuracy_pct: float | None)
 
 def told_of_reading(value: float, allowed: Allowed, symbol: str = "N·m") -> str | None:
     """Why a reading, >= 0 [N·m], does not count, in a sentence in the unit ``symbol``; None when it does."""
-    asked = f"{show(allowed.low, symbol)} to {show(allowed.high, symbol)} is asked for"
+    required = f"{show(allowed.low, symbol)} to {show(allowed.high, symbol)} is asked for"
     if value < allowed.low * (1 - 1e-9):
-        return f"not tight: {asked}. Go on to it, and read again"
+        return f"not tight: {required}. Go on to it, and read again"
     if value > allowed.high * (1 + 1e-9):
         if allowed.final:
-            return f"too tight: {asked}. Undo it, look at thread and seat, renew what was stretched, and begin again"
-        return f"too tight for this pass: {asked}. Undo all of them, and begin again with the first pass"
+            return f"too tight: {required}. Undo it, look at thread and seat, renew what was stretched, and begin again"
+        return f"too tight for this pass: {required}. Undo all of them, and begin again with the first pass"
     return None

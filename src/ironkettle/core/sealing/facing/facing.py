@@ -139,8 +139,8 @@ def _sets(station: Station, kinds: frozenset[ElementKind]) -> list[list[int]]:
     for place, element in enumerate(station.elements):
         if element.kind not in kinds:
             continue
-        beside = sets and sets[-1][-1] == place - 1 and station.elements[place - 1].kind is ElementKind.V_PACKING
-        if element.kind is ElementKind.V_PACKING and beside:
+        adjoins = sets and sets[-1][-1] == place - 1 and station.elements[place - 1].kind is ElementKind.V_PACKING
+        if element.kind is ElementKind.V_PACKING and adjoins:
             sets[-1].append(place)
         else:
             sets.append([place])

@@ -42,13 +42,13 @@ def diagnose(known: Circumstances, table: FailureTable) -> tuple[Diagnosed, ...]
         score[cause] = log(facts.prior[group] * motion)
     # A sign told twice is one sign.
     for sign in dict.fromkeys(known.signs):
-        told = table.signs[sign]
-        for cause, weight in told.weights.items():
+        evidence = table.signs[sign]
+        for cause, weight in evidence.weights.items():
             score[cause] += log(weight.ratio)
             if weight in _HOW:
-                speaks_for[cause].append(f"{told.sign.words}: {_HOW[weight]}")
+                speaks_for[cause].append(f"{evidence.sign.words}: {_HOW[weight]}")
             elif weight is Weight.AGAINST:
-                against[cause].append(f"{told.sign.words}: evidence against it")
+                against[cause].append(f"{evidence.sign.words}: evidence against it")
     for fact in evidence_of(known):
         score[fact.cause] += log(fact.ratio)
         (speaks_for if fact.ratio > 1 else against)[fact.cause].append(fact.text)

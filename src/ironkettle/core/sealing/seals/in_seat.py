@@ -50,10 +50,10 @@ def misfit(kind: ElementKind, size: str, space: Space) -> str | None:
     Parameters: size : as written, *shaft × bore × width* or bore first [mm]. Source: no published source; the figures must
     be the seat's own diameters within 0.6 mm or 2 %, and no longer than the seat, nor shorter than 0.6 of it where nothing else lies there.
     """
-    told = told_size(kind, size)
-    if told is None:
+    parsed = told_size(kind, size)
+    if parsed is None:
         return None
-    inner, outer, length = told
+    inner, outer, length = parsed
     wanted = f"the seat is {space.inner:g} × {space.outer:g} × {space.length:g} mm"
     for name, is_, should in (("inside", inner, space.inner), ("outside", outer, space.outer)):
         if abs(is_ - should) > max(_SAME_MM, _SAME_SHARE * should):

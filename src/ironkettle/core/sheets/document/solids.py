@@ -149,24 +149,24 @@ def as_solids(value: Any) -> Any:
         if not isinstance(item, dict) or "body" in item:
             solids.append(item)
             continue
-        beside = {name: item[name] for name in ("cut", "view", "axis") if name in item}
+        shared = {name: item[name] for name in ("cut", "view", "axis") if name in item}
         bodies = [_as_primitive({shape: item[shape]}) for shape in SHAPES if shape in item]
-        unknown = {name: v for name, v in item.items() if name not in SHAPES and name not in beside}
+        unknown = {name: v for name, v in item.items() if name not in SHAPES and name not in shared}
         if "shape" in item:
-            solids.append({"body": {name: v for name, v in item.items() if name not in beside}, **beside})
+            solids.append({"body": {name: v for name, v in item.items() if name not in shared}, **shared})
         elif not bodies:
             solids.append({**item})
         else:
-            solids += [{"body": _taking(body, beside), **beside, **unknown} for body in bodies]
+            solids += [{"body": _taking(body, shared), **shared, **unknown} for body in bodies]
     return solids
 
 
-def _taking(body: Any, beside: dict[str, Any]) -> Any:
+def _taking(body: Any, shared: dict[str, Any]) -> Any:
     """A primitive may carry its view, axis and cuts inside; they belong to the solid."""
     if isinstance(body, dict):
         for name in ("cut", "view", "axis"):
             if name in body:
-                beside.setdefault(name, body[name])
+                shared.setdefault(name, body[name])
         return {name: v for name, v in body.items() if name not in {"cut", "view", "axis"}}
     return body
 

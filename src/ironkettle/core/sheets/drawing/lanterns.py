@@ -41,9 +41,10 @@ def _opens(laid: Laid, drawn: Section, spaces: Spaces) -> bool:
     ring = shapely.buffer(laid.box.area, _BESIDE / 4)
     if any(ring.intersects(Point(end)) for ends in drawn.joined for end in ends):
         return True
-    beside = _beside(laid)
+    neighbours = _beside(laid)
     return any(
-        not shapely.buffer(shapely.intersection(beside, zone), -_OPENING / 2).is_empty for zone in spaces.zones.values()
+        not shapely.buffer(shapely.intersection(neighbours, zone), -_OPENING / 2).is_empty
+        for zone in spaces.zones.values()
     )
 
 

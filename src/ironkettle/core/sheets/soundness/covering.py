@@ -44,21 +44,21 @@ def covering_faults(sheet: Sheet) -> Iterator[FieldFault]:
     except RuleError:
         return  # told by the proof of the drawing
     places = {step.key: place for place, step in enumerate(sheet.steps)}
-    told: set[str] = set()
+    named: set[str] = set()
     left = MOST_JUDGED
     for answers in combinations:
         reduced = with_first_work(answered(sheet, answers))
         needed, drawings = dependencies(reduced), _Drawings(reduced)
         for step, part, group in _left_loose(reduced, needed):
             path = f"steps.{places[step_of(step.key)]}.puts_on"
-            if path in told:
+            if path in named:
                 continue
             if (left := left - 1) < 0:
                 text = "too many fasteners are still loose when parts go on over them: tighten them at earlier steps"
                 yield FieldFault("steps", text, (f"up to {MOST_JUDGED} pairs of a part and a group",))
                 return
             if _is_covered(drawings, _before(needed, step.key), part, group):
-                told.add(path)
+                named.add(path)
                 names = {one.key: one.name for one in sheet.parts}
                 text = f"{names[part]} goes on over {group.name}, which is tightened later: tighten it before, or at this step"
                 yield FieldFault(path, text)

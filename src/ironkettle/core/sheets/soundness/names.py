@@ -254,8 +254,8 @@ def _noted_faults(path: str, sheet: Sheet, names: Names, noted_at: str | None) -
     yield from unknown(path, noted_at, names.steps, "step")
     for step in sheet.steps:
         note = step.note
-        told = note is not None and note.read is Read.TORQUE and note.limit is not None and not note.readings
-        if step.key == noted_at and not told:
+        figure_known = note is not None and note.read is Read.TORQUE and note.limit is not None and not note.readings
+        if step.key == noted_at and not figure_known:
             text = "its step writes down no torque: a note with read: torque and a limit"
             yield FieldFault(path, text, ("limit: 10 N·m to 60 N·m",))
 
