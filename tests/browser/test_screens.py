@@ -144,7 +144,10 @@ def test_a_job_by_keyboard_alone_and_the_focus_goes_on_to_the_next_task(bench: P
     # After the choice the main button has it.
     expect(page.get_by_role("button", name="Record observation")).to_be_focused()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name=re.compile("^Done: Isolate the supply"))).to_be_focused()
+    isolate = page.get_by_role("button", name=re.compile("^Done: Isolate the supply"))
+    expect(isolate).to_be_focused()
+    # No two tasks are taken within a moment.
+    expect(isolate).not_to_have_attribute("aria-disabled", "true")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name=re.compile("^Done: Bleed both sides"))).to_be_focused()
     page.get_by_role("link", name="Skip to the current task").focus()
@@ -161,8 +164,12 @@ def test_a_bubble_of_the_drawing_is_large_enough_for_a_glove(bench: Page) -> Non
         box = bubble.bounding_box()
         assert box is not None
         assert min(box["width"], box["height"]) >= 43.5, box
+    # The place is shown large below the whole unit, by its number and by its name.
     bubbles.first.click()
-    expect(page.get_by_role("region", name="Drawing").get_by_role("button", name="Whole unit")).to_be_visible()
+    expect(page.get_by_role("group", name="Piston in the bore, enlarged")).to_be_visible()
+    expect(page.get_by_role("group", name=re.compile("^Section through"))).to_be_visible()
+    page.get_by_role("list", name="Places").get_by_role("button", name="Rod seal in the gland").click()
+    expect(page.get_by_role("group", name="Rod seal in the gland, enlarged")).to_be_visible()
 
 
 def test_a_new_job_is_taken_in_and_bad_entries_are_told_at_the_field(bench: Page) -> None:
@@ -181,7 +188,7 @@ def test_a_new_job_is_taken_in_and_bad_entries_are_told_at_the_field(bench: Page
     page.get_by_role("button", name="Open the job").click()
     expect(steps.hand(page)).to_be_visible()
     page.get_by_role("link", name="Bench").click()
-    expect(page.get_by_text("serial FN-0502")).to_be_visible()
+    expect(page.get_by_role("listitem").filter(has_text="FN-0502")).to_be_visible()
 
 
 def test_nonsense_in_a_field_is_told_as_it_is_typed(bench: Page) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
@@ -231,19 +232,42 @@ def test_a_unit_taken_in_from_its_label_is_known(bench: Page) -> None:
     expect(hand(page)).to_be_visible()
 
 
-def test_the_bench_list_is_narrowed_and_what_waits_stands_apart(bench: Page) -> None:
+@pytest.mark.parametrize(("size", "least"), [((1280, 800), 12), ((800, 1280), 8), ((390, 844), 8)])
+def test_the_bench_shows_one_line_a_job(bench: Page, size: tuple[int, int], least: int) -> None:
     page = bench
-    waiting = page.get_by_role("heading", name=re.compile("^Waiting for a timer or a part"))
-    expect(waiting).to_be_visible()
-    lists = page.get_by_role("main").get_by_role("list")
-    expect(lists.filter(has_text="air end")).not_to_contain_text("Swing bridge latch ram, east")
-    page.get_by_text("Filters").click()
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    lines = page.get_by_role("main").get_by_role("listitem")
+    expect(lines.first).to_be_visible()
+    boxes = [line.bounding_box() for line in lines.all()]
+    whole = [box for box in boxes if box is not None and box["y"] + box["height"] <= size[1]]
+    assert len(whole) >= least
+    assert all(box["height"] >= 43.5 for box in whole)
+
+
+def test_the_bench_list_is_filtered_sorted_and_opened_by_enter(bench: Page) -> None:
+    page = bench
+    lines = page.get_by_role("main").get_by_role("listitem")
+    parts = page.get_by_role("button", name=re.compile("^Waiting for parts"))
+    expect(parts).to_have_text(re.compile("1$"))
+    parts.click()
+    expect(lines).to_have_count(1)
+    expect(lines).to_contain_text("FN-7710")
+    expect(lines).to_contain_text("a part")
+    page.get_by_role("button", name=re.compile("^All")).click()
+    page.get_by_label("Sorted").select_option("by unit")
+    expect(lines.first).to_contain_text("Ballast")
+    page.get_by_role("button", name="Filters").click()
     page.get_by_label("Stage").select_option("inspect")
-    expect(page.get_by_role("main").get_by_role("listitem")).to_have_count(1)
-    expect(page.get_by_role("main").get_by_role("listitem")).to_contain_text("Bucket tilt ram of the dredger, left")
+    expect(lines).to_have_count(1)
+    expect(lines).to_contain_text("Bucket tilt ram of the dredger, left")
     page.get_by_role("button", name="Clear filters").click()
     page.get_by_label("Family").select_option("injector")
-    expect(page.get_by_role("main").get_by_role("listitem").first).to_contain_text("FN-5203")
+    expect(lines.first).to_contain_text("FN-5203")
+    page.get_by_label("Family").select_option("")
+    # A serial without its dash, and Enter.
+    page.get_by_label("Find a job").fill("FN3310")
+    page.get_by_label("Find a job").press("Enter")
+    expect(page.get_by_role("region", name="Job")).to_contain_text("FN-3310")
 
 
 def test_units_have_no_accessibility_fault_and_fit(bench: Page) -> None:

@@ -23,7 +23,8 @@ def test_a_sheet_is_checked_drawn_and_looked_at_closely(bench: Page) -> None:
     expect(page.get_by_role("listitem").filter(has_text="open lips towards rod side")).to_be_visible()
     expect(page.get_by_text("groove width 6.3 mm +0.2/-0")).to_be_visible()
     expect(page.get_by_text("rod ⌀ 28 mm +0/-0.052")).to_be_visible()
-    lip = drawing.locator("polygon.element").filter(has_text="rod lip seal").first
+    enlarged = page.get_by_role("group", name="Rod seal in the gland, enlarged")
+    lip = enlarged.locator("polygon.element").filter(has_text="rod lip seal").first
     right = lip.get_attribute("points")
     page.get_by_role("button", name="Wrong way round").click()
     expect(lip).not_to_have_attribute("points", right or "")

@@ -113,8 +113,8 @@ class _Asked:
 
     def acts(self) -> dict[str, Callable[[], object]]:
         paths = {
-            "today's list": "/api/jobs?state=open&group=today",
-            "list of open jobs": "/api/jobs?state=open&group=rest",
+            "list of what is overdue": "/api/jobs?state=open&only=overdue",
+            "list of open jobs": "/api/jobs?state=open",
             "list of released jobs": "/api/jobs?state=released",
             "search by serial": "/api/jobs?q=FN-S00077",
             "search by words": "/api/jobs?q=rod%20FN-S00044",

@@ -7,6 +7,7 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+import pytest
 import time_machine
 from pypdf import PdfReader
 
@@ -58,23 +59,24 @@ def test_the_list_is_found_by_words_and_comes_in_pages(client: BenchClient) -> N
         assert "plain text is wanted" in told.json()["detail"]
 
 
-def test_the_list_in_groups_and_by_stage_family_person_and_day(client: BenchClient) -> None:
+def test_the_list_by_filter_stage_family_person_and_day(client: BenchClient) -> None:
     def serials(**params: Any) -> set[str]:
         answer = client.get("/api/jobs", params={"limit": 200, **params})
         assert answer.status_code == 200, answer.text
         return {job["serial"] for job in answer.json()["jobs"]}
 
-    every = serials(state="open")
-    groups = [serials(state="open", group=group) for group in ("today", "rest", "waiting")]
-    # Every open job stands in one of them, and in no two.
-    assert set.union(*groups) == every
-    assert sum(map(len, groups)) == len(every)
     # A star washer that was ordered; a ring still to be ordered is work, and a timer long out is no waiting.
-    assert groups[2] == {"FN-7710"}
-    midnight = datetime.now(UTC).replace(hour=0, minute=0, second=0, microsecond=0)
-    listed = client.get("/api/jobs", params={"limit": 200, "state": "open"}).json()["jobs"]
-    worked_on = {one["serial"] for one in listed if datetime.fromisoformat(one["touched_at"]) >= midnight}
-    assert worked_on - groups[2] <= groups[0]
+    assert serials(only="parts") == {"FN-7710"}
+    assert serials(only="timer") == set()
+    listed = client.get("/api/jobs", params={"limit": 200, "state": "open"}).json()
+    name = client.get("/api/session").json()["name"]
+    assert serials(only="mine") == {job["serial"] for job in listed["jobs"] if job["touched_by"] == name}
+    assert serials(only="to_sign") == {
+        job["serial"] for job in listed["jobs"] if job["next_need"] == "Sign and release"
+    }
+    for only in ("mine", "parts", "timer", "to_sign", "overdue", "week"):
+        assert listed["counts"][only] == len(serials(only=only)), only
+    assert listed["counts"]["open"] == listed["total"]
     assert serials(stage="kit") == {"FN-3310", "FN-7710"}
     assert serials(family="regulator") < serials()
     assert serials(family="valve").isdisjoint(serials(family="cylinder"))
@@ -94,8 +96,8 @@ def test_the_list_in_groups_and_by_stage_family_person_and_day(client: BenchClie
         promised=str(day + timedelta(days=1)),
     )
     assert client.get(f"/api/jobs/{soon}").json()["job"]["promised"] == str(day + timedelta(days=1))
-    assert serials(due="week") == {"FN-2231"}
-    assert serials(due="past") == set()
+    assert serials(only="week") == {"FN-2231"}
+    assert serials(only="overdue") == set()
     intake = {
         "unit": "x",
         "serial": "FN-1",
@@ -115,16 +117,41 @@ def test_the_list_in_groups_and_by_stage_family_person_and_day(client: BenchClie
     past = client.post("/api/jobs", json=body)
     assert past.status_code == 422
     assert past.json()["errors"][0]["field"] == "promised"
-    for bad in ({"group": "moon"}, {"due": "moon"}):
+    for bad in ({"only": "moon"}, {"sort": "moon"}):
         assert client.get("/api/jobs", params=bad).status_code == 422
     with time_machine.travel(datetime.now(UTC) + timedelta(days=3), tick=True):
         late = BenchClient(client.app).sign_in("bede")  # type: ignore[arg-type]
-        told = late.get("/api/jobs", params={"due": "past"}).json()["jobs"]
-        assert [job["serial"] for job in told] == ["FN-2231"]
-        # Past its day it is on today's list, whoever touched it last.
-        assert "FN-2231" in {
-            job["serial"] for job in late.get("/api/jobs", params={"state": "open", "group": "today"}).json()["jobs"]
-        }
+        (overdue,) = late.get("/api/jobs", params={"only": "overdue"}).json()["jobs"]
+        assert (overdue["serial"], overdue["overdue"], overdue["age"]) == ("FN-2231", True, "3 d")
+        # What is promised soonest stands first, what is promised for no day last.
+        by_day = late.get("/api/jobs", params={"state": "open", "sort": "promised"}).json()["jobs"]
+        assert by_day[0]["serial"] == "FN-2231"
+
+
+@pytest.mark.parametrize(
+    ("sort", "key"),
+    [
+        ("unit", lambda job: (job["unit"].casefold(), job["id"])),
+        ("opened", lambda job: (job["opened_at"], job["id"])),
+        ("promised", lambda job: (job["promised"] or "9999", job["id"])),
+    ],
+)
+def test_pages_in_another_order_hold_each_job_once(client: BenchClient, sort: str, key: Any) -> None:
+    seen: list[dict[str, Any]] = []
+    after: dict[str, Any] = {}
+    while True:
+        page = client.get("/api/jobs", params={"state": "open", "sort": sort, "limit": 4, **after}).json()
+        seen += page["jobs"]
+        if page["next"] is None:
+            break
+        after = {"after": page["next"]}
+    assert len({job["id"] for job in seen}) == len(seen) == page["total"]
+    assert [job["id"] for job in seen] == [job["id"] for job in sorted(seen, key=key)]
+
+
+@pytest.mark.parametrize("words", ["FN0417", "fn 0417", "FN.0417", "fn-04-17", "0417"])
+def test_a_serial_is_found_however_it_is_written(client: BenchClient, words: str) -> None:
+    assert "FN-0417" in {job["serial"] for job in client.get("/api/jobs", params={"q": words}).json()["jobs"]}
 
 
 def test_words_that_stand_for_others_are_taken_as_they_are(client: BenchClient) -> None:

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import '../app.css';
+	import MenuIcon from '@lucide/svelte/icons/menu';
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
 	import { page } from '$app/state';
@@ -9,7 +10,11 @@
 
 	let { children } = $props();
 	const KEY = 'kettle-theme';
-	let theme = $state(recallText(KEY) ?? 'kettle-night');
+	/** As chosen on this device; else as the system has it. */
+	let chosen = $state(recallText(KEY));
+	let systemIsLight = $state(false);
+	const theme = $derived(chosen ?? (systemIsLight ? 'kettle-day' : 'kettle-night'));
+	let menu = $state(false);
 	const links = [
 		{ href: '/', name: 'Bench' },
 		{ href: '/due', name: 'Due' },
@@ -25,9 +30,26 @@
 		page.url.pathname === href || (href !== '/' && page.url.pathname.startsWith(`${href}/`));
 
 	$effect(() => {
-		document.documentElement.dataset.theme = theme;
-		keepText(KEY, theme);
+		const system = matchMedia('(prefers-color-scheme: light)');
+		const follow = () => (systemIsLight = system.matches);
+		follow();
+		system.addEventListener('change', follow);
+		return () => system.removeEventListener('change', follow);
 	});
+	$effect(() => {
+		document.documentElement.dataset.theme = theme;
+	});
+	$effect(() => {
+		// A page that was gone to from the menu takes its place.
+		void page.url.pathname;
+		menu = false;
+	});
+	function turnTheme() {
+		chosen = theme === 'kettle-night' ? 'kettle-day' : 'kettle-night';
+		keepText(KEY, chosen);
+	}
+	/** On a phone the line of the job is the only one above the task. */
+	const inJob = $derived(page.route.id?.startsWith('/jobs/[id]') ?? false);
 	$effect(() => {
 		void session.load();
 	});
@@ -53,16 +75,20 @@
 <svelte:window onkeydowncapture={onkeydown} />
 <div class="flex min-h-screen flex-col">
 	<header
-		class="flex flex-wrap print:hidden items-center gap-x-4 gap-y-1 border-b-2 border-primary bg-base-200 px-4 py-1"
+		class={[
+			'flex-wrap items-center gap-x-2 border-b-2 border-primary bg-base-200 px-2 py-1 sm:gap-x-4 sm:px-4 print:hidden',
+			inJob ? 'hidden sm:flex' : 'flex'
+		]}
 	>
 		<a
 			href="/"
 			class="flex items-center gap-2 py-1 font-display text-2xl font-extrabold tracking-wide text-primary"
 		>
-			<img src="/favicon.svg" alt="" class="size-8" />Iron Kettle
+			<img src="/favicon.svg" alt="" class="size-8" /><span class="sr-only sm:not-sr-only">Iron Kettle</span>
 		</a>
 		<nav
-			class="order-last flex w-full overflow-x-auto lg:order-none lg:w-auto lg:flex-wrap lg:overflow-visible"
+			id="menu"
+			class={['order-last w-full flex-wrap lg:order-none lg:flex lg:w-auto', menu ? 'flex' : 'hidden']}
 			aria-label="Main"
 		>
 			{#each links as link (link.href)}
@@ -73,12 +99,18 @@
 				>
 			{/each}
 		</nav>
+		<button
+			class="btn btn-ghost lg:hidden"
+			aria-expanded={menu}
+			aria-controls="menu"
+			onclick={() => (menu = !menu)}><MenuIcon size={20} aria-hidden="true" />Menu</button
+		>
 		<span class="flex-1"></span>
 		<PersonButton />
 		<button
 			class="btn btn-square btn-ghost"
 			aria-label={theme === 'kettle-night' ? 'Light colours' : 'Dark colours'}
-			onclick={() => (theme = theme === 'kettle-night' ? 'kettle-day' : 'kettle-night')}
+			onclick={turnTheme}
 		>
 			{#if theme === 'kettle-night'}<Sun size={20} />{:else}<Moon size={20} />{/if}
 		</button>

@@ -1,61 +1,82 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { untrack } from 'svelte';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask, type JobSummary, type Problem, type Schemas } from '$lib/api';
+	import { JOB_COLUMNS, JobLine } from '$lib/jobs';
 	import { Held } from '$lib/outbox';
-	import { moment, ProblemNote } from '$lib/shared';
+	import { ProblemNote } from '$lib/shared';
 
-	type Group = 'today' | 'rest' | 'waiting' | 'released';
+	type Counts = Schemas['BenchCounts'];
+	type Choices = Schemas['JobChoicesOut'] | null;
+	type Chip = keyof Counts | 'released';
 	const PAGE = 50;
-	const GROUPS: { key: Group; name: string }[] = [
-		{ key: 'today', name: 'Today' },
-		{ key: 'rest', name: 'Other days' },
-		{ key: 'waiting', name: 'Waiting for a timer or a part' },
+	const MOST = 200;
+	const CHIPS: { key: Chip; name: string }[] = [
+		{ key: 'open', name: 'All' },
+		{ key: 'mine', name: 'Mine' },
+		{ key: 'parts', name: 'Waiting for parts' },
+		{ key: 'timer', name: 'Timer running' },
+		{ key: 'to_sign', name: 'To be signed' },
+		{ key: 'overdue', name: 'Overdue' },
+		{ key: 'week', name: 'Promised this week' },
 		{ key: 'released', name: 'Released' }
 	];
-	interface Listed {
-		jobs: JobSummary[];
-		total: number;
-		least: boolean;
-	}
-	let lists = $state.raw<Partial<Record<Group, Listed>>>({});
+	const SORTS = [
+		{ key: 'touched', name: 'last worked on' },
+		{ key: 'promised', name: 'promised first' },
+		{ key: 'opened', name: 'oldest first' },
+		{ key: 'unit', name: 'by unit' }
+	] as const;
+
+	const NONE = { stage: '', family: '', who: '' };
+	const same = (values: string[] = []) => values.map((value) => [value, value] as const);
+	const FILTERS = [
+		{
+			key: 'stage',
+			name: 'Stage',
+			any: 'any',
+			of: (all: Choices) => all?.stages.map((one) => [one.key, one.name] as const) ?? []
+		},
+		{ key: 'family', name: 'Family', any: 'any', of: (all: Choices) => same(all?.families) },
+		{ key: 'who', name: 'Last worked on by', any: 'anybody', of: (all: Choices) => same(all?.people) }
+	] as const;
+
+	let jobs = $state.raw<JobSummary[] | null>(null);
+	let total = $state(0);
+	let least = $state(false);
+	let counts = $state.raw<Counts | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let words = $state('');
-	let stage = $state('');
-	let family = $state('');
-	let who = $state('');
-	let due = $state<'' | 'past' | 'week'>('');
-	let shown = $state<Record<Group, number>>({ today: PAGE, rest: PAGE, waiting: PAGE, released: 10 });
-	let choices = $state.raw<Schemas['JobChoicesOut'] | null>(null);
+	let chip = $state<Chip>('open');
+	let sort = $state<(typeof SORTS)[number]['key']>('touched');
+	let narrow = $state({ ...NONE });
 	let narrowing = $state(false);
-	const filtered = $derived(Boolean(stage || family || who || due));
-	const found = $derived(GROUPS.reduce((sum, group) => sum + (lists[group.key]?.total ?? 0), 0));
-	const loaded = $derived(GROUPS.every((group) => lists[group.key]));
+	let shown = $state(PAGE);
+	let choices = $state.raw<Choices>(null);
+	const narrowed = $derived(Object.values(narrow).filter(Boolean).length);
 
 	async function load() {
-		const sought = { q: words, stage, family, who, due: due || null };
-		const answers = await Promise.all(
-			GROUPS.map(({ key }) => {
-				const query =
-					key === 'released'
-						? { ...sought, state: 'released' as const, limit: Math.min(shown[key], 200) }
-						: { ...sought, state: 'open' as const, group: key, limit: Math.min(shown[key], 200) };
-				return ask(api.GET('/api/jobs', { params: { query } }));
-			})
-		);
-		const next: Partial<Record<Group, Listed>> = {};
-		GROUPS.forEach(({ key }, index) => {
-			const data = answers[index]?.data;
-			next[key] = data
-				? { jobs: data.jobs as JobSummary[], total: data.total, least: data.least }
-				: lists[key];
-		});
-		lists = next;
-		problem = answers.find((answer) => answer.problem)?.problem ?? null;
+		const query = {
+			q: words,
+			...narrow,
+			sort,
+			state: chip === 'released' ? ('released' as const) : ('open' as const),
+			only: chip === 'released' || chip === 'open' ? undefined : chip,
+			limit: shown
+		};
+		const turn = ++asked;
+		const { data, problem: refused } = await ask(api.GET('/api/jobs', { params: { query } }));
+		// What was asked for since then is on its way.
+		if (turn !== asked) return;
+		problem = refused;
+		if (!data) return;
+		({ jobs, total, least, counts } = data);
 	}
+	let asked = 0;
 
 	$effect(() => {
-		void [words, stage, family, who, due, Object.values(shown)];
+		void [words, chip, sort, Object.values(narrow), shown];
 		untrack(() => void load());
 		const again = setInterval(load, 5000);
 		return () => clearInterval(again);
@@ -63,144 +84,97 @@
 	$effect(() => {
 		void ask(api.GET('/api/jobs/choices')).then((answer) => (choices = answer.data ?? choices));
 	});
-	function clear() {
-		stage = family = who = due = '';
+	/** Enter opens the first job that was found, once the list is that of the words that stand there. */
+	async function openFirst() {
+		await load();
+		const first = jobs?.[0];
+		if (first) await goto(`/jobs/${first.number}`);
 	}
-
-	const left = (until: string) => Date.parse(until) - Date.now();
 </script>
 
 <svelte:head><title>Bench · Iron Kettle</title></svelte:head>
 
-<main class="mx-auto w-full max-w-6xl flex-1 p-4">
-	<div class="mb-3 flex items-center justify-between gap-4">
-		<h1 class="text-4xl font-extrabold">On the bench</h1>
+<main class="mx-auto w-full max-w-7xl flex-1 p-3">
+	<form
+		class="mb-2 flex flex-wrap items-center gap-3"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void openFirst();
+		}}
+	>
+		<h1 class="text-3xl font-extrabold">On the bench</h1>
+		<label class="sr-only" for="find">Find a job</label>
+		<input
+			id="find"
+			class="entry input order-1 min-w-40 flex-1 sm:order-0"
+			placeholder="Unit, serial, customer, complaint or number"
+			autocomplete="off"
+			bind:value={words}
+		/>
 		<a href="/jobs/new" class="btn btn-primary"><Plus size={20} aria-hidden="true" />New job</a>
-	</div>
-	<label class="sr-only" for="find">Find a job</label>
-	<input
-		id="find"
-		class="entry input mb-3 w-full"
-		placeholder="Find by unit, serial, customer, complaint or number"
-		autocomplete="off"
-		bind:value={words}
-	/>
-	<details class="mb-3" bind:open={narrowing}>
-		<summary class="min-h-11 cursor-pointer content-center font-semibold">Filters …</summary>
-		<div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
-			<div>
-				<label class="block font-semibold" for="by-stage">Stage</label><select
-					id="by-stage"
-					class="entry select w-full"
-					bind:value={stage}
+	</form>
+	<div class="mb-1 flex flex-wrap items-center gap-2 sm:flex-nowrap">
+		<div class="flex min-w-0 gap-2 overflow-x-auto py-1" role="group" aria-label="Which jobs">
+			{#each CHIPS as one (one.key)}
+				<button
+					class={['btn btn-sm min-h-11 shrink-0 px-3', chip === one.key && 'btn-primary']}
+					aria-pressed={chip === one.key}
+					onclick={() => (chip = one.key)}
+					>{one.name}{#if one.key !== 'released' && counts}<span class="font-extrabold"
+							>{counts[one.key]}</span
+						>{/if}</button
 				>
-					<option value="">any</option>
-					{#each choices?.stages ?? [] as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
-				</select>
-			</div>
-			<div>
-				<label class="block font-semibold" for="by-family">Family</label><select
-					id="by-family"
-					class="entry select w-full"
-					bind:value={family}
-				>
-					<option value="">any</option>
-					{#each choices?.families ?? [] as one (one)}<option>{one}</option>{/each}
-				</select>
-			</div>
-			<div>
-				<label class="block font-semibold" for="by-who">Last worked on by</label><select
-					id="by-who"
-					class="entry select w-full"
-					bind:value={who}
-				>
-					<option value="">anybody</option>
-					{#each choices?.people ?? [] as one (one)}<option>{one}</option>{/each}
-				</select>
-			</div>
-			<div>
-				<label class="block font-semibold" for="by-due">Promised</label><select
-					id="by-due"
-					class="entry select w-full"
-					bind:value={due}
-				>
-					<option value="">whenever</option>
-					<option value="past">and past</option>
-					<option value="week">within a week, or past</option>
-				</select>
-			</div>
+			{/each}
 		</div>
-		{#if filtered}<button class="btn mt-2" onclick={clear}>Clear filters</button>{/if}
-	</details>
+		<label class="sr-only" for="sort">Sorted</label>
+		<select id="sort" class="select min-h-11 w-40 shrink-0 sm:ml-auto" bind:value={sort}>
+			{#each SORTS as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+		</select>
+		<button
+			class={['btn btn-sm min-h-11 shrink-0', narrowed && 'btn-primary']}
+			aria-expanded={narrowing}
+			onclick={() => (narrowing = !narrowing)}>Filters{narrowed ? `: ${narrowed}` : ' …'}</button
+		>
+	</div>
+	{#if narrowing}
+		<div class="mb-2 grid items-end gap-3 sm:grid-cols-4">
+			{#each FILTERS as filter (filter.key)}
+				<div>
+					<label class="block font-semibold" for="by-{filter.key}">{filter.name}</label>
+					<select id="by-{filter.key}" class="entry select w-full" bind:value={narrow[filter.key]}>
+						<option value="">{filter.any}</option>
+						{#each filter.of(choices) as [value, says] (value)}<option {value}>{says}</option>{/each}
+					</select>
+				</div>
+			{/each}
+			{#if narrowed}<button class="btn" onclick={() => (narrow = { ...NONE })}>Clear filters</button>{/if}
+		</div>
+	{/if}
 	<ProblemNote {problem} />
 	<Held />
 
-	{#snippet card(job: JobSummary)}
-		<li>
-			<a
-				href="/jobs/{job.number}"
-				class="panel grid gap-x-4 border-l-4 border-l-primary no-underline hover:bg-base-300 sm:grid-cols-[1fr_18rem] data-[released]:border-l-success"
-				data-released={job.released || undefined}
-			>
-				<span>
-					<span class="block text-xl font-bold">{job.unit}</span>
-					<span class="faint block"
-						>Job {job.number} · serial {job.serial} · {job.customer}{job.promised && !job.released
-							? ` · promised for ${job.promised}`
-							: ''}</span
-					>
-					<span class="block">{job.complaint}</span>
-				</span>
-				<span class="flex flex-col justify-center">
-					{#if job.released}
-						<strong class={['first-letter:uppercase', job.ended ? 'text-warning' : 'text-success']}
-							>{job.ended || 'Released'}</strong
-						>
-					{:else}
-						<strong class="text-primary">Next: {job.stage_word}</strong>
-						<span class="line-clamp-2">{job.next_need}</span>
-					{/if}
-					<progress
-						class="progress progress-primary my-1"
-						value={job.tasks_done}
-						max={job.tasks_total}
-						aria-label="{job.tasks_done} of {job.tasks_total} tasks done"
-					></progress>
-					{#if job.timer_until}
-						<span class={left(job.timer_until) > 0 ? '' : 'font-bold text-success'}
-							>{left(job.timer_until) > 0 ? `Timer to ${moment(job.timer_until)}` : 'Time is up'}: {job.timer_for}</span
-						>
-					{/if}
-					<span class="faint text-sm">{job.touched_by}, {moment(job.touched_at)}</span>
-				</span>
-			</a>
-		</li>
-	{/snippet}
-
-	{#if !loaded}
+	{#if jobs === null}
 		{#if !problem}<p class="panel">Loading …</p>{/if}
-	{:else if found === 0}
+	{:else if jobs.length === 0}
 		<p class="panel">
-			{words || filtered ? 'No job matches.' : 'The bench is empty. Take a unit in with “New job”.'}
+			{words || narrowed || chip !== 'open'
+				? 'No job matches.'
+				: 'The bench is empty. Take a unit in with “New job”.'}
 		</p>
 	{:else}
-		{#each GROUPS as group (group.key)}
-			{@const list = lists[group.key]}
-			{#if list?.total}
-				<h2 class="mt-4 mb-2 text-2xl font-bold">{group.name}: {list.total}{list.least ? ' or more' : ''}</h2>
-				<ul class="space-y-3">
-					{#each list.jobs as job (job.id)}{@render card(job)}{/each}
-				</ul>
-				{#if list.total > list.jobs.length && list.jobs.length < 200}
-					<button class="btn mt-3" onclick={() => (shown[group.key] += PAGE)}
-						>More: {list.jobs.length} of {list.total} shown</button
-					>
-				{:else if list.total > list.jobs.length}
-					<p class="faint mt-3">
-						{list.total - list.jobs.length} more: narrow the list with words or filters.
-					</p>
-				{/if}
-			{/if}
-		{/each}
+		<div class={['faint hidden px-4 text-sm lg:gap-x-3', JOB_COLUMNS]} aria-hidden="true">
+			<span>Unit and serial</span><span>Next task</span><span>Waits for</span><span>Promised</span>
+			<span>Last</span><span class="text-right">Age</span>
+		</div>
+		<ul class="space-y-[3px]">
+			{#each jobs as job (job.id)}<JobLine {job} />{/each}
+		</ul>
+		{#if total > jobs.length && shown < MOST}
+			<button class="btn mt-3" onclick={() => (shown = Math.min(shown + PAGE, MOST))}
+				>More: {jobs.length} of {total}{least ? ' or more' : ''} shown</button
+			>
+		{:else if total > jobs.length}
+			<p class="faint mt-3">{total - jobs.length} more: narrow the list with words or filters.</p>
+		{/if}
 	{/if}
 </main>

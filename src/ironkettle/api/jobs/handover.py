@@ -56,16 +56,16 @@ def handed_over(reference: NameText, session: DbSession, caller: Reader, shop: J
     job = named_job(session, reference)
     case = case_for(session, job, shop, caller)
     tasks = tasks_of(case)
-    told, view = hand_over(case, tasks), job_view(session, job, case, tasks)
+    summary, view = hand_over(case, tasks), job_view(session, job, case, tasks)
 
     def lines(name: str) -> list[LineOut]:
-        return [LineOut.model_validate(line) for line in getattr(lines, name)]
+        return [LineOut.model_validate(line) for line in getattr(summary, name)]
 
     return HandOverOut(
         job=view.job,
         sheet_name=view.sheet_name,
-        next=told.next,
-        why=told.why,
+        next=summary.next,
+        why=summary.why,
         off=lines("off"),
         lay=lines("lay"),
         decided=lines("decided"),

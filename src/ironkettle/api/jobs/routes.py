@@ -32,7 +32,7 @@ from ironkettle.core.jobs import (
 from ironkettle.core.jobs.kinds.intake import IntakeRecorded
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.drawing import Picture
-from ironkettle.store.jobs.bench_list import Group, Promised, Sought, Which, list_jobs
+from ironkettle.store.jobs.bench_list import Only, Sort, Sought, Which, count_open, list_jobs
 from ironkettle.store.jobs.logs import NewEntry, append_entry
 from ironkettle.store.jobs.rows import open_job
 from ironkettle.store.sheets.rows import latest_sheets
@@ -59,16 +59,27 @@ class NewJobBody(Sent):
     intake: IntakeRecorded
 
 
+class BenchCounts(BaseModel):
+    open: int
+    mine: int
+    parts: int
+    timer: int
+    to_sign: int
+    overdue: int
+    week: int
+
+
 class JobsOut(BaseModel):
     """A page of jobs; ``next`` is what to ask the following page with, none at the end.
 
-    ``total``: of all pages; ``least``: words find more than that.
+    ``total``: of all pages; ``least``: words find more than that. ``counts``: how many open jobs each filter would leave.
     """
 
     jobs: list[JobSummary]
     next: str | None
     total: int
     least: bool
+    counts: BenchCounts
 
 
 class JobChoicesOut(BaseModel):
@@ -85,16 +96,19 @@ def jobs(
     q: Annotated[str, Query(max_length=200), Plain] = "",
     limit: Annotated[int, Query(ge=1, le=200)] = 50,
     after: Annotated[str | None, Query(max_length=400)] = None,
-    group: Group | None = None,
+    only: Only | None = None,
+    sort: Sort = "touched",
     stage: Annotated[str, Query(max_length=40), Plain] = "",
     family: Annotated[str, Query(max_length=200), Plain] = "",
     who: Annotated[str, Query(max_length=80), Plain] = "",
-    due: Promised | None = None,
 ) -> JobsOut:
-    """``group``: today's, what waits for a timer or a part, or the rest; ``due``: promised and past, or within a week."""
-    sought = Sought(state, q, group, stage, family, who, due)
-    page = list_jobs(session, sought, now(), limit, after)
-    return JobsOut(jobs=[JobSummary.of(job) for job in page.jobs], next=page.next, total=page.total, least=page.least)
+    """``only``: of the open ones those that you worked on last, that wait for a part, whose timer runs, that wait for a signature, that are
+    promised and past, or promised within a week."""
+    sought = Sought(state, q, only, stage, family, who, caller.author.name)
+    page = list_jobs(session, sought, now(), limit, after, sort)
+    listed = [JobSummary.of(job) for job in page.jobs]
+    counts = BenchCounts(**count_open(session, sought, now()))
+    return JobsOut(jobs=listed, next=page.next, total=page.total, least=page.least, counts=counts)
 
 
 @router.get("/choices", summary="What the bench list can be filtered by")

@@ -10,6 +10,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict
 from sqlalchemy.orm import Session
 
+from ironkettle.api.base.deps import now
 from ironkettle.api.base.schemas import FindingOut, findings_out
 from ironkettle.api.jobs.found_view import (
     DrawnOut,
@@ -115,8 +116,11 @@ class MeanwhileOut(BaseModel):
     words: str
 
 
+_WAITS_WORD = {"part": "a part", "timer": "a timer", "signature": "the signature"}
+
+
 class JobSummary(BaseModel):
-    """``released``: closed; ``ended``: how, in words, where it was not by a release."""
+    """``released``: closed; ``ended``: how, in words, where it was not by a release; ``overdue``: promised for a day that has passed."""
 
     id: UUID
     number: int
@@ -137,7 +141,10 @@ class JobSummary(BaseModel):
     timer_for: str
     quick_service: str
     waits: str
+    waits_word: str
     promised: date | None
+    overdue: bool
+    age: str
     entry_count: int
     opened_at: datetime
     touched_at: datetime
@@ -146,8 +153,15 @@ class JobSummary(BaseModel):
     @classmethod
     def of(cls, job: JobRow) -> JobSummary:
         known = {stage.value: word for stage, word in STAGE_WORD.items()}
-        values = {name: getattr(job, name) for name in cls.model_fields if name != "stage_word"}
-        return cls(**values, stage_word=known.get(job.stage, job.stage))
+        values = {name: getattr(job, name) for name in cls.model_fields if hasattr(job, name)}
+        today = now().date()
+        return cls(
+            **values,
+            stage_word=known.get(job.stage, job.stage),
+            waits_word=_WAITS_WORD.get(job.waits, ""),
+            overdue=not job.released and job.promised is not None and job.promised < today,
+            age=f"{(today - job.opened_at.date()).days} d",
+        )
 
 
 class SigningOut(BaseModel):

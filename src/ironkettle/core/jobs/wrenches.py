@@ -52,7 +52,7 @@ def too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
     """Why a wrench cannot hold a range, whatever it is set to, in words; None where it can. [N·m]"""
     if setting_within(right, used.accuracy_pct) is not None:
         return None
-    return f"{used.name}, ±{used.accuracy_pct:g} %, cannot hold {right.low:.3g} to {right.high:.3g} N·m"
+    return f"{used.name}, ±{used.accuracy_pct:g} %, cannot hold {right.words}"
 
 
 def _ended(case: Case, used: WrenchUsed) -> date | None:

@@ -5,22 +5,26 @@ from __future__ import annotations
 import base64
 import binascii
 import json
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from datetime import datetime, timedelta
-from typing import Literal
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
+from typing import Any, Literal, get_args
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, and_, false, func, not_, or_, select
+from sqlalchemy import ColumnElement, SQLColumnExpression, and_, false, func, or_, select
 from sqlalchemy.orm import Session
 
 from ironkettle.core.base.errors import fault
 from ironkettle.store.jobs.rows import JobRow
 
 Which = Literal["open", "released", "all"]
-Group = Literal["today", "waiting", "rest"]
-Promised = Literal["past", "week"]
+Only = Literal["mine", "parts", "timer", "to_sign", "overdue", "week"]
+Sort = Literal["touched", "promised", "opened", "unit"]
 MOST_COUNTED = 1000
+_NEVER = date(9999, 12, 31)
+# What is left out of a serial where somebody writes it in another way.
+_SIGNS = re.compile(r"[-/. ]")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,32 +40,63 @@ class Page:
 
 @dataclass(frozen=True, slots=True)
 class Sought:
-    """Which jobs are wanted. ``group``: today's (promised for today or before, or worked on today), those that wait for a
-    timer or a part, or the rest of the open ones. ``due``: promised and past, or within a week.
+    """Which jobs are wanted. ``only``: of the open ones those last worked on by ``me``, those that wait for a part, whose timer runs,
+    that wait for a signature, promised and past, or promised within a week.
     """
 
     which: Which = "all"
     words: str = ""
-    group: Group | None = None
+    only: Only | None = None
     stage: str = ""
     family: str = ""
     who: str = ""
-    due: Promised | None = None
+    me: str = ""
 
 
-def list_jobs(session: Session, sought: Sought, now: datetime, limit: int = 50, after: str | None = None) -> Page:
+@dataclass(frozen=True, slots=True)
+class _Order:
+    """By what a list is sorted: the value of a row, whether the largest comes first, and how a cursor writes it."""
+
+    by: SQLColumnExpression[Any]
+    of: Callable[[JobRow], Any]
+    read: Callable[[str], Any]
+    largest_first: bool = False
+
+
+_ORDERS: dict[Sort, _Order] = {
+    "touched": _Order(JobRow.touched_at, lambda job: job.touched_at, datetime.fromisoformat, largest_first=True),
+    "promised": _Order(func.coalesce(JobRow.promised, _NEVER), lambda job: job.promised or _NEVER, date.fromisoformat),
+    "opened": _Order(JobRow.opened_at, lambda job: job.opened_at, datetime.fromisoformat),
+    "unit": _Order(JobRow.unit, lambda job: job.unit, str),
+}
+
+
+def list_jobs(
+    session: Session, sought: Sought, now: datetime, limit: int = 50, after: str | None = None, sort: Sort = "touched"
+) -> Page:
     """One page of jobs. Every word must stand in unit, serial, customer, complaint or sheet, or be the number.
 
     Raises RuleError for a cursor that is none.
     """
-    wanted = [*_state(sought.which), *(_holds(word) for word in sought.words.split()), *_filters(sought, now)]
+    order = _ORDERS[sort]
+    wanted = [*_looked_for(sought), *_only(sought, now)]
     total, least = _count(session, wanted, capped=bool(sought.words))
-    query = select(JobRow).where(*wanted).order_by(JobRow.released, JobRow.touched_at.desc(), JobRow.id)
+    by = order.by.desc() if order.largest_first else order.by
+    query = select(JobRow).where(*wanted).order_by(JobRow.released, by, JobRow.id)
     if after is not None:
-        query = query.where(_behind(after))
+        query = query.where(_behind(after, order))
     found = list(session.scalars(query.limit(limit + 1)))
-    following = _cursor(found[limit - 1]) if len(found) > limit else None
+    following = _cursor(found[limit - 1], order) if len(found) > limit else None
     return Page(found[:limit], following, total, least)
+
+
+def count_open(session: Session, sought: Sought, now: datetime) -> dict[str, int]:
+    """How many open jobs each filter leaves of those that are looked for: all of them as ``open``, then by the name of the filter."""
+    filters = {name: and_(*_only(replace(sought, only=name), now)) for name in get_args(Only)}
+    columns = [func.count().filter(one).label(name) for name, one in filters.items()]
+    looked_for = _looked_for(replace(sought, which="open"))
+    row = session.execute(select(func.count().label("open"), *columns).select_from(JobRow).where(*looked_for)).one()
+    return dict(row._mapping)
 
 
 def _count(session: Session, wanted: Sequence[ColumnElement[bool]], *, capped: bool) -> tuple[int, bool]:
@@ -73,32 +108,31 @@ def _count(session: Session, wanted: Sequence[ColumnElement[bool]], *, capped: b
     return min(total, MOST_COUNTED), total > MOST_COUNTED
 
 
-def _filters(sought: Sought, now: datetime) -> Iterator[ColumnElement[bool]]:
+def _looked_for(sought: Sought) -> list[ColumnElement[bool]]:
+    wanted = [*_state(sought.which), *(_holds(word) for word in sought.words.split())]
     if sought.stage:
-        yield JobRow.stage == sought.stage
+        wanted.append(JobRow.stage == sought.stage)
     if sought.family:
-        yield JobRow.family == sought.family
+        wanted.append(JobRow.family == sought.family)
     if sought.who:
-        yield JobRow.touched_by == sought.who
-    if sought.due == "past":
-        yield and_(JobRow.released.is_(False), JobRow.promised < now.date())
-    elif sought.due == "week":
-        yield and_(JobRow.released.is_(False), JobRow.promised <= now.date() + timedelta(days=7))
-    if sought.group is None:
-        return
-    yield JobRow.released.is_(False)
-    waits = or_(JobRow.waits == "part", and_(JobRow.waits == "timer", JobRow.timer_until > now))
-    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
-    if sought.group == "waiting":
-        yield waits
-        return
-    # A timer that is out has no time any more: it is no waiting.
-    yield not_(func.coalesce(waits, False))
-    if sought.group == "today":
-        yield or_(JobRow.touched_at >= midnight, JobRow.promised <= now.date())
-    else:
-        yield JobRow.touched_at < midnight
-        yield or_(JobRow.promised.is_(None), JobRow.promised > now.date())
+        wanted.append(JobRow.touched_by == sought.who)
+    return wanted
+
+
+def _only(sought: Sought, now: datetime) -> list[ColumnElement[bool]]:
+    if sought.only is None:
+        return []
+    day = now.date()
+    kept: dict[Only, ColumnElement[bool]] = {
+        "mine": JobRow.touched_by == sought.me,
+        "parts": JobRow.waits == "part",
+        # A timer that is out has no time any more: it is no waiting.
+        "timer": JobRow.timer_until > now,
+        "to_sign": JobRow.waits == "signature",
+        "overdue": JobRow.promised < day,
+        "week": JobRow.promised.between(day, day + timedelta(days=7)),
+    }
+    return [JobRow.released.is_(False), kept[sought.only]]
 
 
 def short_jobs(session: Session) -> list[JobRow]:
@@ -115,9 +149,24 @@ def _holds(word: str) -> ColumnElement[bool]:
         # Signs alone name no job, and no index finds them.
         return false()
     # Not icontains: its lower() would go past the trigram index.
-    within = JobRow.words.ilike(f"%{_literal(word)}%")
-    number = word.isascii() and word.isdigit() and len(word) < 10
-    return or_(JobRow.number == int(word), within) if number else within
+    within: list[ColumnElement[bool]] = [JobRow.words.ilike(f"%{_literal(word)}%")]
+    if (plain := squeezed(word)) != word:
+        within.append(JobRow.words.ilike(f"%{_literal(plain)}%"))
+    if word.isascii() and word.isdigit() and len(word) < 10:
+        within.append(JobRow.number == int(word))
+    return or_(*within)
+
+
+def words_of_job(job: JobRow, sheet_name: str) -> str:
+    """What a search looks at: what the list shows of a job, the name of its sheet, and its serial without the signs in it."""
+    plain = squeezed(job.serial)
+    serial = job.serial if plain == job.serial else f"{job.serial} {plain}"
+    return " ".join((job.unit, serial, job.customer, job.complaint, job.sheet_key, sheet_name))
+
+
+def squeezed(word: str) -> str:
+    """A serial without what stands between its letters and figures: FN-0416 is found as FN0416."""
+    return _SIGNS.sub("", word)
 
 
 def _literal(word: str) -> str:
@@ -125,18 +174,19 @@ def _literal(word: str) -> str:
     return word.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_")
 
 
-def _cursor(job: JobRow) -> str:
-    text = json.dumps([job.released, job.touched_at.isoformat(), str(job.id)])
+def _cursor(job: JobRow, order: _Order) -> str:
+    value = order.of(job)
+    text = json.dumps([job.released, value if isinstance(value, str) else value.isoformat(), str(job.id)])
     return base64.urlsafe_b64encode(text.encode()).decode()
 
 
-def _behind(cursor: str) -> ColumnElement[bool]:
+def _behind(cursor: str, order: _Order) -> ColumnElement[bool]:
     try:
-        released, touched, key = json.loads(base64.urlsafe_b64decode(cursor.encode()))
-        moment, job_id = datetime.fromisoformat(touched), UUID(key)
+        released, written, key = json.loads(base64.urlsafe_b64decode(cursor.encode()))
+        value, job_id = order.read(written), UUID(key)
     except (ValueError, TypeError, AttributeError, binascii.Error):
         raise fault("after", "this is not a place in the list", "the value of next from the page before") from None
     same = JobRow.released.is_(bool(released))
-    later = or_(JobRow.touched_at < moment, and_(JobRow.touched_at == moment, JobRow.id > job_id))
-    further = and_(same, later)
+    further_on = order.by < value if order.largest_first else order.by > value
+    further = and_(same, or_(further_on, and_(order.by == value, JobRow.id > job_id)))
     return further if released else or_(JobRow.released.is_(True), further)

@@ -54,6 +54,7 @@ from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, to_snapshot
 from ironkettle.core.jobs.statement import statement_of
 from ironkettle.core.shop.people import Author, Signature
+from ironkettle.store.jobs.bench_list import words_of_job
 from ironkettle.store.jobs.cases import REMEMBERED, basis_of, case_of, folded, log_of, run_samples, state_of
 from ironkettle.store.jobs.photos import find_photo, photos_of
 from ironkettle.store.jobs.rows import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
@@ -82,8 +83,8 @@ class NewEntry:
 
     def clock_ahead_s(self, now: datetime) -> float | None:
         """By how much the device's clock is ahead of ours, as far as it told. [s]"""
-        earlier = self.bench_time if self.sent_at is None and needs_signature(self.payload) else self.sent_at
-        return None if earlier is None else round((earlier - now).total_seconds(), 1) + 0.0
+        sent = self.bench_time if self.sent_at is None and needs_signature(self.payload) else self.sent_at
+        return None if sent is None else round((sent - now).total_seconds(), 1) + 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -265,9 +266,7 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
             intake.unit, intake.serial, intake.customer, intake.complaint,
         )  # fmt: skip
         job.promised = intake.promised
-        job.words = " ".join(
-            (job.unit, job.serial, job.customer, job.complaint, job.sheet_key, case.resolved.whole.name)
-        )
+        job.words = words_of_job(job, case.resolved.whole.name)
     job.quick_service = quick_service_in(state) or ""
     following = next_task(tuple(tasks))
     job.released = closed_by(state) is not None

@@ -265,7 +265,7 @@ def test_each_pass_is_set_on_the_scale_and_checked_against_it() -> None:
     below = [f.message for f in plan.findings if f.code == "pass-below-range"]
     # 12/32.647 = 36.8 %.
     assert len(below) == 1
-    assert "pass 1 wants 9.8 N·m on the scale, below the 12 N·m" in below[0]
+    assert "pass 1 wants 9.79 N·m on the scale, below the 12 N·m" in below[0]
     assert "begin at 37 %" in below[0]
     # A scale that the last pass does not reach is refused whole, not told pass by pass.
     far = plan_tightening(ByTorque(TorqueRange(8, 10)), passes_pct=[50, 100], count=4, wrench=Wrench(2, 60, 4))

@@ -19,6 +19,12 @@
 		/** Which of several alike is in hand; the first where none is. */
 		position?: string | null;
 		selected?: string | null;
+		/** The whole unit, whatever is selected: its place is marked in it. */
+		entire?: boolean;
+		/** Names the part in hand in the drawing. */
+		captioned?: boolean;
+		/** The station whose number or name is pointed at. */
+		lit?: string | null;
 		/** Draws the elements of the selected station the wrong way round. */
 		turned?: boolean;
 		/** A part to bring into view where no station is selected. */
@@ -44,6 +50,9 @@
 		name,
 		position = null,
 		selected = null,
+		entire = false,
+		captioned = true,
+		lit = $bindable(null),
 		turned = false,
 		part = null,
 		drawn = [],
@@ -59,18 +68,20 @@
 	const id = $props.id();
 	const picture = $derived(ofPosition(whole, position));
 	const station = $derived(picture.stations.find((one) => one.key === selected) ?? null);
+	/** The station that is shown large. */
+	const near = $derived(entire ? null : station);
 	const frame = $derived(
-		pictureFrame(picture, station ?? partBox(picture, part), station ? 0 : AMONG_OTHERS)
+		pictureFrame(picture, entire ? null : (near ?? partBox(picture, part)), near ? 0 : AMONG_OTHERS)
 	);
 	// Larger letters where a place is shown large: they are read at arm's length.
-	const letter = $derived(letterOf(frame.width) * (station ? 1.35 : 1));
+	const letter = $derived(letterOf(frame.width) * (near ? 1.35 : 1));
 	const mirrored = $derived((picture.extent[1] ?? 0) >= 0);
 	const top = $derived(frame.y + letter * 2.3);
 	const inside = (z: number, r: number) =>
 		z > frame.x && z < frame.x + frame.width && -r > frame.y && -r < frame.y + frame.height;
 	/** Places that have their number above the drawing: those that are seen where a part is shown large. */
 	const numbered = $derived(
-		station
+		near
 			? []
 			: picture.stations.filter(({ box: [z0, , z1, r1] }) => inside(((z0 ?? 0) + (z1 ?? 0)) / 2, r1 ?? 0))
 	);
@@ -86,7 +97,7 @@
 	const inHand = $derived(station ? null : (picture.parts.find((one) => one.key === part) ?? null));
 	const named = $derived(
 		picture.parts
-			.filter((one) => inHand && (one === inHand || (inHand.caption && one.caption)))
+			.filter((one) => captioned && inHand && (one === inHand || (inHand.caption && one.caption)))
 			.map((one) => ({ one, box: partBox(picture, one.key)?.box ?? [0, 0, 0, 0] }))
 			.map(({ one, box: [z0 = 0, r0 = 0, z1 = 0, r1 = 0] }) => ({
 				key: one.key,
@@ -127,9 +138,9 @@
 
 <svg
 	viewBox="{frame.x} {frame.y} {frame.width} {frame.height}"
-	class="max-h-[58vh] w-full"
+	class={['w-full', entire && !captioned ? 'max-h-[26vh]' : 'max-h-[40vh]']}
 	role="group"
-	aria-label="Section through {name}, to scale"
+	aria-label={near ? `${near.name}, enlarged` : `Section through ${name}, to scale`}
 >
 	<defs>
 		<pattern
@@ -192,7 +203,7 @@
 		</g>
 	{/each}
 	{#if mirrored}<line x1={frame.x} x2={frame.x + frame.width} y1="0" y2="0" class="axis" />{/if}
-	{#if station}<Dimensions dimensions={station.dimensions} box={station.box} {frame} {letter} />{/if}
+	{#if near}<Dimensions dimensions={near.dimensions} box={near.box} {frame} {letter} />{/if}
 	{#each named as { key, words, at: [z, r] }, row (key)}
 		<line x1={z} x2={z} y1={mirrored ? r : -r} y2={bottom - letter * (2 * row + 1.5)} class="leader" />
 		<text
@@ -240,6 +251,9 @@
 		{#if numbered.includes(one)}
 			<g
 				class="station"
+				data-lit={lit === one.key || selected === one.key || undefined}
+				onmouseenter={() => (lit = one.key)}
+				onmouseleave={() => (lit = null)}
 				role="button"
 				tabindex="0"
 				aria-label="{index + 1}. {one.name}"
@@ -382,6 +396,12 @@
 	.station:focus-visible .bubble {
 		stroke: var(--color-accent);
 		stroke-width: 2.5px;
+	}
+	.station[data-lit] .bubble {
+		fill: var(--color-primary);
+	}
+	.station[data-lit] .number {
+		fill: var(--color-primary-content);
 	}
 	.number {
 		fill: var(--color-base-content);

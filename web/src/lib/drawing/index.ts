@@ -1,1 +1,2 @@
+export { isCloser, ofPosition, type Picture } from './picture';
 export { default as SheetPicture } from './SheetPicture.svelte';

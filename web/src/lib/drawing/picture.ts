@@ -44,6 +44,12 @@ export function partBox(picture: Picture, part: string | null): { box: Box } | n
 	return { box: [Math.min(...z), Math.min(...r), Math.max(...z), Math.max(...r)] };
 }
 
+/** Whether a part is shown larger than it stands in the whole unit. */
+export function isCloser(picture: Picture, part: string | null): boolean {
+	const box = partBox(picture, part);
+	return box !== null && pictureFrame(picture, box, AMONG_OTHERS).width < pictureFrame(picture, null).width;
+}
+
 /**
  * The part of the picture shown: the whole unit, or a station as large as it goes with its name and figures beside it;
  * `least`: no less than this share of the unit, so that a part is seen among its neighbours.

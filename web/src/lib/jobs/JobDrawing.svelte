@@ -1,15 +1,17 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { JobView } from '$lib/api';
-	import { SheetPicture } from '$lib/drawing';
+	import { isCloser, ofPosition, SheetPicture, type Picture } from '$lib/drawing';
 	import type { JobStore, Task } from './job.svelte';
 
 	interface Props {
 		store: JobStore;
 		view: JobView;
 		task: Task | null;
+		/** Shows the place in hand alone, where fields need the room; the whole unit when it is asked for. */
+		compact?: boolean;
 	}
-	let { store, view, task }: Props = $props();
+	let { store, view, task, compact = false }: Props = $props();
 
 	let picked = $state<string | null | undefined>(undefined);
 	$effect(() => {
@@ -45,11 +47,25 @@
 			? (task?.place ?? null)
 			: null
 	);
+	const closerName = $derived(station?.name ?? picture?.parts.find((one) => one.key === part)?.name ?? '');
 	/** Which of several alike the task is at. */
 	const position = $derived(
 		[...(picture?.stations ?? []), ...(picture?.parts ?? [])].find(
 			(one) => one.key === (picked ?? task?.place)
 		)?.position ?? null
+	);
+	/** The part a task works at, wherever the drawing has been taken. */
+	const handled = $derived(
+		picture?.parts.some((one) => one.key === task?.place) ? (task?.place ?? null) : null
+	);
+	/** The station whose number or name is pointed at. */
+	let lit = $state<string | null>(null);
+	/** The places of the unit with their numbers; of several alike those of the position in hand. */
+	const placed = $derived(
+		(picture ? ofPosition(picture, position) : null)?.stations.map((one, index) => ({
+			one,
+			number: index + 1
+		})) ?? []
 	);
 	const zone = (key: string | null | undefined) =>
 		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
@@ -59,14 +75,65 @@
 		Object.keys(element.outlines).length > 1 &&
 		(neutral.includes(element.key) ||
 			view.drawn.find((one) => one.element === element.key)?.state === 'unknown');
+	const pointsShown = $derived(
+		view.points.filter(
+			(point) =>
+				(point.view ?? view.views[0]?.key ?? picture?.view) === picture?.view &&
+				(task?.stage === 'inspect' ? point.part === task.place || point.good !== null : point.good === false)
+		)
+	);
+	/** What both drawings show alike. */
+	const shared = $derived({
+		picture: picture as Picture,
+		name: view.sheet_name,
+		position,
+		drawn: view.drawn,
+		off: view.parts_off,
+		leaking: [
+			...view.leaks.flatMap((leak) => leak.stations),
+			...(task?.stage === 'as_found' || task?.stage === 'safe' ? view.suspects.map((one) => one.station) : [])
+		],
+		neutral,
+		subject: task?.subject ?? null,
+		onZone: (key: string) => (store.pointed = key)
+	});
 	const words = { unknown: '', found: 'as found', off: 'not in yet', missing: 'missing', fitted: 'fitted' };
 </script>
 
+{#snippet wholeUnit(captioned: boolean)}
+	<SheetPicture
+		{...shared}
+		entire
+		{captioned}
+		selected={place}
+		part={handled}
+		points={pointsShown}
+		bind:lit
+		onSelect={(key) => (picked = key)}
+	/>
+	<ol class="flex flex-wrap gap-x-1 text-sm" aria-label="Places">
+		{#each placed as { one, number } (one.key)}
+			<li>
+				<button
+					class="flex min-h-11 items-center gap-1 rounded px-2 hover:bg-base-300 data-lit:bg-base-300 data-lit:font-bold"
+					aria-pressed={one.key === place}
+					data-lit={lit === one.key || one.key === place || undefined}
+					onmouseenter={() => (lit = one.key)}
+					onmouseleave={() => (lit = null)}
+					onclick={() => (picked = one.key === place ? null : one.key)}
+					><span class="font-bold text-primary">{number}</span>{one.name}</button
+				>
+			</li>
+		{/each}
+	</ol>
+{/snippet}
+
 {#if picture}
-	<section class="panel min-w-0 p-2" aria-label="Drawing">
+	{@const closer = station !== null || isCloser(picture, part)}
+	<section class="panel flex min-w-0 flex-col gap-1 p-2" aria-label="Drawing">
 		<div class="flex flex-wrap items-center gap-2">
 			<h2 class={['min-w-0 flex-1 truncate text-lg font-bold', view.views.length > 1 && 'basis-full']}>
-				{station?.name ?? picture.parts.find((one) => one.key === part)?.name ?? view.sheet_name}
+				{compact && closer ? closerName : view.sheet_name}
 			</h2>
 			{#if view.views.length > 1}
 				{#each view.views as one (one.key)}
@@ -77,38 +144,21 @@
 					>
 				{/each}
 			{/if}
-			{#if station || part}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
+			{#if compact && closer}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
 		</div>
-		<SheetPicture
-			{picture}
-			name={view.sheet_name}
-			{position}
-			selected={place}
-			{part}
-			drawn={view.drawn}
-			off={view.parts_off}
-			leaking={[
-				...view.leaks.flatMap((leak) => leak.stations),
-				...(task?.stage === 'as_found' || task?.stage === 'safe'
-					? view.suspects.map((one) => one.station)
-					: [])
-			]}
-			{neutral}
-			subject={task?.subject ?? null}
-			points={station
-				? []
-				: view.points.filter(
-						(point) =>
-							(point.view ?? view.views[0]?.key ?? picture.view) === picture.view &&
-							(task?.stage === 'inspect'
-								? point.part === task.place || point.good !== null
-								: point.good === false)
-					)}
-			onZone={(key) => (store.pointed = key)}
-			onSelect={(key) => (picked = key)}
-		/>
+		{#if !compact || !closer}{@render wholeUnit(!closer)}{/if}
+		{#if closer}
+			{#if !compact}<h3 class="truncate border-t border-base-300 pt-1 font-bold">{closerName}</h3>{/if}
+			<SheetPicture
+				{...shared}
+				selected={place}
+				{part}
+				points={station ? [] : pointsShown}
+				onSelect={(key) => (picked = key)}
+			/>
+		{/if}
 		{#if station}
-			<ul class="mt-1 text-sm">
+			<ul class="text-sm">
 				{#each elements as element (element.key)}
 					{@const lies = view.drawn.find((one) => one.element === element.key)}
 					<li class={[element.key === task?.subject && 'font-bold']}>

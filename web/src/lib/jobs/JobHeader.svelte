@@ -15,14 +15,32 @@
 	let logOpen = $state(false);
 
 	function openLog() {
+		more?.close();
 		logOpen = true;
 		dialog?.showModal();
 	}
 </script>
 
 {#if job}
-	<section class="flex flex-wrap items-center gap-x-4 gap-y-1 bg-base-300 px-4 py-1" aria-label="Job">
-		<p class="min-w-0 flex-1 basis-full truncate sm:basis-0 sm:whitespace-normal">
+	{#snippet ways()}
+		<a class="btn btn-ghost" href="/jobs/{job.number}/handover">
+			<Handshake size={20} aria-hidden="true" />Hand over
+		</a>
+		<button class="btn btn-ghost" onclick={openLog}>
+			<History size={20} aria-hidden="true" />Log ({job.entry_count})
+		</button>
+		<a class="btn btn-ghost" href="/api/jobs/{job.id}/certificate.pdf" target="_blank" rel="noopener">
+			<FileText size={20} aria-hidden="true" />{job.released ? 'Certificate' : 'Draft'}
+		</a>
+	{/snippet}
+	<section
+		class="flex items-center gap-x-2 bg-base-300 px-2 py-0.5 sm:flex-wrap sm:gap-x-4 sm:px-4 sm:py-1"
+		aria-label="Job"
+	>
+		<a class="btn btn-square btn-ghost sm:hidden" href="/" aria-label="Bench"
+			><img src="/favicon.svg" alt="" class="size-7" /></a
+		>
+		<p class="min-w-0 flex-1 truncate sm:whitespace-normal">
 			<strong class="text-lg">{job.unit}</strong>
 			<span class="faint"
 				>· job {job.number} · serial
@@ -33,21 +51,14 @@
 			{#if job.ended}<span class="badge badge-warning ml-2 first-letter:uppercase">{job.ended}</span>
 			{:else if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
 		</p>
-		<a class="btn btn-ghost" href="/jobs/{job.number}/handover">
-			<Handshake size={20} aria-hidden="true" />Hand over
-		</a>
-		<button class="btn btn-ghost" onclick={openLog}>
-			<History size={20} aria-hidden="true" />Log ({job.entry_count})
-		</button>
-		<a class="btn btn-ghost" href="/api/jobs/{job.id}/certificate.pdf" target="_blank" rel="noopener">
-			<FileText size={20} aria-hidden="true" />{job.released ? 'Certificate' : 'Draft'}
-		</a>
+		<span class="hidden flex-wrap sm:flex">{@render ways()}</span>
 		<button class="btn btn-ghost" onclick={() => more?.showModal()}>
 			<Ellipsis size={20} aria-hidden="true" />More
 		</button>
 	</section>
 	<dialog class="modal" bind:this={more} aria-label="More for this job">
 		<div class="modal-box max-w-2xl space-y-4">
+			<div class="flex flex-col items-start sm:hidden">{@render ways()}</div>
 			{#if session.may('open_jobs')}
 				<div>
 					<h2 class="text-2xl font-bold">The same again on a sister unit</h2>

@@ -10,18 +10,18 @@
 </script>
 
 <nav aria-label="Stages">
-	<ol class="relative flex gap-1 overflow-x-auto p-1 lg:flex-col lg:overflow-visible">
+	<ol class="relative flex gap-1 overflow-x-auto lg:flex-col lg:p-1 lg:overflow-visible">
 		{#each view.stages as stage, index (stage.key)}
 			<li class="shrink-0">
 				<a
 					href="/jobs/{view.job.number}/{stage.key}"
-					class="flex min-h-11 items-center gap-2 rounded border border-transparent px-2 py-1 whitespace-nowrap hover:bg-base-300 aria-[current]:border-primary aria-[current]:bg-base-300 aria-[current]:font-bold"
+					class="flex min-h-8 items-center gap-1 rounded border border-transparent px-1 sm:min-h-11 sm:gap-2 sm:px-2 sm:py-1 whitespace-nowrap hover:bg-base-300 aria-[current]:border-primary aria-[current]:bg-base-300 aria-[current]:font-bold"
 					aria-current={current === stage.key ? 'step' : undefined}
 					data-status={stage.status}
 					{@attach bringIntoView(current === stage.key)}
 				>
 					<span
-						class="flex size-7 shrink-0 items-center justify-center rounded-full border-2 font-bold data-[next]:border-primary data-[status=done]:border-success data-[status=done]:text-success"
+						class="flex size-6 shrink-0 sm:size-7 items-center justify-center rounded-full border-2 font-bold data-[next]:border-primary data-[status=done]:border-success data-[status=done]:text-success"
 						data-status={stage.status}
 						data-next={view.job.stage === stage.key || undefined}
 					>

@@ -39,12 +39,12 @@
 	});
 </script>
 
-<div class="grid items-start gap-4 lg:grid-cols-[27rem_1fr]">
-	<div class="space-y-2">
-		{@render beside?.()}
-		<ReadingForm {finder} />
-	</div>
-	<div>
+<div class="grid items-start gap-4 lg:grid-cols-[27rem_1fr] lg:grid-rows-[auto_1fr]">
+	<div><ReadingForm {finder} /></div>
+	{#if beside}<div class="order-last lg:order-none lg:col-start-1 lg:row-start-2">
+			{@render beside()}
+		</div>{/if}
+	<div class="lg:col-start-2 lg:row-span-2 lg:row-start-1">
 		{#if answer}
 			<SettleIt {finder} {answer} />
 			{#if answer.fitting.length && !answer.reads_as.fits_groove}

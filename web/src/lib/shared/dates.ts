@@ -7,6 +7,13 @@ export function day(text: string): string {
 	return `${moment.getDate()} ${MONTHS[moment.getMonth()]} ${moment.getFullYear()}`;
 }
 
+/** A day in a narrow column: 29 Nov; with its year where it is not this one. */
+export function shortDay(text: string): string {
+	const whole = day(text);
+	const year = ` ${new Date().getFullYear()}`;
+	return whole.endsWith(year) ? whole.slice(0, -year.length) : whole;
+}
+
 /** A moment of the server by the clock here: 29 Nov 2026, 14:55. */
 export function moment(text: string): string {
 	return `${day(text)}, ${time(text)}`;

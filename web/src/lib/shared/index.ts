@@ -11,5 +11,5 @@ export { asTyped } from './typed';
 export { newId } from './ids';
 export { setUsualUnits, usualUnit } from './usual';
 export { faultAt, focusAfter, focusNext, keyOf } from './forms';
-export { day, moment, time } from './dates';
+export { day, moment, shortDay, time } from './dates';
 export { duration, inches, inUnit, plain, shown, withUnit } from './quantity';

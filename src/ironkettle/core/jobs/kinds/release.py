@@ -32,7 +32,7 @@ class SignScreen(Screen):
     kind: Literal["sign"] = "sign"
 
 
-_TASK = TaskKind("sign", "Sign and release", signs=True, screen=lambda case, task: SignScreen())
+_TASK = TaskKind("sign", "Sign and release", waits="signature", signs=True, screen=lambda case, task: SignScreen())
 
 
 class Released(Payload):

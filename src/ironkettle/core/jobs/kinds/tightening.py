@@ -38,7 +38,7 @@ from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, layout_of, torque_plan
 from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, too_coarse, wrench_asks
-from ironkettle.core.machine.tightening import Adapter, Turn
+from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn, torque_words
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -170,8 +170,8 @@ def _check(case: Case, payload: GroupTightened) -> None:
         if right.low - 1e-9 <= value <= right.high + 1e-9:
             check_proof(case, group, value, f"readings.{index}.reading")
             continue
-        adapter_words = "" if scale == 1.0 else f", which the adapter makes {value:.1f} N·m,"
-        wanted = f"{right.low:.1f} to {right.high:.1f} N·m"
+        adapter_words = "" if scale == 1.0 else f", which the adapter makes {torque_words(value)},"
+        wanted = right.words
         over = value > right.high
         text = f"number {one.number} is {'too tight' if over else 'not tight'}: {one.reading}{adapter_words} is outside {wanted}"
         if over:
@@ -179,7 +179,7 @@ def _check(case: Case, payload: GroupTightened) -> None:
         raise fault(
             f"readings.{index}.reading",
             text,
-            f"{right.low * scale:.1f} to {right.high * scale:.1f} N·m on the scale",
+            f"{TorqueRange(right.low * scale, right.high * scale).words} on the scale",
             code="too-tight" if over else "out-of-limits",
         )
     check_wrench(case, payload.wrench, [reading.reading for reading in payload.readings], right, payload.overdue)
@@ -289,7 +289,7 @@ def _task(case: Case, at: _At) -> Task:
         )
         named = f", pass {at.turn} of {len(at.turns)} ({turn.name})" if len(at.turns) > 1 else ""
         order = f": {' → '.join(str(n) for n in turn.sequence)}" if at.group.count > 1 else ""
-        text = f"{at.group.name}: {right.low:.4g} to {right.high:.4g} N·m{named}{order}"
+        text = f"{at.group.name}: {right.words}{named}{order}"
     return Task(
         at.key,
         Stage.REBUILD,

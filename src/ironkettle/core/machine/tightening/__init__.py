@@ -34,6 +34,7 @@ from ironkettle.core.machine.tightening.setting import (
     Wrench,
     setting_within,
     soft_setting_within,
+    torque_words,
 )
 from ironkettle.core.machine.tightening.stripping import Tapped, find_tapped, strip_load
 from ironkettle.core.machine.tightening.threads import Thread, find_thread
@@ -78,5 +79,6 @@ __all__ = [
     "strip_load",
     "tightening_sequence",
     "told_of_reading",
+    "torque_words",
     "turns_of",
 ]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ironkettle.core.base.findings import Finding, caution
 from ironkettle.core.machine.tightening.pattern import Layout, tightening_sequence
-from ironkettle.core.machine.tightening.setting import Adapter, Wrench
+from ironkettle.core.machine.tightening.setting import Adapter, Wrench, torque_words
 
 _BASIS = "20 to 100 % of the scale"
 
@@ -87,7 +87,7 @@ def unreached(passes: Sequence[Pass], wrench: Wrench) -> Iterator[Finding]:
         # Rounded up: what is advised must not be refused again.
         first = min(math.ceil(wrench.usable_low / final * 100 - 1e-9), 100)
         text = (
-            f"pass {number} wants {one.wrench_setting:.1f} N·m on the scale, below the {wrench.usable_low:g} N·m from "
+            f"pass {number} wants {torque_words(one.wrench_setting)} on the scale, below the {wrench.usable_low:g} N·m from "
             f"which this wrench is trusted: take a smaller wrench for it, run down by hand to the same feel all "
             f"round, or begin at {first:.0f} %"
         )

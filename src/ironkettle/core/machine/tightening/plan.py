@@ -27,6 +27,7 @@ from ironkettle.core.machine.tightening.setting import (
     accuracy_needed,
     setting_within,
     soft_setting_within,
+    torque_words,
 )
 from ironkettle.core.machine.tightening.stripping import Tapped, engagement_needed, strip_load
 from ironkettle.core.machine.tightening.threads import Thread, find_thread
@@ -187,9 +188,9 @@ def plan_tightening(
     if soft and (fastener is None or fastener.engaged is None or fastener.tapped is None):
         text = "whether a soft thread strips first is not checked: give its material and the engaged length"
         findings.append(caution("strip-unchecked", text, STRIP_BASIS))
-    text = f"{setting:.1f} N·m at the fastener"
+    text = f"{torque_words(setting)} at the fastener"
     if adapter is not None:
-        text += f", {scale:.1f} N·m on the scale with the adapter"
+        text += f", {torque_words(scale)} on the scale with the adapter"
     return TorquePlan(setting, scale, text, passes, fit, load, share, None, None, (*findings, *locked))
 
 
@@ -206,7 +207,7 @@ def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, top: bool, 
     if held is not None:
         return held
     text = (
-        f"a ±{wrench.accuracy_pct:g} % wrench cannot hold {torque.low:g} to {torque.high:g} N·m; "
+        f"a ±{wrench.accuracy_pct:g} % wrench cannot hold {torque.words}; "
         f"one of ±{accuracy_needed(torque):.1f} % or better can"
     )
     findings.append(reject("accuracy", text, "setting × (1 ± accuracy) must stay in the range"))
@@ -216,8 +217,8 @@ def _setting(torque: TorqueRange, wrench: Wrench | None, soft: bool, top: bool, 
 def _wrench_fit(wrench: Wrench, scale: float, findings: list[Finding]) -> WrenchFit:
     trusted = f"{wrench.usable_low:g} to {wrench.high:g} N·m"
     if wrench.reaches(scale):
-        return WrenchFit(True, f"{scale:.1f} N·m lies in its trusted range {trusted}")
-    reason = f"{scale:.1f} N·m is outside its trusted range {trusted}"
+        return WrenchFit(True, f"{torque_words(scale)} lies in its trusted range {trusted}")
+    reason = f"{torque_words(scale)} is outside its trusted range {trusted}"
     # Below a fifth of its end the scale reads, though nobody vouches for it; off the scale it does not.
     on_scale = wrench.low <= scale <= wrench.high
     say, text = (

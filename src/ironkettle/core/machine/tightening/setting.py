@@ -11,6 +11,18 @@ USABLE_FROM = 0.20
 BARE_TARGET_PCT = 5.0
 
 
+def torque_words(torque: float) -> str:
+    """A torque in three figures, as it is read off a scale. [N·m]
+
+    Parameters: torque >= 0 [N·m].
+    Source: no published source: what a scale shows.
+
+    >>> torque_words(0.8512), torque_words(9.588), torque_words(1234.0)
+    ('0.851 N·m', '9.59 N·m', '1234 N·m')
+    """
+    return f"{torque:.3g} N·m" if torque < 1000 else f"{torque:.0f} N·m"
+
+
 @dataclass(frozen=True, slots=True)
 class Wrench:
     """A torque wrench: scale in N·m, accuracy in per cent of the reading (ISO 6789 class as marked)."""
@@ -65,6 +77,23 @@ class TorqueRange:
     @property
     def middle(self) -> float:
         return (self.low + self.high) / 2
+
+    @property
+    def words(self) -> str:
+        """The range as a scale can be set to it: in figures of a hundredth part at most, rounded inwards; as it is where none lies within. [N·m]
+
+        >>> TorqueRange(9.588, 10.81).words
+        '9.6 to 10.8 N·m'
+        """
+        if self.high <= 0:
+            return f"{self.low:g} to {self.high:g} N·m"
+        places = 2 - math.floor(math.log10(self.high))
+        step = 10.0**-places
+        low = round(math.ceil(self.low / step - 1e-9) * step, max(places, 0))
+        high = round(math.floor(self.high / step + 1e-9) * step, max(places, 0))
+        if low > high:
+            low, high = self.low, self.high
+        return f"{low:g} to {high:g} N·m"
 
     @property
     def bare(self) -> bool:

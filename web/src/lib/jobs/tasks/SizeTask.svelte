@@ -49,7 +49,7 @@
 		chosen={picked}
 		onChoose={(candidate, reading) => void choose(candidate, reading)}
 	>
-		{#snippet beside()}<JobDrawing {store} {view} {task} />{/snippet}
+		{#snippet beside()}<JobDrawing {store} {view} {task} compact />{/snippet}
 	</RingMatch>
 {:else}
 	<PlainTask {store} {view} {task} {focused} {bare} {onDone} />

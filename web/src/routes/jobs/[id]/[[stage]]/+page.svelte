@@ -78,7 +78,10 @@
 		if (wanted && next && next.stage !== wanted)
 			await goto(`/jobs/${reference}`, { replaceState: true, keepFocus: true, noScroll: true });
 		await tick();
-		document.getElementById('hand')?.scrollIntoView({ block: 'nearest' });
+		const node = document.getElementById('hand');
+		const top = node?.getBoundingClientRect().top ?? 0;
+		// The next task is read from its beginning, wherever the one before was left.
+		if (top < 0 || top > window.innerHeight / 3) node?.scrollIntoView({ block: 'start' });
 	}
 </script>
 
@@ -90,10 +93,10 @@
 	</nav>
 	<JobHeader {store} />
 	<div
-		class="grid flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-x-4 px-4 lg:grid-cols-[11.5rem_minmax(0,1fr)] lg:grid-rows-1"
+		class="grid flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-x-4 px-2 sm:px-4 lg:grid-cols-[11.5rem_minmax(0,1fr)] lg:grid-rows-1"
 	>
-		<div class="min-w-0 pt-2 lg:pt-3"><StageRail {view} current={stage} /></div>
-		<main class="min-w-0 py-3">
+		<div class="min-w-0 sm:pt-2 lg:pt-3"><StageRail {view} current={stage} /></div>
+		<main class="min-w-0 py-1 sm:py-3">
 			<ProblemNote problem={store.problem} />
 			<Held job={view.job.id} />
 			<div aria-live="polite">
