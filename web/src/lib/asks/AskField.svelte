@@ -14,6 +14,8 @@
 		focused?: boolean;
 		/** In one line: the words at the left, a short field at the right. */
 		inLine?: boolean;
+		/** How many choices stand first, the others a tap away. */
+		first?: number;
 		/** Draws a choice beside its words. */
 		drawn?: Snippet<[string]>;
 		/** What stands in the other fields: some choices are offered beside others only. */
@@ -25,6 +27,7 @@
 		fault = null,
 		focused = false,
 		inLine = false,
+		first,
 		drawn,
 		others = {}
 	}: Props = $props();
@@ -57,9 +60,9 @@
 	$effect(() => {
 		// What is not offered any more gives way to what is.
 		const given = untrack(() => value);
-		const first = choices[0];
-		if (!Array.isArray(given) || !first || choices.length === ask.choices.length) return;
-		if (!given.some((key) => choices.some((one) => one.key === key))) value = [first.key];
+		const one = choices[0];
+		if (!Array.isArray(given) || !one || choices.length === ask.choices.length) return;
+		if (!given.some((key) => choices.some((one) => one.key === key))) value = [one.key];
 	});
 	$effect(() => {
 		// Cleared or recalled from outside.
@@ -100,6 +103,7 @@
 		options={choices}
 		chosen={value === undefined ? [] : [String(value)]}
 		{focused}
+		{first}
 		{drawn}
 		onPick={(key) => (value = key)}
 	/>

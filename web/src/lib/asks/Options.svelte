@@ -10,10 +10,12 @@
 		/** Whether several may hold at once. */
 		several?: boolean;
 		focused?: boolean;
+		/** How many stand first, where not all of them are shown at once. */
+		first?: number;
 		drawn?: Snippet<[string]>;
 		onPick: (key: string) => void;
 	}
-	let { ask, options, chosen, several = false, focused = false, drawn, onPick }: Props = $props();
+	let { ask, options, chosen, several = false, focused = false, first, drawn, onPick }: Props = $props();
 
 	/** Of a long list the likeliest stand first; the others are a tap away. */
 	const MANY = 9;
@@ -22,9 +24,9 @@
 	let all = $state(false);
 	const told = $derived(options.some((option) => (option.sign?.length ?? 0) > LONG));
 	const shown = $derived(
-		all || options.length <= MANY
+		all || options.length <= (first ?? MANY)
 			? options
-			: options.filter((option, place) => place < FIRST || chosen.includes(option.key))
+			: options.filter((option, place) => place < (first ?? FIRST) || chosen.includes(option.key))
 	);
 
 	// The question takes the focus, none of its answers: Enter on it says nothing. A digit picks.

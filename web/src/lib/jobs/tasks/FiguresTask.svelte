@@ -119,18 +119,20 @@
 		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-		<button
-			class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full py-2 text-lg"
-			aria-busy={form.busy}
-			aria-disabled={form.settling || undefined}
-			{@attach focusWhenShould}
-		>
-			<Check size={26} class="shrink-0" aria-hidden="true" />{asShould
-				? asShould.words
-				: runs.length
-					? 'Judge another run'
-					: 'Judge this run'}
-		</button>
+		<div class="action-bar">
+			<button
+				class="btn btn-primary h-auto min-h-14 w-full py-2 text-lg"
+				aria-busy={form.busy}
+				aria-disabled={form.settling || undefined}
+				{@attach focusWhenShould}
+			>
+				<Check size={26} class="shrink-0" aria-hidden="true" />{asShould
+					? asShould.words
+					: runs.length
+						? 'Judge another run'
+						: 'Judge this run'}
+			</button>
+		</div>
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center font-semibold">Procedure, step by step</summary>
 			<ol class="ml-6 list-decimal">

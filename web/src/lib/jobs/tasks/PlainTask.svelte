@@ -96,7 +96,7 @@
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}
 	<Records {store} {task} {form} button={bare ? `${task.action}: ${task.text}` : ''} />
-	<div class="sticky bottom-0 z-10 flex flex-wrap gap-2 bg-base-200 py-2">
+	<div class="action-bar flex flex-wrap gap-2">
 		<button
 			class={[
 				'btn btn-primary h-auto min-h-14 flex-1 justify-start gap-3 py-2 text-left text-lg',

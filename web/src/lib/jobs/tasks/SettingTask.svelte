@@ -256,13 +256,15 @@
 				/>
 			{/each}
 			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-			<button
-				class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
-				aria-busy={form.busy}
-				aria-disabled={form.settling || undefined}
-			>
-				<Check size={26} aria-hidden="true" />{task.action}
-			</button>
+			<div class="action-bar">
+				<button
+					class="btn btn-primary min-h-14 w-full text-lg"
+					aria-busy={form.busy}
+					aria-disabled={form.settling || undefined}
+				>
+					<Check size={26} aria-hidden="true" />{task.action}
+				</button>
+			</div>
 		</form>
 	{/if}
 </div>

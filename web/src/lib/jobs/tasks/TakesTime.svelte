@@ -51,15 +51,17 @@
 		{#if figures.caution && !task.caution}<Caution text={figures.caution} />{/if}
 	{/if}
 	<ProblemNote {problem} />
-	<button
-		class="btn btn-primary sticky bottom-2 z-10 h-auto min-h-14 w-full justify-start gap-3 py-2 text-left text-lg"
-		aria-busy={busy}
-		aria-disabled={settling || undefined}
-		onclick={begin}
-		{@attach focusWhenWanted}
-	>
-		<Hourglass size={26} class="shrink-0" aria-hidden="true" />Begin: it takes {needs.words}
-	</button>
+	<div class="action-bar">
+		<button
+			class="btn btn-primary h-auto min-h-14 w-full justify-start gap-3 py-2 text-left text-lg"
+			aria-busy={busy}
+			aria-disabled={settling || undefined}
+			onclick={begin}
+			{@attach focusWhenWanted}
+		>
+			<Hourglass size={26} class="shrink-0" aria-hidden="true" />Begin: it takes {needs.words}
+		</button>
+	</div>
 	{#if sent}
 		<p class="font-semibold" role="status">Kept on this device. The time counts once the server has it.</p>
 	{/if}

@@ -22,6 +22,8 @@
 
 	let { store, view, task, focused, onDone }: TaskProps = $props();
 
+	/** The wrenches that can hold the pass stand first; the others are folded. */
+	const LIKELY = 2;
 	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
 	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
 	let planProblem = $state.raw<Problem | null>(null);
@@ -121,6 +123,7 @@
 			ask={wrenchAsk}
 			bind:value={() => form.values.wrench, chosen}
 			fault={form.fault('wrench')}
+			first={LIKELY}
 			focused={focused && form.values.wrench === undefined}
 		/>
 	{/if}
@@ -162,13 +165,15 @@
 		{/each}
 	</div>
 	{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
-	<button
-		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
-		aria-busy={form.busy}
-		aria-disabled={form.settling || stopped || undefined}
-	>
-		<Check size={26} aria-hidden="true" />{task.action}
-	</button>
+	<div class="action-bar">
+		<button
+			class="btn btn-primary min-h-14 w-full text-lg"
+			aria-busy={form.busy}
+			aria-disabled={form.settling || stopped || undefined}
+		>
+			<Check size={26} aria-hidden="true" />{task.action}
+		</button>
+	</div>
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
 	<p class="faint text-sm">

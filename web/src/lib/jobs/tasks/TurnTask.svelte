@@ -78,14 +78,16 @@
 		/>
 	{/each}
 	{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-	<button
-		class="btn btn-primary sticky bottom-2 z-10 min-h-14 w-full text-lg"
-		aria-busy={form.busy}
-		aria-disabled={form.settling || undefined}
-	>
-		<Check size={26} aria-hidden="true" />{count > 1 && next !== null
-			? `Number ${next} is done`
-			: task.action}
-	</button>
+	<div class="action-bar">
+		<button
+			class="btn btn-primary min-h-14 w-full text-lg"
+			aria-busy={form.busy}
+			aria-disabled={form.settling || undefined}
+		>
+			<Check size={26} aria-hidden="true" />{count > 1 && next !== null
+				? `Number ${next} is done`
+				: task.action}
+		</button>
+	</div>
 </form>
 {#each screen.findings as finding (finding)}<p class="faint">{finding}</p>{/each}
