@@ -84,7 +84,11 @@
 			time ||= sent.time;
 			value ||= sent.value;
 		} else if (!time && !value) {
-			document.querySelector<HTMLInputElement>('[data-readings] [data-entry]')?.focus();
+			// Whoever has gone on to another field meanwhile keeps it.
+			const fields = document.querySelector('[data-readings]');
+			const at = document.activeElement;
+			if (at === document.body || fields?.contains(at))
+				fields?.querySelector<HTMLInputElement>('[data-entry]')?.focus();
 		}
 	}
 
