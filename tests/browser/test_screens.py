@@ -191,6 +191,29 @@ def test_a_new_job_is_taken_in_and_bad_entries_are_told_at_the_field(bench: Page
     expect(page.get_by_role("listitem").filter(has_text="FN-0502")).to_be_visible()
 
 
+def test_an_intake_is_kept_through_a_reload_and_says_what_is_known_of_a_serial(bench: Page, shot: steps.Shot) -> None:
+    page = bench
+    page.get_by_role("link", name="New job").click()
+    page.get_by_label("Find by marking").fill("latch")
+    expect(page.get_by_role("main").get_by_role("listitem")).to_have_count(1)
+    page.get_by_label("Find by marking").press("Enter")
+    # The list folds, and the first empty field has the cursor.
+    expect(page.get_by_label("Find by marking")).to_be_hidden()
+    expect(page.get_by_label("Serial number")).to_be_focused()
+    expect(page.get_by_role("button", name="Open the job")).to_be_in_viewport()
+    page.keyboard.type("fn-0416")
+    expect(page.get_by_text(re.compile("^Job 1008 on serial FN-0416 is open: strip-down"))).to_be_visible()
+    page.get_by_role("button", name="Fill in").click()
+    expect(page.get_by_label("Customer")).to_have_value("Fennimoor Navigation, bridges")
+    page.get_by_label("Complaint").fill("Oil at the rod")
+    shot("intake")
+    page.reload()
+    expect(page.get_by_label("Complaint")).to_have_value("Oil at the rod")
+    expect(page.get_by_label("Serial number")).to_have_value("FN-0416")
+    page.get_by_role("link", name="Open it").click()
+    expect(page.get_by_role("region", name="Job")).to_contain_text("job 1008")
+
+
 def test_nonsense_in_a_field_is_told_as_it_is_typed(bench: Page) -> None:
     page = bench
     steps.to_task(page, "identify:gland-ring")

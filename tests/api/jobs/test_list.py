@@ -149,6 +149,14 @@ def test_pages_in_another_order_hold_each_job_once(client: BenchClient, sort: st
     assert [job["id"] for job in seen] == [job["id"] for job in sorted(seen, key=key)]
 
 
+def test_a_serial_is_known_with_its_open_jobs(client: BenchClient) -> None:
+    (unit,) = client.get("/api/jobs/known", params={"serial": " fn-0416"}).json()
+    assert (unit["sheet_key"], unit["serial"]) == ("swing-bridge-ram", "FN-0416")
+    assert [job["serial"] for job in unit["open_jobs"]] == ["FN-0416"]
+    assert client.get("/api/jobs/known", params={"serial": "FN-9999"}).json() == []
+    assert client.get("/api/jobs/known", params={"serial": ""}).status_code == 422
+
+
 @pytest.mark.parametrize("words", ["FN0417", "fn 0417", "FN.0417", "fn-04-17", "0417"])
 def test_a_serial_is_found_however_it_is_written(client: BenchClient, words: str) -> None:
     assert "FN-0417" in {job["serial"] for job in client.get("/api/jobs", params={"q": words}).json()["jobs"]}

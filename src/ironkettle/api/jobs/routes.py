@@ -38,6 +38,7 @@ from ironkettle.store.jobs.rows import open_job
 from ironkettle.store.sheets.rows import latest_sheets
 from ironkettle.store.shop.people import names_of
 from ironkettle.store.shop.settings import settings_in_force
+from ironkettle.store.shop.units import jobs_of_unit, units_of_serial
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
 
@@ -116,6 +117,30 @@ def choices(session: DbSession, caller: Reader) -> JobChoicesOut:
     families = sorted({row.family for row in latest_sheets(session)})
     stages = [NamedOut(key=stage.value, name=word[0].upper() + word[1:]) for stage, word in STAGE_WORD.items()]
     return JobChoicesOut(stages=stages, families=families, people=sorted(names_of(session).values()))
+
+
+class KnownUnitOut(BaseModel):
+    sheet_key: str
+    name: str
+    serial: str
+    customer: str
+    open_jobs: list[JobSummary]
+
+
+@router.get("/known", summary="What is known of a serial before its unit is taken in")
+def known(
+    session: DbSession, caller: Reader, serial: Annotated[str, Query(min_length=1, max_length=120), Plain]
+) -> list[KnownUnitOut]:
+    return [
+        KnownUnitOut(
+            sheet_key=unit.sheet_key,
+            name=unit.name,
+            serial=unit.serial,
+            customer=unit.customer,
+            open_jobs=[JobSummary.of(job) for job in jobs_of_unit(session, unit.id) if not job.released],
+        )
+        for unit in units_of_serial(session, serial)
+    ]
 
 
 @router.post("", summary="Open a job on a build sheet", responses=NOT_THERE | CONFLICT)

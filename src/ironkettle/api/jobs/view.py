@@ -153,15 +153,15 @@ class JobSummary(BaseModel):
     @classmethod
     def of(cls, job: JobRow) -> JobSummary:
         known = {stage.value: word for stage, word in STAGE_WORD.items()}
-        values = {name: getattr(job, name) for name in cls.model_fields if hasattr(job, name)}
         today = now().date()
-        return cls(
-            **values,
-            stage_word=known.get(job.stage, job.stage),
-            waits_word=_WAITS_WORD.get(job.waits, ""),
-            overdue=not job.released and job.promised is not None and job.promised < today,
-            age=f"{(today - job.opened_at.date()).days} d",
-        )
+        worked_out = {
+            "stage_word": known.get(job.stage, job.stage),
+            "waits_word": _WAITS_WORD.get(job.waits, ""),
+            "overdue": not job.released and job.promised is not None and job.promised < today,
+            "age": f"{(today - job.opened_at.date()).days} d",
+        }
+        kept = {name: getattr(job, name) for name in cls.model_fields if name not in worked_out}
+        return cls.model_validate(kept | worked_out)
 
 
 class SigningOut(BaseModel):

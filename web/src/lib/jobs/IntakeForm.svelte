@@ -73,7 +73,7 @@
 				{onkeydown}
 				aria-invalid={fault ? 'true' : undefined}
 			/>
-			<p class={['mt-1 min-h-6 text-sm', fault ? 'text-error' : 'faint']}>{fault ?? text.hint}</p>
+			<p class={['min-h-5 text-sm leading-5', fault ? 'text-error' : 'faint']}>{fault ?? text.hint}</p>
 		</div>
 	{/each}
 	<div class="sm:col-span-2">
@@ -85,7 +85,7 @@
 			maxlength="2000"
 			data-entry
 			bind:value={draft.complaint}></textarea>
-		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'complaint') ? 'text-error' : 'faint']}>
+		<p class={['min-h-5 text-sm leading-5', faultAt(problem, 'complaint') ? 'text-error' : 'faint']}>
 			{faultAt(problem, 'complaint') ?? 'what the customer sees: where it leaks, when, how much'}
 		</p>
 	</div>
@@ -94,7 +94,7 @@
 		<select id="{id}-fluid" class="entry select w-full" data-entry bind:value={draft.fluid}>
 			{#each fluids as fluid (fluid)}<option>{fluid}</option>{/each}
 		</select>
-		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'fluid') ? 'text-error' : 'faint']}>
+		<p class={['min-h-5 text-sm leading-5', faultAt(problem, 'fluid') ? 'text-error' : 'faint']}>
 			{faultAt(problem, 'fluid') ?? 'as the build sheet allows'}
 		</p>
 	</div>
@@ -120,7 +120,7 @@
 				{onkeydown}
 				aria-invalid={fault ? 'true' : undefined}
 			/>
-			<p class={['mt-1 min-h-6 text-sm', fault ? 'text-error' : 'faint']}>
+			<p class={['min-h-5 text-sm leading-5', fault ? 'text-error' : 'faint']}>
 				{fault ?? 'its reading; optional'}
 			</p>
 			{#if fault}
@@ -137,7 +137,7 @@
 			data-entry
 			bind:value={draft.promised}
 		/>
-		<p class={['mt-1 min-h-6 text-sm', faultAt(problem, 'promised') ? 'text-error' : 'faint']}>
+		<p class={['min-h-5 text-sm leading-5', faultAt(problem, 'promised') ? 'text-error' : 'faint']}>
 			{faultAt(problem, 'promised') ?? 'may be left out'}
 		</p>
 	</div>

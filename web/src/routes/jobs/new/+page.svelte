@@ -1,10 +1,11 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
-	import IntakeForm, { emptyIntake } from '$lib/jobs/IntakeForm.svelte';
+	import IntakeForm, { emptyIntake, type IntakeDraft } from '$lib/jobs/IntakeForm.svelte';
 	import { session } from '$lib/session';
-	import { asTyped, newId, ProblemNote, withUnit, usualUnit } from '$lib/shared';
+	import { asTyped, keep, newId, ProblemNote, recall, usualUnit, withUnit } from '$lib/shared';
 
 	type SheetNamed = Pick<Schemas['SheetListed'], 'key' | 'version' | 'name' | 'family'>;
 
@@ -19,7 +20,11 @@
 	/** What the unit's counters count. */
 	const counted = $derived(sheet?.counters ?? []);
 	let search = $state('');
-	let draft = $state(emptyIntake());
+	// What was typed is kept on the device, through a reload and back, until the job is open.
+	const KEPT = 'kettle-intake';
+	const before = recall(KEPT, { sheet: '', draft: {} as Partial<IntakeDraft> });
+	let draft = $state<IntakeDraft>({ ...emptyIntake(), ...before.draft });
+	let known = $state.raw<Schemas['KnownUnitOut'][]>([]);
 	let unit = $state(usualUnit('pressure'));
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
@@ -42,8 +47,30 @@
 		void ask(api.GET('/api/sheets')).then((answer) => {
 			sheets = answer.data;
 			problem = answer.problem;
+			const kept = answer.data?.find((one) => one.key === before.sheet);
+			if (kept && !chosen && !copied && !labelled) void choose(kept);
 		});
 	});
+	$effect(() => keep(KEPT, { sheet: chosen ?? '', draft: $state.snapshot(draft) }));
+	$effect(() => {
+		// Whose serial is known is known: its open job is said before a second one is opened.
+		const serial = draft.serial.trim();
+		if (!serial) {
+			known = [];
+			return;
+		}
+		return asTyped(
+			() => ask(api.GET('/api/jobs/known', { params: { query: { serial } } })),
+			(answer) => (known = answer.data ?? known)
+		);
+	});
+	async function takeOver(unit: Schemas['KnownUnitOut']) {
+		const listed = sheets?.find((one) => one.key === unit.sheet_key);
+		if (listed && chosen !== unit.sheet_key) await choose(listed);
+		draft.unit = unit.name;
+		draft.serial = unit.serial;
+		draft.customer = unit.customer;
+	}
 
 	/** The job this one is a copy of, and which version of its sheet counts where there is a newer one. */
 	let source = $state.raw<Schemas['JobSummary'] | null>(null);
@@ -95,9 +122,13 @@
 		sheet = answer.data as SheetView | null;
 		problem = answer.problem;
 		if (answer.data) {
-			draft.fluid = fluids[0] ?? '';
-			draft.pressure = service.pressure ?? '';
+			if (!fluids.includes(draft.fluid)) draft.fluid = fluids[0] ?? '';
+			if (one.key !== before.sheet || !draft.pressure) draft.pressure = service.pressure ?? '';
 			if (!draft.unit) draft.unit = sheet?.name ?? '';
+			await tick();
+			// The first field that is empty is where the hand goes next.
+			const fields = document.querySelectorAll<HTMLInputElement>('#intake [data-entry]');
+			[...fields].find((field) => !field.value)?.focus();
 		}
 	}
 
@@ -134,14 +165,30 @@
 		);
 		busy = false;
 		problem = answer.problem;
-		if (answer.data) await goto(`/jobs/${answer.data.job.number}`);
+		if (!answer.data) return;
+		const { number } = answer.data.job;
+		draft = emptyIntake();
+		chosen = null;
+		await goto(`/jobs/${number}`);
 	}
 </script>
 
 <svelte:head><title>New job · Iron Kettle</title></svelte:head>
 
-<main class="mx-auto w-full max-w-4xl flex-1 p-4">
-	<h1 class="mb-3 text-4xl font-extrabold">Take a unit in</h1>
+<main class="mx-auto w-full max-w-4xl flex-1 px-4 py-2">
+	<div class="mb-2 flex flex-wrap items-center gap-x-4">
+		<h1 class="text-3xl font-extrabold">Take a unit in</h1>
+		{#if sheet && chosen && !source && !labelled}
+			<strong class="min-w-0 flex-1 text-lg">{sheet.name}</strong>
+			<button
+				class="btn"
+				onclick={() => {
+					chosen = null;
+					sheet = null;
+				}}>Another unit …</button
+			>
+		{/if}
+	</div>
 	{#if source}
 		<p class="panel mb-3 border-l-4 border-l-accent">
 			<strong>A copy of job {source.number}</strong>, {source.unit}, {source.serial}: sizes, answers and tools
@@ -163,25 +210,33 @@
 			</div>
 		</fieldset>
 	{/if}
-	<section class={['panel mb-3', (source || (labelled && chosen)) && 'hidden']} aria-labelledby="which">
+	<section class={['panel mb-3', (source || chosen) && 'hidden']} aria-labelledby="which">
 		<h2 id="which" class="text-2xl font-bold">1. Which unit is it?</h2>
 		<label class="faint block text-sm" for="search"
 			>Find by marking, kit number, family, name, or size as “50 28”</label
 		>
-		<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
+		<form
+			onsubmit={(event) => {
+				event.preventDefault();
+				const first = shown[0];
+				if (first) void choose(first);
+			}}
+		>
+			<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
+		</form>
 		{#if sheets === null}
 			<p>Loading build sheets …</p>
 		{:else}
-			<ul class="space-y-2">
+			<ul class="grid gap-1 sm:grid-cols-2">
 				{#each shown as one (one.key)}
 					<li>
 						<button
-							class="btn btn-block h-auto justify-start py-2 text-left aria-pressed:btn-primary"
-							aria-pressed={chosen === one.key}
+							class="btn btn-block h-auto min-h-11 justify-start px-3 py-1 text-left"
 							onclick={() => choose(one)}
 						>
-							<span
-								><strong>{one.name}</strong><br /><span class="font-normal"
+							<span class="min-w-0"
+								><strong class="block truncate">{one.name}</strong><span
+									class="block truncate text-sm font-normal"
 									>{one.family} · version {one.version}{'by' in one && one.by ? ` · by ${one.by}` : ''}</span
 								></span
 							>
@@ -195,22 +250,47 @@
 	</section>
 	{#if sheet}
 		<form
+			id="intake"
 			class="panel"
 			onsubmit={(event) => {
 				event.preventDefault();
 				void open();
 			}}
 		>
-			<h2 class="text-2xl font-bold">
+			<h2 class="text-xl font-bold">
 				{labelled ? `${sheet.name}: what is wrong with it?` : '2. What is wrong with it?'}
 			</h2>
-			<p class="faint mb-2">
-				Rated {service.pressure}, {fluids.join(' or ')}.
-				{#if Array.isArray(sheet.document.markings)}Marked: {sheet.document.markings.join('; ')}.{/if}
-			</p>
+			<!-- Its room is kept: fields do not move under the hand. -->
+			<div class="mb-1 min-h-14">
+				{#if known.some((unit) => unit.open_jobs.length || unit.customer !== draft.customer)}
+					{#each known as unit (unit.sheet_key)}
+						{#each unit.open_jobs as job (job.id)}
+							<p class="font-semibold text-warning">
+								Job {job.number} on serial {job.serial} is open: {job.stage_word}, {job.next_need}.
+								<a class="link" href="/jobs/{job.number}">Open it</a>
+							</p>
+						{/each}
+						{#if unit.sheet_key !== chosen || unit.name !== draft.unit || unit.customer !== draft.customer}
+							<p>
+								Known here: {unit.name}, {unit.serial}, {unit.customer}.
+								<button type="button" class="btn btn-sm min-h-11" onclick={() => takeOver(unit)}
+									>Fill in</button
+								>
+							</p>
+						{/if}
+					{/each}
+				{:else}
+					<p class="faint">
+						Rated {service.pressure}, {fluids.join(' or ')}.
+						{#if Array.isArray(sheet.document.markings)}Marked: {sheet.document.markings.join('; ')}.{/if}
+					</p>
+				{/if}
+			</div>
 			<IntakeForm bind:draft bind:unit {fluids} counters={counted} {problem} />
 			<ProblemNote {problem} />
-			<button class="btn btn-primary" disabled={busy}>Open the job</button>
+			<div class="action-bar">
+				<button class="btn btn-primary min-h-14 w-full text-lg" disabled={busy}>Open the job</button>
+			</div>
 		</form>
 	{:else}
 		<ProblemNote {problem} />
