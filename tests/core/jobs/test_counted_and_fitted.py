@@ -7,11 +7,12 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RefusedError, RuleError
+from ironkettle.core.jobs import compose_statement
 from ironkettle.core.jobs.kinds.fitting import FITTED
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.task import Status
-from tests.bench import filled
+from tests.bench import Job, filled
 from tests.core.jobs.at_work import at, counted, fields, plugged
 
 
@@ -113,6 +114,42 @@ def test_one_use_is_new_and_what_is_kept_is_kept() -> None:
     assert fields(caught) == ["source"]
     job.do({**new, "source": "stock", "lubricant": "dry"})
     assert "fitted, new from stock, dry" in payload_words(job.resolved, job.entries[-1][0])
+
+
+def band_found(**found: Any) -> Job:
+    """The latch ram with its rod wear band found so, at the fit of it; skipped where nothing is given."""
+    job = at("swing-bridge-ram", "find:rod-band")
+    if found:
+        job.do({"kind": "element_found", "element": "rod-band", **found})
+    else:
+        job.do({"kind": "task_skipped", "task": "find:rod-band", "reason": "came in pieces"})
+    job.walk(until=lambda task: task.key == "fit:rod-band")
+    return job
+
+
+@pytest.mark.parametrize(
+    ("found", "why"),
+    [
+        ({"present": False, "note": "groove empty"}, "was found missing: there is no old one"),
+        ({"present": True, "signs": ["burnt"]}, "was found with a sign on it"),
+        ({}, "nobody has looked at the old rod wear band"),
+    ],
+)
+def test_what_is_gone_spoiled_or_unseen_is_not_fitted_again(found: dict[str, Any], why: str) -> None:
+    job = band_found(**found)
+    fit = job.task("fit:rod-band")
+    with pytest.raises(RuleError, match=why):
+        job.do(filled(fit, reused=True))
+    assert next(ask for ask in fit.asks if ask.field == "reused").right is False
+
+
+def test_a_spoiled_one_is_kept_for_a_reason_that_stands_against_the_release() -> None:
+    job = band_found(present=True, signs="worn_evenly")
+    with pytest.raises(RuleError, match="only a written reason"):
+        job.do(filled(job.task("fit:rod-band"), reused=True, against="ok"))
+    job.do(filled(job.task("fit:rod-band"), reused=True, against="within its limit, measured 2.4 mm"))
+    told = compose_statement(job.case(), job.tasks())
+    assert any("the old one is kept, found with a sign on it" in line and "measured 2.4 mm" in line for line in told)
 
 
 @pytest.mark.parametrize(

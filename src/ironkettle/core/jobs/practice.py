@@ -33,6 +33,18 @@ def _is_renewed_by_choice(at: ElementAt) -> bool:
     return at.one_use and at.spec.one_use is None
 
 
+def was_missing(case: Case, at: ElementAt) -> bool:
+    """Whether there was none when the unit was opened: then there is no old one."""
+    found = case.state.get(FOUND, at.key)
+    return found is not None and not found.present
+
+
+def signs_on(case: Case, at: ElementAt) -> str:
+    """What was seen on the old one, in words; empty where it was not looked at, or nothing was seen."""
+    found = case.state.get(FOUND, at.key)
+    return "" if found is None else ", ".join(sign.words for sign in found.signs if sign is not Sign.NONE)
+
+
 def may_be_kept(case: Case, at: ElementAt) -> bool:
     """Whether the old one may go back: where neither sheet nor kind forbid it, or where the shop keeps what looks sound."""
     if not at.one_use:

@@ -29,11 +29,12 @@ from ironkettle.core.jobs.kinds.base import (
     offset_words,
     zone_choices,
 )
+from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.lubricating import check_fitting_lubricant, lubricant_choices, proposed_lubricant
-from ironkettle.core.jobs.practice import may_be_kept, practice_of
+from ironkettle.core.jobs.practice import may_be_kept, practice_of, signs_on, was_missing
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.screen import PlainScreen, Screen
 from ironkettle.core.jobs.shortage import refuse_short
@@ -78,6 +79,7 @@ FITTED: Book[str, ElementFitted] = Book("fitted")
 
 # A depth is read with a depth gauge on rubber: so far from what the sheet gives it still is that.
 _DEPTH_SHARE = 0.2
+_SHORTEST_REASON = 5
 
 
 def _check(case: Case, payload: ElementFitted) -> None:
@@ -87,10 +89,8 @@ def _check(case: Case, payload: ElementFitted) -> None:
     for ask in _asks_of_origin(case, at):
         if ask.field == "reused" and ask.proposed is None and payload.reused is None:
             raise not_answered("reused", ask.label, "yes", "no")
-    if payload.reused and not may_be_kept(case, at):
-        only = at.spec.one_use or not case.tables.settings.follows("seals", 1)
-        why = "is for one use only" if only else "does not look sound"
-        raise fault("reused", f"the {name} {why}; fit a new one", "a new part")
+    if payload.reused:
+        _check_kept(case, at, payload.against)
     _check_facing(case, at, payload)
     if not payload.reused:
         refuse_short(case, payload.element, name)
@@ -107,6 +107,22 @@ def _check(case: Case, payload: ElementFitted) -> None:
     check_fitting_lubricant(case, at, payload.lubricant, payload.against)
     if at.spec.marks:
         check_confirmed("marks", payload.marks, f"the {name} does not lie as marked: {', '.join(at.spec.marks)}")
+
+
+def _check_kept(case: Case, at: ElementAt, against: str) -> None:
+    """Raises RuleError for an old one that was not there, may not be kept, or was found with a sign and is kept without a reason."""
+    name = at.spec.name
+    if was_missing(case, at):
+        raise fault("reused", f"the {name} was found missing: there is no old one; fit a new one", "a new part")
+    if not may_be_kept(case, at):
+        only = at.spec.one_use or not case.tables.settings.follows("seals", 1)
+        why = "is for one use only" if only else "does not look sound"
+        raise fault("reused", f"the {name} {why}; fit a new one", "a new part")
+    if not case.state.has(FOUND, at.key):
+        raise fault("reused", f"nobody has looked at the old {name}: record first how it came off", "a new part")
+    if (signs := signs_on(case, at)) and len(against) < _SHORTEST_REASON:
+        text = f"the {name} was found with a sign on it ({signs}): fit a new one; only a written reason overrules this"
+        raise fault("against", text, "why it is kept")
 
 
 def _check_facing(case: Case, at: ElementAt, payload: ElementFitted) -> None:
@@ -247,12 +263,17 @@ _SOURCES = (Choice("stock", "From the shop's stock"), Choice("ordered", "Ordered
 def _asks_of_origin(case: Case, at: ElementAt) -> Iterator[Ask]:
     """Whether the old one is kept, and where a new one comes from that is in no kit: nobody knows that but the hand."""
     in_kit = bool(case.resolved.lines_of(at.key))
+    spoiled = was_missing(case, at) or bool(signs_on(case, at)) or not case.state.has(FOUND, at.key)
     if not at.one_use:
-        yield Ask("reused", Read.YES_NO, f"Is the old {at.spec.name} fitted again?", right=not in_kit)
+        yield Ask("reused", Read.YES_NO, f"Is the old {at.spec.name} fitted again?", right=not in_kit and not spoiled)
+        if signs_on(case, at):
+            yield Ask("against", Read.TEXT, "Why the old one is kept all the same", optional=True)
     elif may_be_kept(case, at):
         yield Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False)
     if not in_kit:
-        yield Ask("source", Read.CHOICE, "Where is the new one from?", _SOURCES, optional=not at.one_use)
+        yield Ask(
+            "source", Read.CHOICE, "Where is the new one from?", _SOURCES, optional=not at.one_use and not spoiled
+        )
 
 
 def _words(resolved: Resolved, payload: ElementFitted) -> str:
@@ -274,7 +295,10 @@ def _words(resolved: Resolved, payload: ElementFitted) -> str:
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for key, fitted in case.state.book(FITTED).items():
         at = case.resolved.elements.get(key)
-        if fitted.value.against and at is not None:
+        if fitted.value.against and at is not None and fitted.value.reused:
+            signs = signs_on(case, at)
+            yield f"{at.spec.name}: the old one is kept{f', found with a sign on it ({signs})' if signs else ''}: {fitted.value.against}."
+        elif fitted.value.against and at is not None:
             yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant or _DRY)} against the build sheet: {fitted.value.against}."
     yield from (f"{words}." for words in attacked_seals(case))
 
