@@ -143,6 +143,20 @@ def test_what_is_gone_spoiled_or_unseen_is_not_fitted_again(found: dict[str, Any
     assert next(ask for ask in fit.asks if ask.field == "reused").right is False
 
 
+def test_a_second_look_does_not_wipe_a_sign_out() -> None:
+    job = band_found(present=True, signs="burnt")
+    job.do({"kind": "element_found", "element": "rod-band", "present": True, "signs": "none"})
+    with pytest.raises(RuleError, match="was found with a sign on it"):
+        job.do(filled(job.task("fit:rod-band"), reused=True))
+
+
+def test_a_reason_for_the_old_one_says_nothing_of_its_lubricant() -> None:
+    job = band_found(present=True, signs="worn_evenly")
+    job.do(filled(job.task("fit:rod-band"), reused=True, against="within its limit, measured 2.4 mm"))
+    told = compose_statement(job.case(), job.tasks())
+    assert not any("against the build sheet" in line for line in told)
+
+
 def test_a_spoiled_one_is_kept_for_a_reason_that_stands_against_the_release() -> None:
     job = band_found(present=True, signs="worn_evenly")
     with pytest.raises(RuleError, match="only a written reason"):

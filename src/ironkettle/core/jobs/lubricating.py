@@ -102,6 +102,14 @@ def refused_lubricant(case: Case, at: ElementAt, lubricant: Lubricant) -> tuple[
     )
 
 
+def is_refused_word(case: Case, at: ElementAt, word: str) -> bool:
+    """Whether a word of a record names a lubricant that may not go on an element, or none of the list, as older records do."""
+    try:
+        return bool(refused_lubricant(case, at, find_lubricant(word, own=case.lubricants)))
+    except RuleError:
+        return True
+
+
 def check_fitting_lubricant(case: Case, at: ElementAt, word: str, against: str) -> None:
     """Raises RuleError for a word that is in no list, and for what compound or duty forbid.
 

@@ -40,9 +40,13 @@ def was_missing(case: Case, at: ElementAt) -> bool:
 
 
 def signs_on(case: Case, at: ElementAt) -> str:
-    """What was seen on the old one, in words; empty where it was not looked at, or nothing was seen."""
-    found = case.state.get(FOUND, at.key)
-    return "" if found is None else ", ".join(sign.words for sign in found.signs if sign is not Sign.NONE)
+    """What was seen on the old one, in words; empty where it was not looked at, or nothing was seen.
+
+    As it came off first and as it was looked at last: a second look does not wipe a sign out.
+    """
+    first, last = case.state.first(FOUND).get(at.key), case.state.get(FOUND, at.key)
+    looks = [*(first.value.signs if first else ()), *(last.signs if last else ())]
+    return ", ".join(dict.fromkeys(sign.words for sign in looks if sign is not Sign.NONE))
 
 
 def may_be_kept(case: Case, at: ElementAt) -> bool:

@@ -33,7 +33,12 @@ from ironkettle.core.jobs.kinds.find import FOUND
 from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.jobs.kinds.skip import is_skipped
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.lubricating import check_fitting_lubricant, lubricant_choices, proposed_lubricant
+from ironkettle.core.jobs.lubricating import (
+    check_fitting_lubricant,
+    is_refused_word,
+    lubricant_choices,
+    proposed_lubricant,
+)
 from ironkettle.core.jobs.practice import may_be_kept, practice_of, signs_on, was_missing
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
 from ironkettle.core.jobs.screen import PlainScreen, Screen
@@ -96,7 +101,7 @@ def _check(case: Case, payload: ElementFitted) -> None:
         refuse_short(case, payload.element, name)
         if payload.source is None and not case.resolved.lines_of(payload.element):
             text = f"the {name} is in no kit: where is the new one from?"
-            raise fault("source", text, *(_source.key for _source in _SOURCES))
+            raise fault("source", text, *(source.key for source in _SOURCES))
     sized = case.state.has(SIZES, payload.element) or is_skipped(case.state, f"identify:{payload.element}")
     if at.spec.identify and not sized:
         raise RefusedError("blocked", f"choose the size of the {name} first")
@@ -295,10 +300,13 @@ def _words(resolved: Resolved, payload: ElementFitted) -> str:
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     for key, fitted in case.state.book(FITTED).items():
         at = case.resolved.elements.get(key)
-        if fitted.value.against and at is not None and fitted.value.reused:
-            signs = signs_on(case, at)
-            yield f"{at.spec.name}: the old one is kept{f', found with a sign on it ({signs})' if signs else ''}: {fitted.value.against}."
-        elif fitted.value.against and at is not None:
+        if not fitted.value.against or at is None:
+            continue
+        signs = signs_on(case, at) if fitted.value.reused else ""
+        if signs:
+            yield f"{at.spec.name}: the old one is kept, found with a sign on it ({signs}): {fitted.value.against}."
+        # One reason may stand for both.
+        if not signs or is_refused_word(case, at, fitted.value.lubricant or _DRY):
             yield f"{at.spec.name} fitted with {lubricant_words(fitted.value.lubricant or _DRY)} against the build sheet: {fitted.value.against}."
     yield from (f"{words}." for words in attacked_seals(case))
 
