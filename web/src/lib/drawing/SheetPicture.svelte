@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
 	import Dimensions from './Dimensions.svelte';
+	import PointMarks from './PointMarks.svelte';
 	import { cornersOf, letterOf, polygon, spread, textMiddle } from './paint';
 	import {
 		AMONG_OTHERS,
@@ -213,19 +214,7 @@
 			class="drawing-word middle">{words}</text
 		>
 	{/each}
-	{#each points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0)) as point (point.part + point.point)}
-		{@const [z, r] = point.at as [number, number]}
-		<g class="point" data-good={point.good === null ? undefined : point.good}>
-			<path d="M {z} {-r} l {letter * 0.9} {-letter * 1.6} h {-letter * 1.8} Z" />
-			<text
-				x={textMiddle(z, point.words, letter, frame)}
-				y={-r - letter * 2}
-				font-size={letter}
-				class="drawing-word middle">{point.words}</text
-			>
-			<title>{point.ask}</title>
-		</g>
-	{/each}
+	<PointMarks points={points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0))} {frame} {letter} />
 	{#each picture.stations as one, index (one.key)}
 		{@const [z0, r0, z1, r1] = one.box as [number, number, number, number]}
 		{@const x = bubbles[numbered.indexOf(one)] ?? 0}
@@ -268,16 +257,6 @@
 </svg>
 
 <style>
-	.point path {
-		fill: var(--color-info);
-		stroke: var(--color-base-100);
-	}
-	.point[data-good='true'] path {
-		fill: var(--color-success);
-	}
-	.point[data-good='false'] path {
-		fill: var(--color-error);
-	}
 	path,
 	polygon,
 	line:not(.hatch),

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { api, ask, type Schemas } from '$lib/api';
 	import { Caution, ProblemNote } from '$lib/shared';
 	import { TakeReading } from '$lib/stand';
 	import { TrialVerdict } from '$lib/trials';
+	import ActionBar from './ActionBar.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
@@ -54,9 +54,6 @@
 		if (asShould) Object.assign(form.values, asShould.values);
 		if (await form.record(gaugeUsed())) onDone();
 	}
-	const focusWhenShould = (node: HTMLElement) => {
-		if (focused && asShould) node.focus();
-	};
 </script>
 
 <div class={['grid items-start gap-4', last && 'xl:grid-cols-2']}>
@@ -119,20 +116,11 @@
 		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-		<div class="action-bar">
-			<button
-				class="btn btn-primary h-auto min-h-14 w-full py-2 text-lg"
-				aria-busy={form.busy}
-				aria-disabled={form.settling || undefined}
-				{@attach focusWhenShould}
-			>
-				<Check size={26} class="shrink-0" aria-hidden="true" />{asShould
-					? asShould.words
-					: runs.length
-						? 'Judge another run'
-						: 'Judge this run'}
-			</button>
-		</div>
+		<ActionBar
+			{form}
+			says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}
+			focused={focused && asShould !== null}
+		/>
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center font-semibold">Procedure, step by step</summary>
 			<ol class="ml-6 list-decimal">

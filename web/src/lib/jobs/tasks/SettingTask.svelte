@@ -11,6 +11,7 @@
 	import { TurnDial } from '$lib/torque';
 	import { Curve, TrialVerdict } from '$lib/trials';
 	import { drawingPlace } from '../place.svelte';
+	import ActionBar from './ActionBar.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
@@ -256,15 +257,7 @@
 				/>
 			{/each}
 			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-			<div class="action-bar">
-				<button
-					class="btn btn-primary min-h-14 w-full text-lg"
-					aria-busy={form.busy}
-					aria-disabled={form.settling || undefined}
-				>
-					<Check size={26} aria-hidden="true" />{task.action}
-				</button>
-			</div>
+			<ActionBar {form} says={task.action} />
 		</form>
 	{/if}
 </div>

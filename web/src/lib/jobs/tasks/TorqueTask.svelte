@@ -1,5 +1,4 @@
 <script lang="ts">
-	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
@@ -17,6 +16,7 @@
 	import { AdapterPick, BoltPattern } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
 	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
+	import ActionBar from './ActionBar.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
@@ -165,15 +165,7 @@
 		{/each}
 	</div>
 	{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
-	<div class="action-bar">
-		<button
-			class="btn btn-primary min-h-14 w-full text-lg"
-			aria-busy={form.busy}
-			aria-disabled={form.settling || stopped || undefined}
-		>
-			<Check size={26} aria-hidden="true" />{task.action}
-		</button>
-	</div>
+	<ActionBar {form} says={task.action} {stopped} />
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
 	<p class="faint text-sm">

@@ -3,12 +3,12 @@
 </script>
 
 <script lang="ts">
-	import Check from '@lucide/svelte/icons/check';
 	import { untrack } from 'svelte';
 	import { AskField } from '$lib/asks';
 	import { ProblemNote } from '$lib/shared';
 	import { BoltPattern, TurnDial } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
+	import ActionBar from './ActionBar.svelte';
 	import { TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
@@ -78,16 +78,6 @@
 		/>
 	{/each}
 	{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-	<div class="action-bar">
-		<button
-			class="btn btn-primary min-h-14 w-full text-lg"
-			aria-busy={form.busy}
-			aria-disabled={form.settling || undefined}
-		>
-			<Check size={26} aria-hidden="true" />{count > 1 && next !== null
-				? `Number ${next} is done`
-				: task.action}
-		</button>
-	</div>
+	<ActionBar {form} says={count > 1 && next !== null ? `Number ${next} is done` : task.action} />
 </form>
 {#each screen.findings as finding (finding)}<p class="faint">{finding}</p>{/each}
