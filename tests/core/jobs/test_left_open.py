@@ -71,3 +71,11 @@ def test_counts_stand_in_the_log_with_their_seconds() -> None:
     job.walk(until=lambda task: task.key == "test:strokes:as_left")
     job.take(job.task("test:strokes:as_left"))
     assert "counts 8 at 15 s, 8 at 30 s" in payload_words(job.resolved, job.entries[-1][0])
+
+
+def test_nothing_is_off_centre_on_a_seal_that_has_nothing_off_centre() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "fit:rod-lip")
+    with pytest.raises(RuleError) as caught:
+        job.do(filled(job.task("fit:rod-lip")) | {"offset": "as_must"})
+    assert [fault.field for fault in caught.value.faults] == ["offset"]
