@@ -81,6 +81,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("GET", "/api/sheets/swing-bridge-ram/2/changes"): (ALL, None),
     ("GET", "/api/sheets/swing-bridge-ram/2/export"): (ALL, None),
     ("GET", "/api/jobs"): (ALL, None),
+    ("GET", "/api/jobs/known?serial=FN-1&unit=ram"): (ALL, None),
     ("POST", "/api/jobs"): (
         WORKERS,
         {
@@ -151,7 +152,8 @@ def routes(app: FastAPI) -> set[tuple[str, str]]:
 
 
 def shape(path: str, known: set[str]) -> str:
-    """The route a filled-in path belongs to."""
+    """The route a filled-in path belongs to, whatever it is asked for."""
+    path = path.partition("?")[0]
     if path in known:
         return path
     parts = path.split("/")
