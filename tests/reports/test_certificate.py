@@ -52,7 +52,7 @@ def test_it_tells_what_was_found_left_read_and_by_whom(worked: Job) -> None:
     text = text_of(certificate_pdf(certified(worked)))
     for wanted in (
         "NOT RELEASED",
-        "Draft: Repaired as recorded, and tested, and fit for service.",
+        "Draft, not signed: Repaired as recorded, and tested, and fit for service.",
         "Leak at the rod 12 drops per minute 0 drops per minute",
         "rod lip seal was found reversed",
         "missing",
@@ -61,7 +61,7 @@ def test_it_tells_what_was_found_left_read_and_by_whom(worked: Job) -> None:
         "1: 170 N·m",
         "Hold on the rod side: PASS",
         "limit 0.5 ml/min",
-        "Worked on by: Bede Harrowgate",
+        "Worked on by Bede Harrowgate",
         "ab" * 32,
         "licensed practice win",
     ):

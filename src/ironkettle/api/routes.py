@@ -1,7 +1,7 @@
 """Every route of the API, in the order in which addresses are tried."""
 
 from ironkettle.api.base import health, quantities
-from ironkettle.api.jobs import handover, photos, plans, record, recordings, runs
+from ironkettle.api.jobs import certificate, handover, photos, plans, record, recordings, runs
 from ironkettle.api.jobs import routes as jobs
 from ironkettle.api.machine import adjusters, cylinders, pressure_tests, stand, tightening
 from ironkettle.api.sealing import compounds, facing, failures, grooves, ring_chart, rings, seals
@@ -9,6 +9,7 @@ from ironkettle.api.sheets import check
 from ironkettle.api.sheets import routes as sheets
 from ironkettle.api.shop import (
     calendar,
+    letterhead,
     lubricants,
     orders,
     people,
@@ -39,6 +40,7 @@ ROUTERS = tuple(
         pressure_tests,
         stand,
         shop_settings,
+        letterhead,
         lubricants,
         ring_puzzles,
         orders,
@@ -54,6 +56,7 @@ ROUTERS = tuple(
         sheets,
         jobs,
         record,
+        certificate,
         runs,
         handover,
         photos,

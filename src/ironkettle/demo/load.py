@@ -14,12 +14,14 @@ from ironkettle.core.jobs import next_task, read_payload
 from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.sheets.document.text import read_document
+from ironkettle.core.shop.letterhead import Letterhead
 from ironkettle.core.shop.people import Authority, Role
 from ironkettle.demo.simulated import from_stand, simulated_trace
 from ironkettle.demo.walker import filled
 from ironkettle.store.jobs.logs import NewEntry, append_entry
 from ironkettle.store.jobs.rows import open_job
 from ironkettle.store.sheets.rows import add_sheet, load_sheet
+from ironkettle.store.shop.letterhead import keep_letterhead
 from ironkettle.store.shop.people import AuthorisationRow, Person, all_people, find_person, set_secret
 from ironkettle.store.shop.settings import settings_in_force
 from ironkettle.store.shop.stock import StockItem
@@ -29,6 +31,7 @@ from ironkettle.store.shop.units import CounterRow, register, update_dues
 
 _HERE = Path(__file__).parent
 _MOST_ENTRIES = 400
+_LEAD = "tamsin"
 _NAMESPACE = uuid.UUID("6b1f6e8a-6f4e-5a34-9c61-0d3c7f6a9a11")
 
 
@@ -42,6 +45,7 @@ def load_demo(session: Session) -> bool:
         add_sheet(session, Sheet.model_validate(read_document(path.read_text(encoding="utf-8"))))
     for person in workshop["people"]:
         _load_person(session, person)
+    keep_letterhead(session, Letterhead.model_validate(workshop["letterhead"]), _LEAD, datetime.now(UTC))
     session.add_all(WrenchTool(**wrench) for wrench in workshop["wrenches"])
     session.add_all(GaugeTool(**gauge) for gauge in workshop["gauges"])
     session.add_all(StockItem(**item) for item in workshop["stock"])

@@ -54,4 +54,4 @@ class Puzzle(BaseModel):
 def puzzles() -> tuple[Puzzle, ...]:
     """All puzzles shipped with the application, in their order."""
     document = read_document(_FILE.read_text(encoding="utf-8"), "puzzles")
-    return tuple(Puzzle.model_validate(one) for one in document["puzzles"])
+    return tuple(Puzzle.model_validate(puzzle) for puzzle in document["puzzles"])

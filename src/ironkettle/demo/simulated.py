@@ -48,12 +48,12 @@ def from_stand(answer: Any) -> Any:
     Raises LookupError for something the stand cannot read.
     """
     if isinstance(answer, list):
-        return [from_stand(one) for one in answer]
+        return [from_stand(item) for item in answer]
     if not isinstance(answer, dict):
         return answer
     wanted = answer.get("from_stand")
     if wanted is None:
-        return {key: from_stand(one) for key, one in answer.items()}
+        return {key: from_stand(value) for key, value in answer.items()}
     stand = Stand(RIGS[wanted["rig"]](), dict(wanted["dials"]))
     stand.raise_to(read_gauge_pressure(wanted["raise"], "raise"), 1)
     return _READ[wanted["read"]](stand, wanted)

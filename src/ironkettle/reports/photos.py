@@ -22,7 +22,7 @@ class _Photo(Flowable):  # type: ignore[misc]
 
     def __init__(self, content: bytes, photo: PhotoTaken, wide: float) -> None:
         super().__init__()
-        self._reader, self._told = ImageReader(io.BytesIO(content)), photo
+        self._reader, self._photo = ImageReader(io.BytesIO(content)), photo
         width, height = self._reader.getSize()
         scale = min(wide / width, _MOST_HIGH / height)
         self.width, self.height = width * scale, height * scale
@@ -36,7 +36,7 @@ class _Photo(Flowable):  # type: ignore[misc]
         canvas.setStrokeColor(FAIL)
         canvas.setFillColor(FAIL)
         canvas.setLineWidth(2)
-        for arrow in self._told.arrows:
+        for arrow in self._photo.arrows:
             (x0, y0), (x1, y1) = (self._at(arrow.start), self._at(arrow.end))
             canvas.line(x0, y0, x1, y1)
             canvas.circle(x1, y1, 3, fill=1)
@@ -52,8 +52,8 @@ class _Photo(Flowable):  # type: ignore[misc]
 def photos_section(chosen: Sequence[PhotoTaken], pictures: Mapping[str, bytes]) -> list[Flowable]:
     """The photos of an order, two in a row: those of the same place before and after stand beside each other."""
     there = sorted(
-        (one for one in chosen if str(one.photo) in pictures),
-        key=lambda one: (one.about or "", one.time == "after"),
+        (picture for picture in chosen if str(picture.photo) in pictures),
+        key=lambda picture: (picture.about or "", picture.time == "after"),
     )
     if not there:
         return []

@@ -12,11 +12,11 @@ from ironkettle.reports.style import FAINT
 
 
 def practice_section(case: Case) -> list[Flowable]:
-    """Each choice of the shop in force on the day the job was opened, with the other ways in a line."""
+    """Each choice of the shop in force on the day the job was opened, a line each."""
     tasks = tasks_of(case)
     if ending_of(case.state) is not None:
         tasks = tuple(task for task in tasks if task.status is Status.DONE)
     held = practices_in(case, tasks)
     if not held:
         return []
-    return [title("Practice options of the shop"), *(paragraph(one.sentence, 7.5, colour=FAINT) for one in held)]
+    return [title("Practice options of the shop"), *(paragraph(option.line, 7.5, colour=FAINT) for option in held)]

@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from datetime import date
+from datetime import datetime
 from typing import Protocol
 
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
-from ironkettle.core.base.dates import shown_day, shown_moment
 from ironkettle.core.base.quantities import read_gauge_pressure
 from ironkettle.core.jobs import Mark, Resolved, Run, State
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.runs import Judgement
+from ironkettle.core.jobs.summary import VERDICT_SHOWN, gauge_words
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.reports.pieces import WIDTH, paragraph, table, title
 from ironkettle.reports.style import FAIL, FAINT, PASS
 from ironkettle.reports.trace import trace_drawing
-
-_WORD = {"pass": "passed", "fail": "failed", "undecided": "undecided", "invalid": "cannot be judged"}
 
 
 class Report(Protocol):
@@ -35,10 +33,12 @@ class Report(Protocol):
 
     def who(self, mark: Mark) -> str: ...
 
+    def when(self, moment: datetime) -> str: ...
+
 
 def tests_section(report: Report) -> list[Flowable]:
     """Every run that was closed, the failed and undecided ones too."""
-    parts: list[Flowable] = _found_and_left(report)
+    parts: list[Flowable] = []
     for test in report.resolved.sheet.tests:
         runs = [run for run in report.state.runs_of(test.key) if run.closed is not None]
         if not runs:
@@ -50,31 +50,10 @@ def tests_section(report: Report) -> list[Flowable]:
     return [title("Tests"), *parts] if parts else []
 
 
-def _found_and_left(report: Report) -> list[Flowable]:
-    """Figures read as found and again as left, side by side."""
-    rows = [["As found and as left", "Found", "Left", "Allowed"]]
-    for test in report.resolved.sheet.tests:
-        found, left = (_last(report, test.key, when) for when in ("as_found", "as_left"))
-        if found is None or left is None:
-            continue
-        before = {result.key: result for result in found.results}
-        for result in left.results:
-            if result.key in before:
-                rows.append(
-                    [f"{test.name}: {result.name.lower()}", before[result.key].shown, result.shown, result.within or ""]
-                )
-    return [table(rows, (0.4, 0.2, 0.2, 0.2))] if len(rows) > 1 else []
-
-
-def _last(report: Report, test: str, when: str) -> Judgement | None:
-    runs = [run for run in report.state.runs_of(test, when) if run.counts]
-    return runs[-1].judgement if runs else None
-
-
 def _run(report: Report, run: Run, name: str) -> list[Flowable]:
     gauge = run.gauge
-    tool = f"{tool_words(gauge.name, gauge.accuracy_pct, gauge.calibration, gauge.calibrated_until)}; " if gauge else ""
-    by = f"{tool}{report.who(run.mark)}, {shown_moment(run.mark.when)}"
+    tool = f"{gauge_words(gauge)}; " if gauge else ""
+    by = f"{tool}{report.who(run.mark)}, {report.when(run.mark.when)}"
     if run.abandoned:
         return [paragraph(f"{name}: abandoned, {run.note}", 8.5, bold=True, colour=FAIL), paragraph(by, 8)]
     found = run.judgement
@@ -111,13 +90,7 @@ def _figures(found: Judgement) -> list[Flowable]:
     """Every figure a run came to, with its doubt and what it was held against."""
     rows = [["Figure", "Found", "95 %", "Allowed", ""]]
     for result in found.results:
-        mark = "" if result.verdict is None else _WORD[result.verdict]
+        mark = "" if result.verdict is None else VERDICT_SHOWN[result.verdict]
         rows.append([result.name, result.shown, result.interval or "", result.within or "", mark])
     words = [paragraph(text, 7.5, colour=FAINT) for text in found.words]
     return [table(rows, (0.28, 0.16, 0.24, 0.22, 0.1)) if len(rows) > 1 else Spacer(0, 0), *words]
-
-
-def tool_words(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
-    """A wrench or gauge with its accuracy and calibration."""
-    known = ", ".join(part for part in (calibration, f"valid to {shown_day(until)}" if until else None) if part)
-    return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"

@@ -20,9 +20,7 @@ def trace_drawing(
     drawing = Drawing(width, height)
     points = thinned([sample.t for sample in samples], [sample.pressure * 10 for sample in samples], 2 * _COLUMNS)
     times, bars = [t for t, _ in points], [bar for _, bar in points]
-    low, high = min(*bars, wanted_bar), max(*bars, wanted_bar)
-    margin = max((high - low) * 0.15, 0.5)
-    low, high = low - margin, high + margin
+    low, high = _margins(bars, wanted_bar)
     span = max(times[-1] - times[0], 1e-9)
 
     def x(t: float) -> float:
@@ -47,6 +45,33 @@ def trace_drawing(
     drawing.add(Line(_LEFT, _BOTTOM, _LEFT, height - _TOP, strokeColor=INK, strokeWidth=0.6))
     line = [value for t, bar in points for value in (x(t), y(bar))]
     drawing.add(PolyLine(line, strokeColor=COPPER, strokeWidth=1.1))
+    return drawing
+
+
+def _margins(bars: Sequence[float], wanted_bar: float) -> tuple[float, float]:
+    """From where to where the pressure is drawn, so that the noise of a gauge stays a line. [bar]"""
+    low, high = min(*bars, wanted_bar), max(*bars, wanted_bar)
+    margin = max((high - low) * 0.15, 0.5)
+    return low - margin, high + margin
+
+
+def trace_thumbnail(samples: Sequence[Sample], wanted_bar: float, width: float, height: float) -> Drawing:
+    """The trace in small, without figures: the pressure, and the wanted one as a line. [bar, pt]"""
+    points = thinned([sample.t for sample in samples], [sample.pressure * 10 for sample in samples], int(width))
+    times, bars = [t for t, _ in points], [bar for _, bar in points]
+    low, high = _margins(bars, wanted_bar)
+    span, reach = max(times[-1] - times[0], 1e-9), max(high - low, 1e-9)
+    drawing = Drawing(width, height)
+    drawing.add(Rect(0, 0, width, height, fillColor=None, strokeColor=RULE, strokeWidth=0.4))
+
+    def y(bar: float) -> float:
+        return 2 + (bar - low) / reach * (height - 4)
+
+    drawing.add(
+        Line(0, y(wanted_bar), width, y(wanted_bar), strokeColor=FAINT, strokeWidth=0.5, strokeDashArray=[2, 2])
+    )
+    line = [value for t, bar in points for value in ((t - times[0]) / span * width, y(bar))]
+    drawing.add(PolyLine(line, strokeColor=COPPER, strokeWidth=0.9))
     return drawing
 
 

@@ -104,7 +104,7 @@ def test_a_change_that_brings_its_own_hash_shows_all_the_same(texts: list[str], 
 )
 def test_a_column_that_says_otherwise_shows(column: str, value: object) -> None:
     links, head = sealed(["turned", "cleaned"])
-    links[1] = replace(links[1], beside={**links[1].beside, column: value})
+    links[1] = replace(links[1], row={**links[1].row, column: value})
     (broken,) = check_chain(JOB, links, head)
     assert broken.seq == 2
     assert column in broken.reason

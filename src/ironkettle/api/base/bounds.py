@@ -59,7 +59,7 @@ class BoundedHttp(H11Protocol):
         """Count this among the idle of its address; too many of them cost the oldest, so that they stop nobody."""
         idle = self._idle.setdefault(self._address, {})
         idle[self] = self.loop.time()
-        everywhere = sum(len(one) for one in self._idle.values())
+        everywhere = sum(len(times) for times in self._idle.values())
         if len(idle) <= MOST_IDLE_AN_ADDRESS and everywhere <= MOST_IDLE:
             return
         oldest, since = next(iter(max(self._idle.values(), key=len).items()))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field, ValidationError
 
 from ironkettle.api.base.deps import DbSession, JobShop, now
@@ -22,7 +22,6 @@ from ironkettle.api.jobs.view import (
     job_view,
     meanwhile,
     tasks_out,
-    told_at_release,
 )
 from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.api.shop.people import Secret
@@ -30,21 +29,14 @@ from ironkettle.core.base.errors import fault
 from ironkettle.core.base.text import spelled_out
 from ironkettle.core.jobs import (
     AnyPayload,
-    compose_statement,
     needs_signature,
     payload_words,
     read_payload,
-    tasks_of,
 )
 from ironkettle.core.jobs.editable import asked_of
 from ironkettle.core.jobs.kinds.base import Reason
-from ironkettle.core.jobs.kinds.photo import PHOTOS
-from ironkettle.reports.label import label_svg
-from ironkettle.store.jobs.cases import run_samples
 from ironkettle.store.jobs.logs import NewEntry, append_entry, check_log
-from ironkettle.store.jobs.photos import find_photo
 from ironkettle.store.jobs.rows import Page, find_job
-from ironkettle.store.shop.people import names_of
 from ironkettle.store.shop.trail import leave_trail
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES | GUARDED)
@@ -186,31 +178,3 @@ def seal(job_id: UUID, session: DbSession, caller: Reader) -> SealOut:
         head=job.head,
         broken=[BrokenLinkOut(seq=link.seq, reason=link.reason) for link in broken],
     )
-
-
-@router.get(
-    "/{job_id}/certificate.pdf",
-    summary="The certificate; marked as a draft before release",
-    responses=NOT_THERE | CONFLICT,
-)
-def certificate(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
-    # Late, because the PDF library is heavy and a start does not need it.
-    from ironkettle.reports.certificate import Certified, certificate_pdf
-
-    job = job_of(session, job_id)
-    case = case_for(session, job, shop, caller)
-    statement = told_at_release(session, job, case) or compose_statement(case, tasks_of(case))
-    traces = {key: run_samples(session, job_id, key) for key, run in case.state.runs.items() if run.count}
-    chosen = [one.value.photo for one in case.state.book(PHOTOS).values() if one.value.on_certificate]
-    pictures = {str(key): row.image for key in chosen if (row := find_photo(session, key)) is not None}
-    content = certificate_pdf(Certified(job.number, job.head, case, statement, names_of(session), traces, pictures))
-    name = f"certificate-{job.number}.pdf"
-    return Response(
-        content, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}"'}
-    )
-
-
-@router.get("/{job_id}/label.svg", summary="A label with the job's number and seal as a QR code", responses=NOT_THERE)
-def label(job_id: UUID, session: DbSession, caller: Reader) -> Response:
-    job = job_of(session, job_id)
-    return Response(label_svg(job.number, job.serial, job.head), media_type="image/svg+xml")

@@ -136,7 +136,7 @@ def _gone_on(recording: Recording, row: RecordingRow, chunks: list[RecordedChunk
     recording.times.extend(reading.t_s for reading in read)
     recording.pressures.extend(reading.pressure_mpa for reading in read)
     recording.beat = beat_of_chunks(recording.plan, chunks)
-    recording.said = [Trouble(one["key"], one["at"], one["says"], one["ends"]) for one in row.said]
+    recording.said = [Trouble(event["key"], event["at"], event["says"], event["ends"]) for event in row.said]
     if not read:
         return
     gap = (now() - chunks[-1].at).total_seconds()
@@ -149,7 +149,8 @@ def plan_of(stand: StandMap, pressure: str, asked: float | None, reach: float) -
     warm = stand.channel_of(Reads.TEMPERATURE)
     number = stand.channel_of(Reads.READING)
     channels = [
-        RecordedChannel(key=one.key, name=one.name, unit=BASE_UNIT[DIMENSION[one.reads]]) for one in stand.measured
+        RecordedChannel(key=channel.key, name=channel.name, unit=BASE_UNIT[DIMENSION[channel.reads]])
+        for channel in stand.measured
     ]
     if number is not None:
         channels.append(RecordedChannel(key=number.key, name=number.name, unit=""))

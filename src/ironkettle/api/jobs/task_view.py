@@ -179,13 +179,13 @@ def recorded_by_task(case: Case, names: Mapping[str, str]) -> dict[str, Recorded
         found.setdefault(key, Marked(skipped.value, skipped.mark))
     return {
         key: RecordedOut(
-            entry=one.mark.entry,
-            words=payload_words(case.resolved, one.value),
-            who=name_of(one.mark, names),
-            when=one.mark.when,
-            signed=signed_words(one.mark.signature),
+            entry=value.mark.entry,
+            words=payload_words(case.resolved, value.value),
+            who=name_of(value.mark, names),
+            when=value.mark.when,
+            signed=signed_words(value.mark.signature),
         )
-        for key, one in found.items()
+        for key, value in found.items()
     }
 
 
@@ -207,7 +207,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         hold=task.hold,
         shows=task.shows,
         tray=list(task.tray),
-        ladder=[RungOut(**{name: getattr(one, name) for name in RungOut.model_fields}) for one in task.ladder],
+        ladder=[RungOut(**{name: getattr(rung, name) for name in RungOut.model_fields}) for rung in task.ladder],
         stop=task.stop,
         photo=task.photo,
         status=task.status,

@@ -38,7 +38,6 @@ from ironkettle.core.jobs import (
 )
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.found import causes_of, drawn_elements, leaks_of
-from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
 from ironkettle.core.jobs.kinds.release import Released
@@ -51,8 +50,9 @@ from ironkettle.core.jobs.test_forms import find_form
 from ironkettle.core.sheets.document.approval import words_of
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs.recordings import RecordingRow, recordings_of
-from ironkettle.store.jobs.rows import JobRow, log_rows, sheet_of
+from ironkettle.store.jobs.rows import JobRow, closing_row, log_rows, sheet_of
 from ironkettle.store.sheets.rows import standing_in
+from ironkettle.store.shop.letterhead import letterhead_of
 from ironkettle.store.shop.people import names_of
 from ironkettle.store.shop.units import UnitRow, label_text
 
@@ -165,11 +165,12 @@ class JobSummary(BaseModel):
 
 
 class SigningOut(BaseModel):
-    """Whether the one who looks may release this unit, and why not."""
+    """Whether the one who looks may release this unit, and why not; what the certificate's letterhead lacks still."""
 
     may_release: bool
     why_not: str | None
     authority: str
+    letterhead_missing: list[str]
 
 
 class QuickServiceOut(BaseModel):
@@ -256,7 +257,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         parts_off=sorted(parts_off(case)),
         leaks=[LeakOut.model_validate(leak) for leak in leaks_of(case)],
         suspects=[SuspectOut.model_validate(suspect) for suspect in suspects(case)],
-        points=[PointAtOut.model_validate(one) for one in points_drawn(case)],
+        points=[PointAtOut.model_validate(point) for point in points_drawn(case)],
         runs=[_run(case, run, names, recordings.get(run.key)) for run in case.state.runs.values()],
         timers=[TimerOut(key=runner.key, until=runner.until, what=runner.what) for runner in running(case)],
         signing=_signing(session, job, case),
@@ -304,7 +305,9 @@ def _run(case: Case, run: Run, names: Mapping[str, str], made: RecordingRow | No
         readings=None if run.record is None else in_words(run.record),
         planned_hold_s=None if form is None else form.planned_hold(run),
         judgement=run.judgement,
-        recording=None if made is None else RunRecordingOut(state=made.state, said=[one["says"] for one in made.said]),
+        recording=None
+        if made is None
+        else RunRecordingOut(state=made.state, said=[event["says"] for event in made.said]),
     )
 
 
@@ -330,21 +333,13 @@ def _signing(session: Session, job: JobRow, case: Case) -> SigningOut:
         may_release=why_not is None,
         why_not=why_not,
         authority=words_of(standing.guards) or AUTHORITY_WORD[Authority.NONE],
+        letterhead_missing=list(letterhead_of(session).missing),
     )
 
 
 def _statement(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -> list[str]:
-    statement = told_at_release(session, job, case)
-    return list(statement or compose_statement(case, tasks))
-
-
-def told_at_release(session: Session, job: JobRow, case: Case) -> tuple[str, ...] | None:
-    """What was stated when the job was signed; None while it is not, or where the entry kept none."""
-    released = closed_by(case.state)
-    if released is None:
-        return None
-    rows = [row for row in log_rows(session, job.id, after=released.mark.seq - 1) if row.id == released.mark.entry]
-    return rows[0].read().entry.told if rows else None
+    closing = closing_row(session, job, case.state)
+    return list((closing and closing.read().entry.told) or compose_statement(case, tasks))
 
 
 def meanwhile(session: Session, job: JobRow, case: Case, seen: int | None) -> list[MeanwhileOut]:

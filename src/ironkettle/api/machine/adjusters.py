@@ -181,8 +181,8 @@ def _to_target(body: SettingBody) -> SettingAdviceOut:
     pitch = read.get(read_length, body.pitch, "pitch", high=50.0)
     travel = read.get(read_length, body.travel, "travel", high=1000.0)
     readings = [
-        Reading(one.turns, read.get(value, one.value, f"readings.{place}.value"))
-        for place, one in enumerate(body.readings)
+        Reading(reading.turns, read.get(value, reading.value, f"readings.{place}.value"))
+        for place, reading in enumerate(body.readings)
     ]
     read.require(travel is None or body.pitch is not None, "pitch", "is needed to convert travel to turns", "1 mm")
     read.done()

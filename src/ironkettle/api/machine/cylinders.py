@@ -119,8 +119,8 @@ def size(body: CylinderBody) -> CylinderOut:
     drift = read.get(read_speed, body.drift, "drift")
     fluid = read.get(lambda text, field: find_fluid(text, fluids(), field), body.fluid, "fluid")
     ratings = [
-        Rating(one.part, read.get(read_gauge_pressure, one.rated, f"ratings.{place}.rated"))
-        for place, one in enumerate(body.ratings)
+        Rating(rating.part, read.get(read_gauge_pressure, rating.rated, f"ratings.{place}.rated"))
+        for place, rating in enumerate(body.ratings)
     ]
     if body.rating is not None:
         ratings.append(Rating("cylinder", read.get(read_gauge_pressure, body.rating, "rating")))
@@ -203,7 +203,7 @@ def _over_by_heat_or_load(
             "Leave it a way out, or fit a relief valve."
         )
         found.append(reject("over-rating-warm", text, basis))
-    sides = [] if held is None else [one for one in (held.cap, held.rod) if one is not None]
+    sides = [] if held is None else [side for side in (held.cap, held.rod) if side is not None]
     if sides and max(sides) > first.rated * 10:
         text = f"The load alone produces {max(sides):.0f} bar, above {rated}. Support the load another way."
         found.append(reject("over-rating-load", text, basis))

@@ -196,7 +196,7 @@ def _reading_out(shown: Shown, stand: StandMap) -> StandReadingOut:
         held_s=shown.held,
         simulated=shown.simulated,
         hold=shown.hold,
-        channels=[_channel_out(one, shown.values.get(one.key, math.nan)) for one in stand.measured],
+        channels=[_channel_out(channel, shown.values.get(channel.key, math.nan)) for channel in stand.measured],
     )
 
 
@@ -299,8 +299,10 @@ async def panel(request: Request, caller: Reader) -> PanelOut:
                 key=key,
                 says=rig().says,
                 dials=[
-                    DialStandOut(key=one.key, says=one.says, unit=one.unit, first=one.first, low=one.low, high=one.high)
-                    for one in rig().dials
+                    DialStandOut(
+                        key=dial.key, says=dial.says, unit=dial.unit, first=dial.first, low=dial.low, high=dial.high
+                    )
+                    for dial in rig().dials
                 ],
             )
             for key, rig in RIGS.items()

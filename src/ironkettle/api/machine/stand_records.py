@@ -54,7 +54,7 @@ class RecordingOut(BaseModel):
     @classmethod
     def of(cls, live: Recording) -> Self:
         held = live.times[-1] - live.times[0] if live.times else 0.0
-        said = [one.says for one in live.said]
+        said = [event.says for event in live.said]
         if live.beat.says is not None:
             said.append(live.beat.says)
         if live.unkept is not None:
@@ -72,7 +72,7 @@ class RecordingOut(BaseModel):
         return cls(
             run=row.run, number=number, who=who, state=row.state, word=STATE_WORD.get(row.state, row.state),
             goes_on=row.state in {"waiting", "recording"}, kept=row.in_log > 0, count=count, held_s=held_s,
-            said=[one["says"] for one in row.said],
+            said=[event["says"] for event in row.said],
         )  # fmt: skip
 
 
@@ -99,11 +99,11 @@ class DatabaseKeeper:
 
     def _ended(self, run: UUID, state: RecordingState, said: list[Trouble]) -> None:
         with session_of(self._engine) as session:
-            finish(session, run, state, [_told(one) for one in said], shop_of(session), datetime.now(UTC))
+            finish(session, run, state, [_told(event) for event in said], shop_of(session), datetime.now(UTC))
 
 
-def _told(one: Trouble) -> dict[str, Any]:
-    return {"key": one.key, "at": one.at, "says": one.says, "ends": one.ends}
+def _told(trouble: Trouble) -> dict[str, Any]:
+    return {"key": trouble.key, "at": trouble.at, "says": trouble.says, "ends": trouble.ends}
 
 
 def recover_all(engine: Engine, but: UUID | None = None) -> bool:

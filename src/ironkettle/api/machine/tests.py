@@ -89,7 +89,7 @@ class CurveOut(BaseModel):
 
     @classmethod
     def of(cls, curve: Curve) -> CurveOut:
-        least, most = (None if one is None else in_unit(one, curve.up_unit) for one in curve.band)
+        least, most = (None if edge is None else in_unit(edge, curve.up_unit) for edge in curve.band)
         return cls(
             across=curve.across,
             across_unit=curve.across_unit,
@@ -128,19 +128,19 @@ class TrialOut(BaseModel):
 
 def _by_key(results: tuple[Result, ...]) -> dict[str, Any]:
     found: dict[str, Any] = {}
-    for place, one in enumerate(results):
-        if one.dimension is None:
-            suffix, unit = _PLAIN.get(str(one.unit)), one.unit
-            name = one.key if suffix is None else f"{one.key}_{suffix}"
+    for place, reading in enumerate(results):
+        if reading.dimension is None:
+            suffix, unit = _PLAIN.get(str(reading.unit)), reading.unit
+            name = reading.key if suffix is None else f"{reading.key}_{suffix}"
         else:
-            symbol, suffix = _ANSWERED[one.dimension]
+            symbol, suffix = _ANSWERED[reading.dimension]
             known = find_unit(symbol)
             assert known is not None
-            name, unit = f"{one.key}_{suffix}", known
-        found[name] = in_unit(one.value, unit)
-        if one.interval is not None:
-            ends = [in_unit(end, unit) for end in one.interval]
-            found[f"{one.key}_ci95_{suffix}"] = ends
+            name, unit = f"{reading.key}_{suffix}", known
+        found[name] = in_unit(reading.value, unit)
+        if reading.interval is not None:
+            ends = [in_unit(end, unit) for end in reading.interval]
+            found[f"{reading.key}_ci95_{suffix}"] = ends
             if place == 0:
                 found[f"ci95_{suffix}"] = ends
     return found
@@ -173,8 +173,8 @@ def _body(trial: Trial[Any, Any], word: str, *bases: type[BaseModel]) -> Any:
     )  # fmt: skip
 
 
-ANALYSE_BODIES = {key: _body(one, "AnalyseBody", one.criteria, one.record) for key, one in TRIALS.items()}
-PLAN_BODIES = {key: _body(one, "PlanBody", one.criteria) for key, one in TRIALS.items()}
+ANALYSE_BODIES = {key: _body(kind, "AnalyseBody", kind.criteria, kind.record) for key, kind in TRIALS.items()}
+PLAN_BODIES = {key: _body(kind, "PlanBody", kind.criteria) for key, kind in TRIALS.items()}
 
 
 def analyse_trial(body: TrialBody) -> TrialOut:

@@ -176,7 +176,7 @@ def plan_out(result: TorquePlan, scale: Unit | None) -> TorquePlanOut:
         setting_nm=result.setting,
         wrench_setting_nm=result.wrench_setting,
         setting_text=result.setting_text,
-        passes=[_pass(one, scale) for one in result.passes],
+        passes=[_pass(tightening_pass, scale) for tightening_pass in result.passes],
         wrench=result.wrench and WrenchOut(fits=result.wrench.fits, reason=result.wrench.reason),
         preload_kn=_range(result.preload),
         proof_pct=_range(result.proof_pct),
@@ -190,19 +190,21 @@ def plan_out(result: TorquePlan, scale: Unit | None) -> TorquePlanOut:
 def choices() -> TorqueChoicesOut:
     return TorqueChoicesOut(
         locking=[LockingOut(key=way, says=LOCKING_WORD[way]) for way in Locking],
-        into=[IntoOut(key=one.material, says=one.material) for one in fastener_tables().tapped],
+        into=[IntoOut(key=tapped.material, says=tapped.material) for tapped in fastener_tables().tapped],
     )
 
 
-def _pass(one: Pass, scale: Unit | None) -> PassOut:
+def _pass(tightening_pass: Pass, scale: Unit | None) -> PassOut:
     return PassOut(
-        pct=one.pct,
-        name=one.turn.name,
-        setting_nm=one.setting,
-        wrench_setting_nm=one.wrench_setting,
-        wrench_text=None if scale is None or one.wrench_setting is None else show(one.wrench_setting, scale),
-        reached=one.reached,
-        sequence=list(one.sequence),
+        pct=tightening_pass.pct,
+        name=tightening_pass.turn.name,
+        setting_nm=tightening_pass.setting,
+        wrench_setting_nm=tightening_pass.wrench_setting,
+        wrench_text=None
+        if scale is None or tightening_pass.wrench_setting is None
+        else show(tightening_pass.wrench_setting, scale),
+        reached=tightening_pass.reached,
+        sequence=list(tightening_pass.sequence),
     )
 
 

@@ -87,10 +87,10 @@ class CauseOut(BaseModel):
     corrections: list[CorrectionOut]
 
     @classmethod
-    def of(cls, one: Diagnosed) -> CauseOut:
-        reasons = {"for": list(one.speaks_for), "against": list(one.speaks_against)}
-        corrections = [CorrectionOut(key=c.key, text=c.text) for c in one.corrections]
-        return cls(key=one.cause, name=one.name, share=one.share, corrections=corrections, **reasons)
+    def of(cls, diagnosed: Diagnosed) -> CauseOut:
+        reasons = {"for": list(diagnosed.speaks_for), "against": list(diagnosed.speaks_against)}
+        corrections = [CorrectionOut(key=c.key, text=c.text) for c in diagnosed.corrections]
+        return cls(key=diagnosed.cause, name=diagnosed.name, share=diagnosed.share, corrections=corrections, **reasons)
 
 
 class DiagnosisOut(BaseModel):
@@ -127,4 +127,4 @@ def elements() -> list[ElementOut]:
 @router.post("/diagnose", summary="Why it failed: causes ranked, with the evidence for and against each")
 def diagnose_failure(body: DiagnoseBody, settings: SettingsInForce) -> DiagnosisOut:
     found = diagnose(body.circumstances(settings), failure_table())
-    return DiagnosisOut(causes=[CauseOut.of(one) for one in found])
+    return DiagnosisOut(causes=[CauseOut.of(diagnosed) for diagnosed in found])

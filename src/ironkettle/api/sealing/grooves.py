@@ -358,20 +358,20 @@ def design(body: GrooveDesignBody, settings: SettingsInForce) -> GrooveDesignOut
         diametral_clearance=clearance,
     )
     found = design_groove(wish, ring_table(), gland_tables(settings), limit=body.limit)
-    return GrooveDesignOut(proposals=[_proposal(one) for one in found])
+    return GrooveDesignOut(proposals=[_proposal(proposal) for proposal in found])
 
 
-def _proposal(one: GrooveProposal) -> ProposalOut:
-    face = one.gland.seat is Seat.FACE
+def _proposal(proposal: GrooveProposal) -> ProposalOut:
+    face = proposal.gland.seat is Seat.FACE
     return ProposalOut(
-        ring=SizeOut(**size_out(one.ring)),
-        groove_diameter_mm=TolerancedOut.of(one.gland.groove_diameter),
-        groove_depth_mm=TolerancedOut.of(one.gland.groove_depth) if face else None,
-        groove_width_mm=TolerancedOut.of(one.gland.groove_width),
-        clearance_mm=TolerancedOut.of(one.gland.diametral_clearance),
-        corner_radius_mm=BandOut(low=one.corner_radius[0], high=one.corner_radius[1]),
-        backup_rings=one.gland.backup_rings_fitted,
-        check=check_out(one.check),
-        basis=one.basis,
-        assumed=list(one.assumed),
+        ring=SizeOut(**size_out(proposal.ring)),
+        groove_diameter_mm=TolerancedOut.of(proposal.gland.groove_diameter),
+        groove_depth_mm=TolerancedOut.of(proposal.gland.groove_depth) if face else None,
+        groove_width_mm=TolerancedOut.of(proposal.gland.groove_width),
+        clearance_mm=TolerancedOut.of(proposal.gland.diametral_clearance),
+        corner_radius_mm=BandOut(low=proposal.corner_radius[0], high=proposal.corner_radius[1]),
+        backup_rings=proposal.gland.backup_rings_fitted,
+        check=check_out(proposal.check),
+        basis=proposal.basis,
+        assumed=list(proposal.assumed),
     )

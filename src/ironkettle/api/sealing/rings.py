@@ -98,7 +98,7 @@ class RingReadBody(Body):
         if len(given) > 1:
             text = f"only one reading across the ring; {given[0]} is given too: put it under further"
             read.require(False, given[1].value, text)
-        further = [self._further(read, place, one) for place, one in enumerate(self.further)]
+        further = [self._further(read, place, reading) for place, reading in enumerate(self.further)]
         read.done()
         across = given[0]
         if across is Read.OUTSIDE and values[across] <= 2 * section:
@@ -108,7 +108,7 @@ class RingReadBody(Body):
             diameter=values[across],
             section=section,
             condition=self.conditions[0] if self.conditions else self.condition,
-            beside=tuple(
+            as_well=tuple(
                 dict.fromkeys(condition for condition in self.conditions[1:] if condition is not self.conditions[0])
             ),
             hardness_shore_a=self.hardness_shore_a,
@@ -120,10 +120,10 @@ class RingReadBody(Body):
         )
 
     @staticmethod
-    def _further(read: Collector, place: int, one: FurtherBody) -> Further:
-        value = read.get(read_length, one.value, f"further.{place}.value", low=0.2, high=8000.0)
-        uncertainty = read.get(read_length, one.uncertainty, f"further.{place}.uncertainty", high=10.0)
-        return Further(Read(one.what), value, uncertainty)
+    def _further(read: Collector, place: int, further: FurtherBody) -> Further:
+        value = read.get(read_length, further.value, f"further.{place}.value", low=0.2, high=8000.0)
+        uncertainty = read.get(read_length, further.uncertainty, f"further.{place}.uncertainty", high=10.0)
+        return Further(Read(further.what), value, uncertainty)
 
 
 class RingMatchBody(RingReadBody):

@@ -70,8 +70,8 @@ class SealCandidateOut(BaseModel):
     changes: list[str]
 
     @classmethod
-    def of(cls, one: SealCandidate) -> SealCandidateOut:
-        size = one.size
+    def of(cls, candidate: SealCandidate) -> SealCandidateOut:
+        size = candidate.size
         return cls(
             name=size.name,
             surface_mm=size.surface,
@@ -79,10 +79,10 @@ class SealCandidateOut(BaseModel):
             length_mm=size.length,
             source=size.source,
             in_stock=size.in_stock,
-            surface_off_mm=one.surface_off,
-            groove_off_mm=one.groove_off,
-            length_off_mm=one.length_off,
-            changes=list(one.changes),
+            surface_off_mm=candidate.surface_off,
+            groove_off_mm=candidate.groove_off,
+            length_off_mm=candidate.length_off,
+            changes=list(candidate.changes),
         )
 
 
@@ -99,8 +99,8 @@ def match(body: HousingBody, session: DbSession, caller: MaybeCaller) -> SealMat
     found = match_seal(body.housing(), [*stock, *seal_sizes()])
     return SealMatchOut(
         fits=[SealCandidateOut.of(fit) for fit in found.fits],
-        smaller=[SealCandidateOut.of(one) for one in found.smaller],
-        larger=[SealCandidateOut.of(one) for one in found.larger],
+        smaller=[SealCandidateOut.of(candidate) for candidate in found.smaller],
+        larger=[SealCandidateOut.of(candidate) for candidate in found.larger],
     )
 
 

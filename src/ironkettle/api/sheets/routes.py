@@ -91,7 +91,7 @@ def find_sheet(session: DbSession, key: str, version: int | None = None) -> Shee
 
 def job_picture(resolved: Resolved, view: str | None) -> Picture:
     """The drawing of a job's unit; kept, since every screen of the job asks for it. Raises RuleError for an unknown view."""
-    known = [one.key for one in resolved.whole.views] or [MAIN_VIEW]
+    known = [own_view.key for own_view in resolved.whole.views] or [MAIN_VIEW]
     if view is not None and view not in known:
         raise fault("view", f"“{view}” is not a view of this sheet", *known)
     return picture(resolved.drawn, ring_table(), view)
@@ -143,7 +143,7 @@ def sheets(session: DbSession, caller: Reader, ended: bool = False) -> list[Shee
             version=r.version,
             name=r.name,
             family=r.family,
-            earlier=[one for one in kept[r.key] if one != r.version],
+            earlier=[version for version in kept[r.key] if version != r.version],
             active=r.active,
             draft=r.is_draft,
         )
@@ -203,13 +203,13 @@ def approve(
         raise RefusedError("not-a-draft", f"{row.name}, version {version}, is already approved")
     guards, day = _guards(session, row), now().date()
     others = [person.author() for person in all_people(session) if person.active and person.key != row.drafted_by]
-    second = any(may_approve(one, guards, day) for one in others)
+    second = any(may_approve(other, guards, day) for other in others)
     check_may_approve(caller.author, guards, day, row.drafted_by, second)
     prove_signature(request, caller, body.pin)
     shops = shops_row(session, key)
     found = () if shops is None else sheet_changes(sheet_in(shops), sheet_in(row))
     approve_sheet(session, row, caller.key, now())
-    loose = [one.path for one in found if one.loosens]
+    loose = [difference.path for difference in found if difference.loosens]
     after = {"version": version, "drafted by": row.drafted_by, "loosens": ", ".join(loose)[:2000]}
     leave_trail(session, caller.key, now(), "sheet", key, "approved", after=after)
     note_new_sheet(session, key)
@@ -222,7 +222,14 @@ def _summary(row: SheetRow) -> dict[str, Any]:
 
 def _changes_out(found: Sequence[Change]) -> list[SheetChangeOut]:
     return [
-        SheetChangeOut(path=one.path, was=one.was, now=one.now, weight=one.weight, loosens=one.loosens) for one in found
+        SheetChangeOut(
+            path=difference.path,
+            was=difference.was,
+            now=difference.now,
+            weight=difference.weight,
+            loosens=difference.loosens,
+        )
+        for difference in found
     ]
 
 
@@ -241,7 +248,9 @@ def _draft_out(session: DbSession, row: SheetRow, caller: Caller) -> SheetDraftO
     why_not = None
     try:
         drafted_by = row.drafted_by or ""
-        check_may_approve(caller.author, guards, day, drafted_by, any(may_approve(one, guards, day) for one in others))
+        check_may_approve(
+            caller.author, guards, day, drafted_by, any(may_approve(other, guards, day) for other in others)
+        )
     except NotAllowedError as error:
         why_not = str(error)
     return SheetDraftOut(

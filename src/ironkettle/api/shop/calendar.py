@@ -64,7 +64,7 @@ def feed(
     request: Request, session: DbSession, caller: Annotated[Caller, Depends(follower, scope="function")]
 ) -> Response:
     listed, _ = due_list(session, now(), AHEAD_DAYS, _MOST)
-    content = calendar_of([one for one in listed if one.due.by is not None], str(request.base_url), now())
+    content = calendar_of([due for due in listed if due.due.by is not None], str(request.base_url), now())
     headers = {"Content-Disposition": 'inline; filename="due.ics"', "Cache-Control": "no-store"}
     return Response(content, media_type="text/calendar; charset=utf-8", headers=headers)
 
@@ -75,17 +75,17 @@ def calendar_of(listed: list[UnitDueOut], base: str, at: datetime) -> bytes:
     calendar.add("prodid", "-//Iron Kettle//due//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", "Iron Kettle: due")
-    for one in listed:
-        assert one.due.by is not None
+    for due in listed:
+        assert due.due.by is not None
         event = Event()
-        event.add("uid", f"{one.unit.label}-{one.due.interval}@iron-kettle")
+        event.add("uid", f"{due.unit.label}-{due.due.interval}@iron-kettle")
         event.add("dtstamp", at.astimezone(UTC))
-        event.add("dtstart", one.due.by)
-        event.add("dtend", one.due.by + timedelta(days=1))
-        over = "OVERDUE: " if one.due.standing is Standing.OVERDUE else ""
-        event.add("summary", f"{over}{one.due.title}: {one.unit.name} ({one.unit.serial})")
-        event.add("description", "\n".join(reach.words for reach in one.due.reaches))
-        event.add("url", f"{base}u/{one.unit.label}")
+        event.add("dtstart", due.due.by)
+        event.add("dtend", due.due.by + timedelta(days=1))
+        over = "OVERDUE: " if due.due.standing is Standing.OVERDUE else ""
+        event.add("summary", f"{over}{due.due.title}: {due.unit.name} ({due.unit.serial})")
+        event.add("description", "\n".join(reach.words for reach in due.due.reaches))
+        event.add("url", f"{base}u/{due.unit.label}")
         event.add("transp", "TRANSPARENT")
         calendar.add_component(event)
     text: bytes = calendar.to_ical()

@@ -172,8 +172,8 @@ def change(key: NameText, body: PersonBody, session: DbSession, caller: Manager)
         end_sessions_of(session, key)
     changed = [name for name in after if after[name] != before[name]]
     if changed:
-        told = {name: before[name] for name in changed}, {name: after[name] for name in changed}
-        _trail(session, caller, person, "changed", *told)
+        changes = {name: before[name] for name in changed}, {name: after[name] for name in changed}
+        _trail(session, caller, person, "changed", *changes)
     return PersonOut.of(person)
 
 

@@ -90,7 +90,7 @@ def guess(
     settings: SettingsInForce,
     caller: Annotated[Caller, allow(PracticePolicy.guess)],
 ) -> GuessOut:
-    puzzle = next((one for one in puzzles() if one.key == key), None)
+    puzzle = next((listed for listed in puzzles() if listed.key == key), None)
     if puzzle is None:
         raise NotThereError("puzzle", key)
     if body.choice not in {choice.key for choice in puzzle.choices}:
@@ -144,6 +144,6 @@ def scores(session: DbSession, caller: Annotated[Caller, allow(PracticePolicy.sc
 def _first_guesses(guesses: list[GuessRow]) -> dict[tuple[str, str], bool]:
     """By person and puzzle whether the first guess was right."""
     first: dict[tuple[str, str], bool] = {}
-    for one in guesses:
-        first.setdefault((one.who, one.puzzle), one.right)
+    for guess in guesses:
+        first.setdefault((guess.who, guess.puzzle), guess.right)
     return first

@@ -142,7 +142,7 @@ def first_lead(
     if has_lead(session):
         raise RefusedError("lead-exists", "this workshop already has a lead; sign in, or ask the lead for a PIN")
     secret, name = check_secret(body.pin), body.name
-    person = next((one for one in all_people(session) if one.name == name), None)
+    person = next((somebody for somebody in all_people(session) if somebody.name == name), None)
     if person is None:
         person = add_person(session, Person(key=free_key(session, name), name=name, role=Role.LEAD))
     person.role, person.active = Role.LEAD, True

@@ -73,8 +73,8 @@ def change(key: NameText, body: RuleBody, session: DbSession, caller: Decider) -
     settings = settings_in_force(session)
     settings.changed(key, body.value)
     set_rule(session, key, body.value, caller.key, now())
-    told = {"value": settings.value(key)}, {"value": body.value}
-    leave_trail(session, caller.key, now(), "shop setting", key, "changed", *told)
+    changes = {"value": settings.value(key)}, {"value": body.value}
+    leave_trail(session, caller.key, now(), "shop setting", key, "changed", *changes)
     return rules(session)
 
 
@@ -83,6 +83,6 @@ def reset(key: NameText, session: DbSession, caller: Decider) -> list[ShopSettin
     settings = settings_in_force(session)
     shipped = settings.reset(key).value(key)
     reset_rule(session, key)
-    told = {"value": settings.value(key)}, {"value": shipped}
-    leave_trail(session, caller.key, now(), "shop setting", key, "back to the shipped value", *told)
+    changes = {"value": settings.value(key)}, {"value": shipped}
+    leave_trail(session, caller.key, now(), "shop setting", key, "back to the shipped value", *changes)
     return rules(session)

@@ -160,35 +160,35 @@ def summary_of(session: Session, unit: UnitRow, sheet: Sheet | None) -> UnitSumm
 
 
 def due_out(
-    unit: UnitRow, sheet: Sheet, one: IntervalDue, now: datetime, begun: Mapping[tuple[UUID, str], int]
+    unit: UnitRow, sheet: Sheet, due: IntervalDue, now: datetime, begun: Mapping[tuple[UUID, str], int]
 ) -> DueOut:
     """How one interval stands; ``begun``: the numbers of open service jobs, by unit and interval."""
-    interval = one.interval
+    interval = due.interval
     parts = {part.key: part.name for part in sheet.parts}
     of = "the unit" if interval.of == "unit" else parts.get(interval.of, interval.of)
     return DueOut(
         interval=interval.name,
         title=WHAT_WORD[interval.what] + ("" if interval.of == "unit" else f": {of.lower()}"),
         of=of,
-        standing=one.due.standing,
-        says=_standing_words(one, now.date()),
-        by=one.due.by,
-        done_at=None if one.past.first_known else one.past.at,
-        reaches=[ReachOut(standing=reach.standing, words=reach.words) for reach in one.due.reaches],
+        standing=due.due.standing,
+        says=_standing_words(due, now.date()),
+        by=due.due.by,
+        done_at=None if due.past.first_known else due.past.at,
+        reaches=[ReachOut(standing=reach.standing, words=reach.words) for reach in due.due.reaches],
         quick_service=bool(interval.steps),
         begun=begun.get((unit.id, interval.name)) if interval.steps else None,
     )
 
 
-def _standing_words(one: IntervalDue, today: date) -> str:
+def _standing_words(due: IntervalDue, today: date) -> str:
     """How it stands, with its day: the latest one where a counter that nobody read may come before it."""
-    word, by = STANDING_WORD[one.due.standing], one.due.by
+    word, by = STANDING_WORD[due.due.standing], due.due.by
     if by is None:
         return word
-    if one.due.standing is Standing.SOON and by < today:
+    if due.due.standing is Standing.SOON and by < today:
         return f"at the present rate overdue since {shown_day(by)}"
     return (
-        f"{word}; at the latest {shown_day(by)}" if one.due.standing is Standing.UNKNOWN else f"{word}, {shown_day(by)}"
+        f"{word}; at the latest {shown_day(by)}" if due.due.standing is Standing.UNKNOWN else f"{word}, {shown_day(by)}"
     )
 
 
@@ -199,7 +199,7 @@ def unit_view(
     why = retirement_of(session, unit)
     standing = [] if why else dues_of(session, unit, sheet, now)
     begun = open_quick_services(session, [unit.id])
-    dues = [due_out(unit, sheet, one, now, begun) for one in standing]
+    dues = [due_out(unit, sheet, due, now, begun) for due in standing]
     names = names_of(session)
     read = readings_of(session, unit.id)
     conditions = conditions_of(sheet)
@@ -264,9 +264,9 @@ def _series(jobs: Sequence[tuple[JobRow, Case | None]]) -> list[SeriesOut]:
     names: dict[str, str] = {}
     points: dict[str, dict[int, PointTold]] = {}
     for job, case in reversed(jobs):
-        for one in figures_of(case) if case is not None else ():
-            names.setdefault(one.key, one.name)
-            at = points.setdefault(one.key, {})
+        for figure in figures_of(case) if case is not None else ():
+            names.setdefault(figure.key, figure.name)
+            at = points.setdefault(figure.key, {})
             point = at.setdefault(
                 job.number,
                 PointTold(
@@ -274,12 +274,12 @@ def _series(jobs: Sequence[tuple[JobRow, Case | None]]) -> list[SeriesOut]:
                     left_words=None,
                 ),
             )  # fmt: skip
-            if one.when == "as_found":
-                point.as_found, point.found_words = one.value, one.shown
+            if figure.when == "as_found":
+                point.as_found, point.found_words = figure.value, figure.shown
             else:
-                point.as_left, point.left_words = one.value, one.shown
+                point.as_left, point.left_words = figure.value, figure.shown
     return [
         SeriesOut(key=key, name=names[key], points=list(at.values()))
         for key, at in points.items()
-        if sum((one.as_found is not None) + (one.as_left is not None) for one in at.values()) > 1
+        if sum((figure.as_found is not None) + (figure.as_left is not None) for figure in at.values()) > 1
     ]

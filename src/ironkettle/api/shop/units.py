@@ -142,7 +142,7 @@ def units(
     limit: Annotated[int, Query(ge=1, le=200)] = 50,
 ) -> UnitsOut:
     found = find_units(session, q, limit)
-    return UnitsOut(units=[summary_of(session, one, newest_sheet(session, one)) for one in found])
+    return UnitsOut(units=[summary_of(session, unit, newest_sheet(session, unit)) for unit in found])
 
 
 @router.post("/units", summary="Register a unit or tool, to carry a label")
@@ -241,13 +241,16 @@ def import_counters(body: CounterImportBody, session: DbSession, caller: Countin
             )  # fmt: skip
             new += 1
         except RuleError as error:
-            faults += [FieldFault(f"line {row.line}, {one.field}", one.message, one.accepts) for one in error.faults]
+            faults += [
+                FieldFault(f"line {row.line}, {invalid.field}", invalid.message, invalid.accepts)
+                for invalid in error.faults
+            ]
     if faults:
         raise RuleError(faults[:20])
     session.flush()
-    for unit in {one.id: one for one in found.values()}.values():
+    for unit in {known.id: known for known in found.values()}.values():
         update_dues(session, unit, now())
-    return ImportedOut(rows=len(rows), new=new, units=len({one.id for one in found.values()}))
+    return ImportedOut(rows=len(rows), new=new, units=len({known.id for known in found.values()}))
 
 
 def _unit_named(session: Session, text: str) -> UnitRow:
@@ -299,10 +302,12 @@ def start_quick_service(
 
 def _take_along(session: Session, unit: UnitRow, sheet: Sheet, body: QuickServiceBody, caller: Caller) -> None:
     """What the second of two devices read is kept beside what the first did. Sent twice it is there once."""
-    for place, one in enumerate(body.counters):
-        if one.value is None or session.get(CounterRow, uuid5(body.id, one.counter)) is not None:
+    for place, reading in enumerate(body.counters):
+        if reading.value is None or session.get(CounterRow, uuid5(body.id, reading.counter)) is not None:
             continue
-        read = CounterBody(id=uuid5(body.entry_id, one.counter), counter=one.counter, value=one.value, lower=one.lower)
+        read = CounterBody(
+            id=uuid5(body.entry_id, reading.counter), counter=reading.counter, value=reading.value, lower=reading.lower
+        )
         try:
             _count(session, unit, sheet, read, caller)
         except RuleError as error:
@@ -319,8 +324,8 @@ def due(
 ) -> DueListOut:
     listed, more = due_list(session, now(), days, limit)
     return DueListOut(
-        due=[one for one in listed if one.due.standing is not Standing.UNKNOWN],
-        unknown=[one for one in listed if one.due.standing is Standing.UNKNOWN],
+        due=[due for due in listed if due.due.standing is not Standing.UNKNOWN],
+        unknown=[due for due in listed if due.due.standing is Standing.UNKNOWN],
         more=more,
     )
 
@@ -338,10 +343,10 @@ def due_list(session: Session, at: datetime, days: int, limit: int) -> tuple[lis
     dues, begun = dues_of_units(session, listed, at), open_quick_services(session, [unit.id for unit, _ in listed])
     for unit, sheet in listed:
         summary = summary_of(session, unit, sheet)
-        for one in dues[unit.id]:
-            by = one.due.by
-            if (by is not None and by <= until) or one.due.standing is not Standing.LATER:
-                found.append(UnitDueOut(unit=summary, due=due_out(unit, sheet, one, at, begun)))
+        for due in dues[unit.id]:
+            by = due.due.by
+            if (by is not None and by <= until) or due.due.standing is not Standing.LATER:
+                found.append(UnitDueOut(unit=summary, due=due_out(unit, sheet, due, at, begun)))
     order = (Standing.OVERDUE, Standing.SOON, Standing.LATER, Standing.UNKNOWN)
-    shown = sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.min, one.unit.serial))
+    shown = sorted(found, key=lambda due: (order.index(due.due.standing), due.due.by or date.min, due.unit.serial))
     return shown, len(units_found) > limit

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, tzinfo
 
 _MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
@@ -16,11 +16,16 @@ def shown_day(day: date) -> str:
     return f"{day.day} {_MONTHS[day.month - 1]} {day.year}"
 
 
-def shown_moment(moment: datetime) -> str:
-    """A moment as the record shows it, in UTC.
+def shown_moment(moment: datetime, zone: tzinfo = UTC) -> str:
+    """A moment as the record shows it, in UTC or in a zone with its offset.
 
     >>> shown_moment(datetime(2026, 11, 9, 8, 5, tzinfo=UTC))
     '9 Nov 2026, 08:05 UTC'
+    >>> from datetime import timedelta, timezone
+    >>> shown_moment(datetime(2026, 11, 9, 8, 5, tzinfo=UTC), timezone(timedelta(hours=1)))
+    '9 Nov 2026, 09:05 UTC+01:00'
     """
-    moment = moment.astimezone(UTC)
-    return f"{shown_day(moment)}, {moment:%H:%M} UTC"
+    moment = moment.astimezone(zone)
+    offset = moment.strftime("%z")
+    apart = f"{offset[:3]}:{offset[3:5]}" if moment.utcoffset() else ""
+    return f"{shown_day(moment)}, {moment:%H:%M} UTC{apart}"

@@ -43,7 +43,7 @@ class Sealed:
     format: int
     hash: str
     seq: int
-    beside: Mapping[str, object]
+    row: Mapping[str, object]
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +74,11 @@ def seal_text(previous: str, job: UUID, entry: Entry) -> str:
         "payload": entry.payload.model_dump(mode="json"),
     }
     # Left out where there is none, so that the text says no more than it means.
-    document |= {name: one.model_dump(mode="json") for name in ("basis", "token") if (one := getattr(entry, name))}
+    document |= {
+        name: field.model_dump(mode="json")
+        for name in ("basis", "token", "letterhead")
+        if (field := getattr(entry, name))
+    }
     return json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False)
 
 
@@ -151,7 +155,7 @@ def _faults(job: UUID, link: Sealed, last: str) -> list[str]:
         "bench_time": entry.bench_time,
         "server_time": entry.server_time,
     }
-    differs = sorted(name for name, value in link.beside.items() if said[name] != value)
+    differs = sorted(name for name, value in link.row.items() if said[name] != value)
     if differs:
         faults.append(f"stands in the list with another {' and '.join(differs)} than was recorded")
     return faults

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.proven import verdict_on
+from ironkettle.core.jobs.summary import VERDICT_SHOWN
 from ironkettle.core.sheets.soundness import proof_of
 
 
@@ -31,17 +32,15 @@ def disturbed(case: Case) -> Iterator[Disturbed]:
             continue
         seals = tuple(element.name for seat in station.seats for element in seat.elements)
         lines = [
-            f"{names[test]}: {_WORD.get(verdict, verdict)}" for test, verdict in _verdicts(case, proof[station.key])
+            f"{names[test]}: {VERDICT_SHOWN.get(verdict, verdict)}"
+            for test, verdict in _verdicts(case, proof[station.key])
         ]
         why = f"not pressed by a test: {station.unproven}" if station.unproven else "not pressed by a test"
         yield Disturbed(station.name, seals, "; ".join(lines) or why)
 
 
-_WORD = {"pass": "passed", "fail": "failed", "undecided": "not decided", "invalid": "not held as required"}
-
-
 def _verdicts(case: Case, tests: tuple[str, ...]) -> Iterator[tuple[str, str]]:
     """The tests that load a place with what they came to: those that passed, or all where none did."""
     found = [(test, verdict_on(case, test)) for test in tests]
-    passed = [one for one in found if one[1] == "pass"]
+    passed = [proof for proof in found if proof[1] == "pass"]
     yield from passed or found

@@ -11,6 +11,7 @@ from ironkettle.core.jobs.basis import JobBasis, TokenUsed
 from ironkettle.core.jobs.registry import kind_of, read_payload
 from ironkettle.core.jobs.runs import Chunk, Judgement
 from ironkettle.core.jobs.state import Mark, Payload
+from ironkettle.core.shop.letterhead import Letterhead
 from ironkettle.core.shop.people import Signature
 
 
@@ -22,7 +23,8 @@ class Entry(BaseModel):
     where the bench told; ``signature`` is what a signing entry stood on; ``judgement`` what a test
     run came to when it was closed; ``told`` what a release stated, made from the log; ``chunks`` the
     seals of the samples that came with it, which are kept beside the log. ``basis``: what the job is worked from, with
-    its intake; ``token``: the script's token it was sent with, where no person sent it.
+    its intake; ``token``: the script's token it was sent with, where no person sent it; ``letterhead``: the head of the shop's
+    papers when a release or another end was signed, so that its certificate stays as it was.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -40,6 +42,7 @@ class Entry(BaseModel):
     chunks: tuple[Chunk, ...] = ()
     basis: JobBasis | None = None
     token: TokenUsed | None = None
+    letterhead: Letterhead | None = None
     payload: SerializeAsAny[Payload]
 
     @field_validator("payload", mode="before")

@@ -93,7 +93,7 @@ def list_jobs(
 def count_open(session: Session, sought: Sought, now: datetime) -> dict[str, int]:
     """How many open jobs each filter leaves of those that are looked for: all of them as ``open``, then by the name of the filter."""
     filters = {name: and_(*_only(replace(sought, only=name), now)) for name in get_args(Only)}
-    columns = [func.count().filter(one).label(name) for name, one in filters.items()]
+    columns = [func.count().filter(condition).label(name) for name, condition in filters.items()]
     looked_for = _looked_for(replace(sought, which="open"))
     row = session.execute(select(func.count().label("open"), *columns).select_from(JobRow).where(*looked_for)).one()
     return dict(row._mapping)

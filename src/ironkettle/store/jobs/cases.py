@@ -83,7 +83,7 @@ def _from_snapshot(session: Session, job: JobRow) -> State | None:
     if not rows or rows[0].hash != row.head:
         return None
     kits = kit_of(sheet_of(session, job))
-    for entry in [one.read(kits).entry for one in rows[1:]]:
+    for entry in [other.read(kits).entry for other in rows[1:]]:
         if isinstance(entry.payload, EntryStruck):
             return None
         apply_entry(state, entry.payload, entry.mark)
@@ -161,4 +161,4 @@ def run_samples(session: Session, job_id: UUID, run: str) -> tuple[Sample, ...]:
     # Runs of the first two formats have their samples in the sealed text.
     rows = [row for row in log_rows(session, job_id) if row.kind == "test_samples" and row.seal_format < SAMPLES_BESIDE]
     opened = [row.read() for row in rows]
-    return tuple(s for one in opened if one.payload["run"] == run for s in samples_within(one.document))
+    return tuple(s for entry in opened if entry.payload["run"] == run for s in samples_within(entry.document))

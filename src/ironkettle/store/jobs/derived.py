@@ -61,7 +61,7 @@ def _moved_samples(session: Session, job: JobRow) -> Iterator[str]:
 
 
 def _photos(session: Session, job: JobRow, state: State) -> Iterator[str]:
-    known = {UUID(str(one.value.photo)): one.value.sha256 for one in state.book(PHOTOS).values()}
+    known = {UUID(str(photo.value.photo)): photo.value.sha256 for photo in state.book(PHOTOS).values()}
     for row in session.scalars(select(PhotoRow).where(PhotoRow.job_id == job.id)):
         if row.id in known and row.sha256 != known[row.id]:
             yield f"photo {row.id} is listed with another hash than was sealed"
@@ -71,7 +71,7 @@ def _photos(session: Session, job: JobRow, state: State) -> Iterator[str]:
 
 def _is_thumb_of(thumb: bytes, image: bytes) -> bool:
     try:
-        kept, made = (Image.open(io.BytesIO(one)).convert("RGB") for one in (thumb, made_small(image).thumb))
+        kept, made = (Image.open(io.BytesIO(picture)).convert("RGB") for picture in (thumb, made_small(image).thumb))
     except (OSError, ValueError):
         return False
     if kept.size != made.size:
@@ -82,7 +82,7 @@ def _is_thumb_of(thumb: bytes, image: bytes) -> bool:
 def _recordings(session: Session, job: JobRow) -> Iterator[str]:
     """Recordings whose chunks say something else than the log took over of them."""
     for run, row in recordings_of(session, job.id).items():
-        chunks = [one for one in chunks_of_recording(session, row.run) if one.place < row.in_log]
+        chunks = [chunk for chunk in chunks_of_recording(session, row.run) if chunk.place < row.in_log]
         recorded = plain(samples_of_chunks(RecordingPlan.model_validate(row.plan), chunks))
         if recorded != run_samples(session, job.id, run):
             yield f"recording {run[:8]} shows other readings than its log sealed"

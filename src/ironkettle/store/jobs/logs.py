@@ -53,6 +53,7 @@ from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import SampleRead, chunks_of, plain
 from ironkettle.core.jobs.snapshot import SNAPSHOT_FORMAT, to_snapshot
 from ironkettle.core.jobs.statement import statement_of
+from ironkettle.core.shop.letterhead import Letterhead
 from ironkettle.core.shop.people import Author, Signature
 from ironkettle.store.jobs.bench_list import words_of_job
 from ironkettle.store.jobs.cases import REMEMBERED, basis_of, case_of, folded, log_of, run_samples, state_of
@@ -60,6 +61,7 @@ from ironkettle.store.jobs.photos import find_photo, photos_of
 from ironkettle.store.jobs.rows import EntryRow, JobRow, SampleRow, SnapshotRow, log_rows, sheet_of
 from ironkettle.store.jobs.traces import keep_marks, marks_of, used_by
 from ironkettle.store.sheets.rows import standing_in
+from ironkettle.store.shop.letterhead import letterhead_of
 from ironkettle.store.shop.stock import draw
 from ironkettle.store.shop.tables import Shop
 from ironkettle.store.shop.units import keep_unit, readings_before
@@ -116,6 +118,7 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     check_entry(case, new.payload)
     payload = complete(case, new.payload)
     chunks = chunks_of(_samples_in(payload))
+    statement = statement_of(case, payload)
     entry = Entry(
         id=new.id,
         seq=job.entry_count + 1,
@@ -126,10 +129,11 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
         clock_ahead_s=new.clock_ahead_s(now),
         signature=_signature(session, job, payload, author, now),
         judgement=judgement_of(case, payload),
-        told=statement_of(case, payload),
+        told=statement,
         chunks=tuple(seal for seal, _ in chunks),
         basis=basis_of(session, job) if isinstance(payload, IntakeRecorded) else None,
         token=new.token,
+        letterhead=None if statement is None else _letterhead(session),
         payload=_bare(payload),
     )
     row = _sealed(session, job, entry, [text for _, text in chunks])
@@ -144,6 +148,12 @@ def append_entry(session: Session, job_id: UUID, new: NewEntry, author: Author, 
     if isinstance(payload, Released):
         draw(session, job.id, job.number, taken(case), author.key, now)
     return Appended(row, *keep_up(session, job, state, shop, author, now, unit=kind_of(payload).about_unit))
+
+
+def _letterhead(session: Session) -> Letterhead | None:
+    """The head of the shop's papers as it stands; None while nobody has filled it in."""
+    letterhead = letterhead_of(session)
+    return None if letterhead == Letterhead() else letterhead
 
 
 def _keep_trace(session: Session, job: JobRow, state: State, entry: Entry, payload: Payload, case: Case) -> None:
@@ -252,7 +262,8 @@ def _sealed(session: Session, job: JobRow, entry: Entry, texts: Sequence[str]) -
     session.flush()
     run = str(getattr(entry.payload, "run", entry.id))
     session.add_all(
-        SampleRow(entry_id=entry.id, place=place, job_id=job.id, run=run, text=one) for place, one in enumerate(texts)
+        SampleRow(entry_id=entry.id, place=place, job_id=job.id, run=run, text=words)
+        for place, words in enumerate(texts)
     )
     return row
 
@@ -277,7 +288,7 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
     job.waits = "" if job.released or following is None else following.kind.waits
     job.tasks_done = sum(task.status in {Status.DONE, Status.SKIPPED} for task in tasks)
     job.tasks_total = len(tasks)
-    first = min(running(case), key=lambda one: one.until, default=None)
+    first = min(running(case), key=lambda timer: timer.until, default=None)
     job.timer_until, job.timer_for = (first.until, first.what) if first else (None, "")
     job.causes = [
         {
@@ -288,7 +299,7 @@ def _summarise(job: JobRow, case: Case, tasks: Sequence[Task]) -> None:
         }
         for decided_cause in decided_causes(case)
     ]
-    job.short = [] if job.released else [asdict(one) for one in short_of(case)]
+    job.short = [] if job.released else [asdict(missing) for missing in short_of(case)]
 
 
 def check_log(session: Session, job: JobRow) -> list[BrokenLink]:

@@ -170,7 +170,7 @@ def broken_recordings(session: Session, job_id: UUID) -> list[str]:
     """Recordings of a job of which a chunk is not as it was written, in words."""
     found = []
     for run in recordings_of(session, job_id):
-        chunks = [(one.place, one.text, one.hash) for one in chunks_of_recording(session, UUID(run))]
+        chunks = [(chunk.place, chunk.text, chunk.hash) for chunk in chunks_of_recording(session, UUID(run))]
         if (wrong := broken_at(chunks)) is not None:
             found.append(f"recording {run[:8]} has another chunk {wrong} than was recorded")
     return found
@@ -182,7 +182,7 @@ def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | N
     The chunks stay where they are either way. Taken over twice it is there once.
     """
     row = session.get_one(RecordingRow, run, with_for_update=True, populate_existing=True)
-    whole = [(one.place, one.text, one.hash) for one in chunks_of_recording(session, run)]
+    whole = [(chunk.place, chunk.text, chunk.hash) for chunk in chunks_of_recording(session, run)]
     if (wrong := broken_at(whole)) is not None:
         return f"chunk {wrong} of the recording is not as it was written; nothing of it was taken into the log"
     chunks = chunks_of_recording(session, run, row.in_log)
@@ -190,7 +190,7 @@ def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | N
     person = find_person(session, row.who)
     if not samples or person is None:
         return None
-    said = [one["says"][:200] for one in row.said if not one.get("in_log")]
+    said = [event["says"][:200] for event in row.said if not event.get("in_log")]
     try:
         with session.begin_nested():
             for at in range(0, len(samples), MOST_SAMPLES):
@@ -201,7 +201,7 @@ def take_over(session: Session, run: UUID, shop: Shop, now: datetime) -> str | N
     except (RefusedError, RuleError) as error:
         return f"what was recorded could not be put into the job's log: {error}"
     row.in_log = chunks[-1].place + 1
-    row.said = [{**one, "in_log": True} for one in row.said]
+    row.said = [{**event, "in_log": True} for event in row.said]
     session.flush()
     return None
 
@@ -212,8 +212,8 @@ def finish(session: Session, run: UUID, state: str, said: list[dict[str, Any]], 
     beat = beat_of_chunks(RecordingPlan.model_validate(row.plan), chunks_of_recording(session, run))
     if beat.says is not None:
         said = [*said, {"key": "missed", "at": beat.last_at, "says": beat.says, "ends": False}]
-    known = {(one["key"], one["at"]) for one in row.said}
-    row.said = [*row.said, *(one for one in said if (one["key"], one["at"]) not in known)]
+    known = {(event["key"], event["at"]) for event in row.said}
+    row.said = [*row.said, *(event for event in said if (event["key"], event["at"]) not in known)]
     row.state, row.ended_at = state, now
     session.flush()
     trouble = take_over(session, run, shop, now)

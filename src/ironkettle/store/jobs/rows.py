@@ -23,7 +23,8 @@ from sqlalchemy.exc import DataError
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.core.base.errors import DamagedEntryError, RefusedError
-from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, read_sealed
+from ironkettle.core.jobs import FIRST_LINK, Opened, Sealed, State, read_sealed
+from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.sheets.document import Sheet
 from ironkettle.core.shop.settings import ShopSettings
 from ironkettle.store.base import Base
@@ -185,6 +186,29 @@ def log_rows(session: Session, job_id: UUID, after: int = 0) -> list[EntryRow]:
     return _read_rows(session, job_id, query)
 
 
+def closing_row(session: Session, job: JobRow, state: State) -> EntryRow | None:
+    """The entry that closed a job, with what was stated then; None while it is open."""
+    closed = closed_by(state)
+    return None if closed is None else session.get(EntryRow, closed.mark.entry)
+
+
+_CLOSING = ("released", "job_ended")
+
+
+def signed_row(session: Session, number: int, record: str) -> tuple[JobRow, EntryRow] | None:
+    """The signed end of a job whose hash begins so, even of one opened again since; None where there is none.
+
+    ``record``: the first sixteen digits of the hash, or more [hex].
+    """
+    query = (
+        select(JobRow, EntryRow)
+        .join(EntryRow, EntryRow.job_id == JobRow.id)
+        .where(JobRow.number == number, EntryRow.kind.in_(_CLOSING), EntryRow.hash.startswith(record))
+    )
+    found = session.execute(query).first()
+    return None if found is None else (found[0], found[1])
+
+
 def _read_rows(session: Session, job_id: UUID, query: Select[EntryRow]) -> list[EntryRow]:
     try:
         return list(session.scalars(query))
@@ -223,8 +247,8 @@ def open_job(session: Session, job_id: UUID, sheet: Sheet, settings: ShopSetting
         return present
     kept = session.get(SheetRow, (sheet.key, sheet.version))
     if kept is not None and not kept.active:
-        told = f"{sheet.name}, version {sheet.version}, was withdrawn: choose another sheet, or have the lead put it back under Workshop"
-        raise RefusedError("sheet-ended", told)
+        message = f"{sheet.name}, version {sheet.version}, was withdrawn: choose another sheet, or have the lead put it back under Workshop"
+        raise RefusedError("sheet-ended", message)
     job = JobRow(id=job_id, sheet_key=sheet.key, sheet_version=sheet.version, opened_at=now, touched_at=now)
     job.settings = dict(settings.own)
     job.family = sheet.family

@@ -66,8 +66,8 @@ def _read(text: str) -> Sheet:
         return upgraded_document(document)
     except ValueError as error:
         first = str(error).splitlines()[0]
-        told = f"build sheet {document.get('key', '')} cannot be read by this version: {first}"
-        raise RefusedError("sheet-unreadable", told) from None
+        message = f"build sheet {document.get('key', '')} cannot be read by this version: {first}"
+        raise RefusedError("sheet-unreadable", message) from None
 
 
 def add_sheet(session: Session, sheet: Sheet, drafted_by: str | None = None) -> SheetRow:
@@ -127,15 +127,15 @@ def drafts(session: Session) -> list[SheetRow]:
 def sheets_of_unit(session: Session, sheet: Sheet, serial: str = "") -> list[Sheet]:
     """Every version of a sheet, and of others for the same unit: by what they name, or by the jobs of its serial."""
     rows = session.scalars(select(SheetRow).where(SheetRow.key != sheet.key))
-    other = [one for row in rows if (one := _readable(row)) is not None and same_unit(sheet, one)]
-    keys = {sheet.key, *(one.key for one in other)} | _keys_of_serial(session, serial)
+    other = [read for row in rows if (read := _readable(row)) is not None and same_unit(sheet, read)]
+    keys = {sheet.key, *(read.key for read in other)} | _keys_of_serial(session, serial)
     own = session.scalars(select(SheetRow).where(SheetRow.key.in_(keys)))
-    return [one for row in own if (one := _readable(row)) is not None]
+    return [read for row in own if (read := _readable(row)) is not None]
 
 
 def _keys_of_serial(session: Session, serial: str) -> set[str]:
     """The sheets on which a serial was worked before: here a dash more or less is no other unit."""
-    letters = "".join(one for one in serial.casefold() if one.isalnum())
+    letters = "".join(character for character in serial.casefold() if character.isalnum())
     if not letters:
         return set()
     query = text(

@@ -58,7 +58,7 @@ def units_due(session: Session, today: date, until: date, limit: int) -> list[Un
     """Units with an interval that comes by a day, the earliest first; then, up to the limit, those without a reading."""
     found: list[UnitRow] = []
     for first, last in ((UnitRow.due_by, until), (UnitRow.unknown_from, today)):
-        there = [one.id for one in found]
+        there = [unit.id for unit in found]
         ordered = select(UnitRow).where(first <= last, UnitRow.id.not_in(there)).order_by(first, UnitRow.number)
         found += session.scalars(ordered.limit(limit - len(found)))
     return found

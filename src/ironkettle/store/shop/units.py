@@ -176,20 +176,20 @@ def keep_unit(session: Session, job: JobRow, case: Case, now: datetime) -> None:
     intake = intake_of(case.state)
     if intake is None:
         return
-    told = intake.value
+    counters = intake.value
     before = job.unit_id
-    unit = register(session, job.sheet_key, told.serial, told.unit, told.customer, now)
+    unit = register(session, job.sheet_key, counters.serial, counters.unit, counters.customer, now)
     if _newest(session, unit, job):
-        unit.serial, unit.name, unit.customer = told.serial, told.unit, told.customer
+        unit.serial, unit.name, unit.customer = counters.serial, counters.unit, counters.customer
     job.unit_id = unit.id
     session.execute(delete(CounterRow).where(CounterRow.job_id == job.id))
     session.execute(delete(ServiceRow).where(ServiceRow.job_id == job.id))
-    for counter in told.counters:
+    for counter in counters.counters:
         if counter.value is not None:
             session.add(
                 CounterRow(
                     id=uuid5(job.id, counter.counter), unit_id=unit.id, counter=counter.counter, value=counter.value,
-                    at=intake.mark.when, who=intake.mark.who, source="service" if told.quick_service else "intake", job_id=job.id,
+                    at=intake.mark.when, who=intake.mark.who, source="service" if counters.quick_service else "intake", job_id=job.id,
                     lower=counter.lower, note="",
                 )
             )  # fmt: skip
@@ -277,7 +277,7 @@ def _dues(
         past = Past(unit.first_at, first_known=True) if last is None else Past(last)
         found.append(IntervalDue(interval, past, due_of(every_of(interval), past, readings, now)))
     order = (Standing.OVERDUE, Standing.SOON, Standing.UNKNOWN, Standing.LATER)
-    return sorted(found, key=lambda one: (order.index(one.due.standing), one.due.by or date.max))
+    return sorted(found, key=lambda due: (order.index(due.due.standing), due.due.by or date.max))
 
 
 def update_dues(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | None = None) -> None:
@@ -288,12 +288,12 @@ def update_dues(session: Session, unit: UnitRow, now: datetime, sheet: Sheet | N
     session.execute(delete(DueRow).where(DueRow.unit_id == unit.id))
     days: list[date] = []
     unknown: list[date] = []
-    for one in [] if sheet is None or retirement_of(session, unit) else dues_of(session, unit, sheet, now):
-        by = one.due.by or (now.date() if one.due.standing is Standing.SOON else None)
-        row = DueRow(unit_id=unit.id, interval=one.interval.name, by=by, unknown_from=one.due.unknown_from)
+    for due in [] if sheet is None or retirement_of(session, unit) else dues_of(session, unit, sheet, now):
+        by = due.due.by or (now.date() if due.due.standing is Standing.SOON else None)
+        row = DueRow(unit_id=unit.id, interval=due.interval.name, by=by, unknown_from=due.due.unknown_from)
         session.add(row)
         days += [by] if by is not None else []
-        unknown += [one.due.unknown_from] if one.due.unknown_from is not None else []
+        unknown += [due.due.unknown_from] if due.due.unknown_from is not None else []
     unit.due_by, unit.unknown_from = min(days, default=None), min(unknown, default=None)
     session.flush()
 

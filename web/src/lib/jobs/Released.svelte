@@ -1,5 +1,6 @@
 <script lang="ts">
 	import FileText from '@lucide/svelte/icons/file-text';
+	import Mail from '@lucide/svelte/icons/mail';
 	import QrCode from '@lucide/svelte/icons/qr-code';
 	import type { JobView } from '$lib/api';
 	import { SignatureDialog } from '$lib/session';
@@ -42,6 +43,9 @@
 	<div class="flex flex-wrap gap-2">
 		<a class="btn btn-primary" href="/api/jobs/{view.job.id}/certificate.pdf" target="_blank" rel="noopener"
 			><FileText size={20} aria-hidden="true" />Certificate</a
+		>
+		<a class="btn" href="/api/jobs/{view.job.id}/report.eml" download
+			><Mail size={20} aria-hidden="true" />Report by e-mail</a
 		>
 		<a class="btn" href="/api/jobs/{view.job.id}/label.svg" target="_blank" rel="noopener"
 			><QrCode size={20} aria-hidden="true" />Label</a

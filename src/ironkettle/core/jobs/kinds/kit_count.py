@@ -12,7 +12,7 @@ from ironkettle.core.base.json import JsonObject
 from ironkettle.core.jobs.ask import Ask
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.kind import AND_STORES, EntryKind
-from ironkettle.core.jobs.kinds.base import ItemKey, Note, known
+from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, known
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.resolved import Resolved
 from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
@@ -25,7 +25,7 @@ from ironkettle.core.sheets.document.supplies import Kit, KitLine
 
 
 def _screen(case: Case, task: Task) -> Screen:
-    kit = next((one for one in case.resolved.sheet.kits if one.number == task.subject), None)
+    kit = next((listed for listed in case.resolved.sheet.kits if listed.number == task.subject), None)
     return PlainScreen(in_line=True, as_should=None if kit is None else _as_listed(kit))
 
 
@@ -50,9 +50,12 @@ class LineCounted(Payload):
 
 
 class KitCounted(Payload):
+    """``batch``: what stands on the bag beside its number, a batch or a date."""
+
     kind: Literal["kit_counted"] = "kit_counted"
     kit: str = Field(min_length=1, max_length=600)
     lines: list[LineCounted] = Field(min_length=1, max_length=400)
+    batch: Short | None = None
     note: Note = ""
 
 
@@ -64,15 +67,15 @@ def _check_count(case: Case, payload: KitCounted) -> None:
     if payload.kit not in kits:
         raise fault("kit", f"“{payload.kit}” is not a kit of this build sheet", *kits)
     lines = {line.key: line for line in kits[payload.kit].lines}
-    for index, one in enumerate(payload.lines):
-        known(f"lines.{index}.line", one.line, lines, "line of this kit")
-        most = _MOST * lines[one.line].count
-        if one.counted > most and not payload.note:
-            text = f"{lines[one.line].name}: {one.counted} counted, {lines[one.line].count} needed; count again, or confirm it in the note"
+    for index, count in enumerate(payload.lines):
+        known(f"lines.{index}.line", count.line, lines, "line of this kit")
+        most = _MOST * lines[count.line].count
+        if count.counted > most and not payload.note:
+            text = f"{lines[count.line].name}: {count.counted} counted, {lines[count.line].count} needed; count again, or confirm it in the note"
             raise fault(f"lines.{index}.counted", text, f"0 to {most}")
-        if not one.used and lines[one.line].alternative_group is None:
-            raise fault(f"lines.{index}.used", f"{lines[one.line].name} has no alternative; it is used or ordered")
-    missing = [line.name for key, line in lines.items() if key not in {one.line for one in payload.lines}]
+        if not count.used and lines[count.line].alternative_group is None:
+            raise fault(f"lines.{index}.used", f"{lines[count.line].name} has no alternative; it is used or ordered")
+    missing = [line.name for key, line in lines.items() if key not in {line.line for line in payload.lines}]
     if missing:
         raise fault("lines", f"not counted: {missing[0]}")
 
@@ -80,12 +83,14 @@ def _check_count(case: Case, payload: KitCounted) -> None:
 def _apply(state: State, payload: KitCounted, mark: Mark) -> None:
     # Lines that were counted one by one are kept together.
     before = state.get(KITS, payload.kit)
-    counted = {one.line for one in payload.lines}
-    kept = [one for one in before.lines if one.line not in counted] if before else []
+    counted = {count.line for count in payload.lines}
+    kept = [count for count in before.lines if count.line not in counted] if before else []
     # What is counted now is what is there, whatever came before.
     for line in counted:
         state.arrived.pop(line, None)
-    state.note(KITS, payload.kit, payload.model_copy(update={"lines": [*kept, *payload.lines]}), mark)
+    batch = payload.batch or (before.batch if before else None)
+    whole = payload.model_copy(update={"lines": [*kept, *payload.lines], "batch": batch})
+    state.note(KITS, payload.kit, whole, mark)
 
 
 def _tasks(case: Case) -> Iterator[Draft]:
@@ -101,11 +106,11 @@ def _counted(case: Case, kit: Kit) -> bool:
     if marked is None or undone(case, "kits", kit.number, marked.mark):
         return False
     counted = marked.value
-    return {line.key for line in kit.lines} <= {one.line for one in counted.lines}
+    return {line.key for line in kit.lines} <= {line.line for line in counted.lines}
 
 
 def _whole_lines(resolved: Resolved, kit: Kit) -> list[KitLine]:
-    return next((one.lines for one in resolved.whole.kits if one.number == kit.number), kit.lines)
+    return next((listed.lines for listed in resolved.whole.kits if listed.number == kit.number), kit.lines)
 
 
 def _count(case: Case, kit: Kit) -> Task:
@@ -121,6 +126,7 @@ def _count(case: Case, kit: Kit) -> Task:
         label = f"{line.name}: {line.count} {'needed' if first else 'if used'}"
         # From none to twice what is needed: the middle is what should be there.
         asks.append(Ask(f"lines.{index}.counted", Read.NUMBER, label, limit=(0, _MOST * line.count), hint=hint))
+    asks.append(Ask("batch", Read.TEXT, "Batch or date on the bag", optional=True))
     return Task(
         f"count:{kit.number}",
         Stage.KIT,
@@ -137,9 +143,11 @@ def _count(case: Case, kit: Kit) -> Task:
 def _words(resolved: Resolved, payload: KitCounted) -> str:
     names = {key: line.name for key, line in resolved.kit_lines.items()}
     counted = ", ".join(
-        f"{names.get(one.line, one.line)} {one.counted}{'' if one.used else ' (not used)'}" for one in payload.lines
+        f"{names.get(line.line, line.line)} {line.counted}{'' if line.used else ' (not used)'}"
+        for line in payload.lines
     )
-    return f"kit {payload.kit} counted: {counted}{f': {payload.note}' if payload.note else ''}"
+    batch = f", batch {payload.batch}" if payload.batch else ""
+    return f"kit {payload.kit}{batch} counted: {counted}{f': {payload.note}' if payload.note else ''}"
 
 
 KIND = EntryKind(

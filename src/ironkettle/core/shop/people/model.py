@@ -70,8 +70,8 @@ def rank_of(authority: Authority) -> int:
 def strictest(authorities: Iterable[Authority]) -> tuple[Authority, ...]:
     """The strictest of some authorities; several where different ones are as strict; empty for none at all."""
     wanted = {authority for authority in authorities if authority is not Authority.NONE}
-    most = max((rank_of(one) for one in wanted), default=0)
-    return tuple(sorted(one for one in wanted if rank_of(one) == most))
+    most = max((rank_of(role) for role in wanted), default=0)
+    return tuple(sorted(role for role in wanted if rank_of(role) == most))
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,8 +96,12 @@ class Author:
 
     def authorisation(self, authority: Authority, day: date) -> Authorisation | None:
         """The authorisation for that authority in force on a day; None when there is none."""
-        held = [one for one in self.authorisations if one.authority is authority and one.holds_on(day)]
-        return max(held, key=lambda one: one.until, default=None)
+        held = [
+            authorisation
+            for authorisation in self.authorisations
+            if authorisation.authority is authority and authorisation.holds_on(day)
+        ]
+        return max(held, key=lambda authorisation: authorisation.until, default=None)
 
 
 class Signature(BaseModel):

@@ -100,7 +100,7 @@ def totals(readings: Sequence[CounterRead]) -> tuple[Total, ...]:
 
 def ran_by(found: Sequence[Total], at: datetime) -> float | None:
     """What had run in all at a time, any, as last read before it; None where nothing was read by then. [counts]"""
-    place = bisect_right([one.at for one in found], at)
+    place = bisect_right([reading.at for reading in found], at)
     return found[place - 1].ran if place else None
 
 
@@ -109,7 +109,7 @@ def rate_of(found: Sequence[Total], now: datetime) -> float | None:
 
     None from fewer than two readings half a day apart, or where nothing ran. Source: difference over time.
     """
-    recent = [one for one in found if now - one.at <= _RECENT]
+    recent = [reading for reading in found if now - reading.at <= _RECENT]
     if len(recent) < 2 or recent[-1].at - recent[0].at < _LEAST_SPAN:
         return None
     days = (recent[-1].at - recent[0].at).total_seconds() / 86_400
@@ -130,13 +130,13 @@ def check_reading(before: Sequence[CounterRead], new: CounterRead, now: datetime
     if new.at < _EARLIEST:
         raise fault("at", "this is before any counter was read here", f"{shown_day(_EARLIEST)} or later")
     found = totals(before)
-    earlier = [one for one in found if one.at <= new.at]
-    later = [one for one in found if one.at > new.at]
+    earlier = [reading for reading in found if reading.at <= new.at]
+    later = [reading for reading in found if reading.at > new.at]
     if earlier and new.value < earlier[-1].shown and new.lower is None:
         last = earlier[-1]
         text = f"{new.value:g} {counter} is below the {last.shown:g} of {shown_day(last.at)}: a counter does not run backwards"
         raise fault("value", text, f"{last.shown:g} or more", "or say: a new counter, or the one before was a mistake")
-    if later and new.value > later[0].shown and not any(one.lower for one in before if one.at > new.at):
+    if later and new.value > later[0].shown and not any(reading.lower for reading in before if reading.at > new.at):
         text = (
             f"{new.value:g} {counter} is above the {later[0].shown:g} of {shown_day(later[0].at)}, which was read later"
         )

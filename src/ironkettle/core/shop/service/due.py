@@ -75,7 +75,7 @@ def due_of(every: Sequence[Every], past: Past, readings: Mapping[str, Sequence[C
     Parameters: every : what it is due after; past : when it was done last; readings : by counter, in any order; now : any.
     Source: whichever comes first; a count's day is what is left over what runs a day.
     """
-    reaches = tuple(_reach(one, past, readings.get(one.counter, ()), now) for one in every)
+    reaches = tuple(_reach(rule, past, readings.get(rule.counter, ()), now) for rule in every)
     days = [reach.by for reach in reaches if reach.by is not None]
     order = (Standing.OVERDUE, Standing.SOON, Standing.UNKNOWN, Standing.LATER)
     worst = min((reach.standing for reach in reaches), key=order.index, default=Standing.UNKNOWN)
@@ -154,8 +154,8 @@ def _plain(value: float) -> str:
 
 def next_words(every: Sequence[Every], done: date) -> str:
     """When it is next due after a day it was done, in words: the day, and what may come before it."""
-    days = [day for one in every if (day := one.after(done)) is not None]
-    rest = [one.text for one in every if one.kind is not EveryKind.DATE]
+    days = [day for every_part in every if (day := every_part.after(done)) is not None]
+    rest = [rule.text for rule in every if rule.kind is not EveryKind.DATE]
     parts = [f"by {min(days)}"] if days else []
-    parts += [one if one.startswith("when ") else f"after {one}" for one in rest]
+    parts += [text if text.startswith("when ") else f"after {text}" for text in rest]
     return " or ".join(parts) + (", whichever comes first" if len(parts) > 1 else "")

@@ -43,7 +43,7 @@ def read_counters(text: str, field: str = "text") -> tuple[ImportedRead, ...]:
         rows = list(csv.reader(lines, delimiter=apart))
     except csv.Error as error:
         raise fault(field, f"this is not a table: {error}", ";".join(COLUMNS)) from None
-    header = [one.strip().lower() for one in rows[0]] if rows else []
+    header = [cell.strip().lower() for cell in rows[0]] if rows else []
     missing = [column for column in COLUMNS if column not in header]
     if missing:
         raise fault(field, f"the first line must name its columns; {', '.join(missing)} is missing", ";".join(COLUMNS))

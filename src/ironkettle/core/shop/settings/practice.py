@@ -37,9 +37,14 @@ class Held:
     others: tuple[Way, ...]
 
     @property
+    def line(self) -> str:
+        """The way in force alone, as a customer reads it."""
+        return f"{self.option.name}: {self.way.words}"
+
+    @property
     def sentence(self) -> str:
         """The way in force with its reason, and the other way in a line."""
-        other = "; ".join(f"{one.words}, because {one.why}" for one in self.others)
+        other = "; ".join(f"{option.words}, because {option.why}" for option in self.others)
         return f"{self.option.name}: {self.way.words}, because {self.way.why}. Others: {other}."
 
 

@@ -73,18 +73,26 @@ def _prior(key: str, series: str, name: str) -> ShopSetting:
     )
 
 
-def _limit(one: PartLimit) -> ShopSetting:
+def _limit(limit: PartLimit) -> ShopSetting:
     group, help_ = (
-        f"Limits of inspection, {one.family}s",
+        f"Limits of inspection, {limit.family}s",
         "usual value; a sheet's own limit and the maker's drawing win",
     )
-    return ShopSetting(one.rule, group, one.name, "mm", one.most, 0.001, 5, help_)
+    return ShopSetting(limit.rule, group, limit.name, "mm", limit.most, 0.001, 5, help_)
 
 
-def _practice(one: PracticeOption) -> ShopSetting:
-    help_ = "; ".join(f"{way.words}: {way.why}" for way in one.ways)
+def _practice(option: PracticeOption) -> ShopSetting:
+    help_ = "; ".join(f"{way.words}: {way.why}" for way in option.ways)
     return ShopSetting(
-        one.rule, "Practice options", one.name, "", 0, 0, len(one.ways) - 1, help_, tuple(w.words for w in one.ways)
+        option.rule,
+        "Practice options",
+        option.name,
+        "",
+        0,
+        0,
+        len(option.ways) - 1,
+        help_,
+        tuple(w.words for w in option.ways),
     )
 
 
@@ -159,7 +167,7 @@ SHOP_SETTINGS: tuple[ShopSetting, ...] = (
     _bare(Dimension.PRESSURE, "Pressures"),
     _bare(Dimension.TORQUE, "Torques"),
     _bare(Dimension.TEMPERATURE, "Temperatures"),
-    *(_limit(one) for one in PART_LIMITS),
+    *(_limit(limit) for limit in PART_LIMITS),
     *(_practice(practice_option) for practice_option in PRACTICE_OPTIONS),
     ShopSetting(
         "shift_hours", "People", "A device stays signed in for", "h", 12, 1, 24, "a shift; then the PIN is asked again"

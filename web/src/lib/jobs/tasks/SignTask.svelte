@@ -33,6 +33,12 @@
 {#each task.asks as ask (ask.field)}
 	<AskField {ask} bind:value={form.values[ask.field]} />
 {/each}
+{#if view.signing.letterhead_missing.length}
+	<p class="font-semibold text-warning" data-letterhead>
+		The certificate has no {view.signing.letterhead_missing.join(', no ')} of the shop on it yet:
+		<a class="link" href="/workshop/rules#letterhead">enter the letterhead</a>.
+	</p>
+{/if}
 <p class="faint text-sm">
 	Your name, {session.person?.name ?? '…'}, is printed on the certificate. The maker's manual, local codes and
 	licensed practice win.

@@ -2,6 +2,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import { ProblemNote } from '$lib/shared';
+	import Letterhead from './Letterhead.svelte';
 	import LubricantNames from './LubricantNames.svelte';
 	import RuleRow from './RuleRow.svelte';
 
@@ -52,6 +53,7 @@
 	<ProblemNote {problem} />
 	{#if !mayChange}<p class="mb-2 font-semibold">Only the workshop lead can change them.</p>{/if}
 	<div class="grid items-start gap-4 lg:grid-cols-2">
+		<Letterhead {mayChange} />
 		{#each groups as group (group)}
 			<section class="panel" aria-label={group}>
 				<h2 class="text-2xl font-bold">{group}</h2>

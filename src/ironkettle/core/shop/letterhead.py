@@ -1,0 +1,56 @@
+"""What stands at the head of the shop's papers, and the time zone their times are told in."""
+
+from __future__ import annotations
+
+from typing import Annotated
+from zoneinfo import ZoneInfo, available_timezones
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from ironkettle.core.base.errors import FieldFault, RuleError
+from ironkettle.core.base.text import Plain
+
+MOST_LINES = 12
+_Line = Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain]
+_UTC = "UTC"
+
+
+class Letterhead(BaseModel):
+    """``address``: its lines; ``contact``: telephone and e-mail; ``site``: where others reach this server, for codes that are
+    scanned; ``zone``: a name of the IANA time zones."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    name: _Line = ""
+    address: Annotated[tuple[_Line, ...], Field(max_length=MOST_LINES)] = ()
+    contact: Annotated[str, StringConstraints(max_length=160, strip_whitespace=True), Plain] = ""
+    site: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True), Plain] = ""
+    zone: Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True), Plain] = _UTC
+
+    @property
+    def missing(self) -> tuple[str, ...]:
+        """What of the head is still empty, in words."""
+        there = {"name": self.name, "address": self.address, "contact": self.contact}
+        return tuple(word for word, value in there.items() if not value)
+
+    @property
+    def clock(self) -> ZoneInfo:
+        """Its time zone."""
+        return ZoneInfo(self.zone)
+
+
+def check_letterhead(letterhead: Letterhead) -> None:
+    """Raises RuleError for a time zone nobody knows and for a site that is no address of a server.
+
+    Source: no published source; the zones are those of the IANA time zone database that is installed.
+    """
+    faults = []
+    if letterhead.zone not in available_timezones():
+        text = f"“{letterhead.zone}” is not a time zone"
+        faults.append(FieldFault("zone", text, ("Europe/London", "America/New_York", _UTC)))
+    if letterhead.site and not letterhead.site.startswith(("http://", "https://")):
+        faults.append(
+            FieldFault("site", f"“{letterhead.site}” is not the address of a server", ("https://kettle.example",))
+        )
+    if faults:
+        raise RuleError(faults)

@@ -1,0 +1,84 @@
+"""What a customer reads of a job."""
+
+from __future__ import annotations
+
+import pytest
+
+from ironkettle.core.jobs.summary import Summary, summary_of
+from tests.bench import Job, filled
+from tests.tiny import sheet_of, unit
+
+
+@pytest.fixture(scope="module")
+def ram() -> Summary:
+    """A ram found with a reversed lip and without its backup, its kit's batch noted, worked to its signature."""
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    found = {
+        "observe:rod-leak:as_found": {"value": "12"},
+        "find:rod-lip": {"faced": "outside"},
+        "find:gland-backup": {"present": False, "faced": None, "note": "nothing beside the ring"},
+        "observe:rod-leak:as_left": {"value": "0"},
+        "count:FN-K-5028": {"batch": "B 2611"},
+    }
+    while (task := job.next()) is not None and task.key != "sign":
+        job.take(task, **found.get(task.key, {}))
+    return summary_of(job.case())
+
+
+def test_as_found_stands_beside_as_left(ram: Summary) -> None:
+    leak = next(line for line in ram.found_left if line.what == "Leak at the rod")
+    assert (leak.found, leak.left) == ("12 drops per minute", "0 drops per minute")
+
+
+def test_what_was_fitted_has_its_size_and_its_kit_with_the_batch(ram: Summary) -> None:
+    lip = next(line for line in ram.fitted if line.what == "rod lip seal")
+    assert (lip.count, lip.size, lip.origin) == (1, "28 × 38 × 6.3", "new, kit FN-K-5028, batch B 2611")
+    band = next(line for line in ram.fitted if line.what == "rod wear band")
+    assert band.origin == "old one kept"
+
+
+def test_a_reversed_lip_is_told_with_its_cause(ram: Summary) -> None:
+    assert any("rod lip seal was found reversed" in words for words in ram.causes)
+
+
+def test_a_hold_is_told_with_its_figures_and_its_gauge(ram: Summary) -> None:
+    line = next(line for line in ram.tests if line.name == "Hold on the rod side")
+    assert line.verdict == "passed"
+    assert [figure.name for figure in line.figures] == ["Pressure held", "Leak"]
+    # The sheet asks for 180 bar and at most 0.5 ml/min.
+    assert [figure.within for figure in line.figures] == ["required 180 bar", "limit 0.5 ml/min"]
+    assert "Digital gauge 250 bar ±0.5 %" in line.gauge
+    assert not line.figures[1].shown.startswith("-0.000")
+
+
+def test_nothing_of_it_tells_a_share_or_an_opinion(ram: Summary) -> None:
+    words = str(ram)
+    assert "% likely" not in words
+    assert "Others:" not in words
+    assert "rod-lip" not in words
+
+
+def test_a_test_that_was_not_run_says_so() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    assert {line.verdict for line in summary_of(job.case()).tests} == {"not run"}
+
+
+@pytest.mark.parametrize(("as_found", "left"), [("252 bar", "284 bar")])
+def test_a_setting_tells_what_was_wanted_and_where_it_was_left(as_found: str, left: str) -> None:
+    job = Job(sheet_of(unit("fuel-injector")))
+    job.walk(until=lambda task: task.key == "set:opening")
+    readings = [{"turns": 0.0, "value": as_found}, {"turns": 0.25, "value": left}]
+    job.do(filled(job.task("set:opening"), value=left, locked=left, readings=readings))
+    assert any(f"set to {left}" in words and "(wanted: " in words for words in summary_of(job.case()).done)
+
+
+def test_a_job_that_was_given_up_is_no_repair() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.do({"kind": "job_ended", "how": "returned", "reason": "the barrel is cracked"})
+    assert summary_of(job.case()).title == "Certificate of what was found"
+
+
+def test_a_quick_service_has_a_title_of_its_own() -> None:
+    sheet = sheet_of(unit("needle-scaler"))
+    quick = next(interval.name for interval in sheet.intervals if interval.steps)
+    assert summary_of(Job(sheet, quick_service=quick).case()).title == "Service certificate"
