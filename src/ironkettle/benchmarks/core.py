@@ -27,8 +27,8 @@ def figures() -> Iterator[Figure]:
     yield "whole match, with advice / bare NumPy pass", median_time(lambda: match(table)), floor
     for times in (5, 20):
         larger = _larger(table, times)
-        one = median_time(lambda larger=larger: match(larger), 10)  # type: ignore[misc]
-        yield f"match over {times}x the table / over the table", one, median_time(lambda: match(table))
+        seconds = median_time(lambda larger=larger: match(larger), 10)  # type: ignore[misc]
+        yield f"match over {times}x the table / over the table", seconds, median_time(lambda: match(table))
     gland = Gland(
         Seat.PISTON, Toleranced(44.4, 0.06), Toleranced(5.4, 0, 0.2), bore=Toleranced(50, 0, 0.039), pressure=18.0
     )

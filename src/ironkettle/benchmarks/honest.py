@@ -86,55 +86,58 @@ def try_match(
     seed: int,
     uncertainty: float = 0.05,
     told_wrong: float | None = None,
-    beside: Condition | None = None,
+    as_well: Condition | None = None,
 ) -> dict[Condition, Honesty]:
     """Draw rings told to be in every condition alike and compare the match with the best classifier.
 
     Parameters: draws : how many rings; uncertainty : 95 % half-width of both readings [mm];
     told_wrong : share of conditions told wrong, the model's own where None [-];
-    beside : a state every ring has beside the one that is told, which nobody says.
+    as_well : a state every ring has beside the one that is told, which nobody says.
     """
     chance = np.random.default_rng(seed)
     weight = np.where([size.seldom for size in table.sizes], _SELDOM, 1.0)
     series = np.bincount(table.series_index, weights=weight, minlength=len(SERIES))
     prior = np.array([DEFAULT_PRIOR[s] for s in SERIES])[table.series_index] * weight / series[table.series_index]
     prior = prior / prior.sum()
-    worlds = {told: _really(told, told_wrong) for told in Condition}
-    factors = {told: np.array([_both(worlds[told], beside, chance) for _ in range(_FACTORS)]) for told in Condition}
-    found = {told: Honesty() for told in Condition}
+    worlds = {condition: _really(condition, told_wrong) for condition in Condition}
+    factors = {
+        condition: np.array([_both(worlds[condition], as_well, chance) for _ in range(_FACTORS)])
+        for condition in Condition
+    }
+    found = {condition: Honesty() for condition in Condition}
     for draw in range(draws):
-        told = list(Condition)[draw % len(Condition)]
+        condition = list(Condition)[draw % len(Condition)]
         truth = int(chance.choice(len(prior), p=prior))
-        d, s = _reading(table, truth, _both(worlds[told], beside, chance), uncertainty, chance)
-        match = match_ring(Measurement(d, s, told, uncertainty=uncertainty), table, limit=1)
+        d, s = _reading(table, truth, _both(worlds[condition], as_well, chance), uncertainty, chance)
+        match = match_ring(Measurement(d, s, condition, uncertainty=uncertainty), table, limit=1)
         first = match.candidates[0]
         right = table.sizes[truth] in {first.size, *first.also}
-        one = found[told]
+        one = found[condition]
         one.draws += 1
         one.right += right
-        one.best += _best_guess(table, prior, factors[told], (d, s), uncertainty) in table.names_of(truth)
+        one.best += _best_guess(table, prior, factors[condition], (d, s), uncertainty) in table.names_of(truth)
         one.decided += match.decided
         one.decided_right += match.decided and right
         one.bins.add(first.probability, right=right)
     return found
 
 
-def _really(told: Condition, wrong: float | None) -> Mapping[Condition, float]:
+def _really(condition: Condition, wrong: float | None) -> Mapping[Condition, float]:
     """How a ring that is told so really is. [-]"""
     if wrong is None:
-        return MISTAKEN[told]
-    neighbours = [one for one in MISTAKEN[told] if one is not told]
-    return {told: 1 - wrong} | dict.fromkeys(neighbours, wrong / len(neighbours))
+        return MISTAKEN[condition]
+    neighbours = [one for one in MISTAKEN[condition] if one is not condition]
+    return {condition: 1 - wrong} | dict.fromkeys(neighbours, wrong / len(neighbours))
 
 
 def _both(
-    really: Mapping[Condition, float], beside: Condition | None, chance: np.random.Generator
+    really: Mapping[Condition, float], as_well: Condition | None, chance: np.random.Generator
 ) -> tuple[float, float]:
     """Factors of a ring that is as it is told, and in the other state as well."""
     d, s = _factors(really, chance)
-    if beside is None:
+    if as_well is None:
         return d, s
-    more_d, more_s = _factors({beside: 1.0}, chance)
+    more_d, more_s = _factors({as_well: 1.0}, chance)
     return d * more_d, s * more_s
 
 

@@ -56,12 +56,12 @@ def ring_lines() -> Iterator[str]:
     bins = [f"{low:g} to {high:g}" for low, high in pairwise(EDGES)]
     yield "| told to be | rings | first right | best possible | decided | of these right | " + " | ".join(bins) + " |"
     yield "|---" * (6 + len(bins)) + "|"
-    for told in Condition:
-        whole = found[told]
+    for condition in Condition:
+        whole = found[condition]
         gaps = {low: f"{100 * gap:+.1f} ({count})" for low, count, gap in whole.bins.gaps()}
         cells = " | ".join(gaps.get(low, "") for low in EDGES[:-1])
         yield (
-            f"| {told} | {whole.draws} | {whole.right / whole.draws:.1%} | {whole.best / whole.draws:.1%} | "
+            f"| {condition} | {whole.draws} | {whole.right / whole.draws:.1%} | {whole.best / whole.draws:.1%} | "
             f"{whole.decided / whole.draws:.1%} | {whole.decided_right_share:.1%} | {cells} |"
         )
 
@@ -72,9 +72,13 @@ def world_lines() -> Iterator[str]:
     found["flattened as well, and not entered"] = _rings(None, Condition.FLATTENED)
     yield "| told to be | " + " | ".join(found) + " |"
     yield "|---" * (1 + len(found)) + "|"
-    for told in Condition:
-        ones = [one[told] for one in found.values()]
-        yield f"| {told} | " + " | ".join(f"{one.decided_right_share:.1%} ({one.decided})" for one in ones) + " |"
+    for condition in Condition:
+        ones = [measured[condition] for measured in found.values()]
+        yield (
+            f"| {condition} | "
+            + " | ".join(f"{measured.decided_right_share:.1%} ({measured.decided})" for measured in ones)
+            + " |"
+        )
 
 
 def kind_lines() -> Iterator[str]:
@@ -89,17 +93,17 @@ def kind_lines() -> Iterator[str]:
         yield f"| {world.name} | " + " | ".join(cells) + " |"
 
 
-def _rings(told_wrong: float | None, beside: Condition | None = None) -> dict[Condition, Honesty]:
-    whole = {told: Honesty() for told in Condition}
+def _rings(told_wrong: float | None, as_well: Condition | None = None) -> dict[Condition, Honesty]:
+    whole = {condition: Honesty() for condition in Condition}
     with ProcessPoolExecutor() as pool:
-        for part in pool.map(partial(_some_rings, told_wrong, beside), range(PARTS)):
-            for told, one in part.items():
-                whole[told].take(one)
+        for part in pool.map(partial(_some_rings, told_wrong, as_well), range(PARTS)):
+            for condition, measured in part.items():
+                whole[condition].take(measured)
     return whole
 
 
-def _some_rings(told_wrong: float | None, beside: Condition | None, part: int) -> dict[Condition, Honesty]:
-    return try_match(ring_table(), RINGS // PARTS, RING_SEED + part, told_wrong=told_wrong, beside=beside)
+def _some_rings(told_wrong: float | None, as_well: Condition | None, part: int) -> dict[Condition, Honesty]:
+    return try_match(ring_table(), RINGS // PARTS, RING_SEED + part, told_wrong=told_wrong, as_well=as_well)
 
 
 def hold_lines() -> Iterator[str]:

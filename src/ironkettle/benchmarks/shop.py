@@ -89,7 +89,7 @@ class _Asked:
         found = json.loads(self._get("/api/units?q=FN-0000"))
         self._unit = found["units"][0]["label"]
         listed = json.loads(self._get("/api/sheets"))
-        self._version = max(one["version"] for one in listed if one["key"] == "swing-bridge-ram")
+        self._version = max(version["version"] for version in listed if version["key"] == "swing-bridge-ram")
         self._feed = urlsplit(json.loads(self._ask("POST", "/api/due/feed"))["link"])
 
     def _get(self, path: str) -> bytes:

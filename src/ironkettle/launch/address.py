@@ -32,7 +32,7 @@ class Listening:
         """An address that can be opened, also from another device when the server listens for them."""
         name = self.host
         if is_any(self.host):
-            name = next((one for one in self.names if one not in LOOPBACK_NAMES), "127.0.0.1")
+            name = next((known for known in self.names if known not in LOOPBACK_NAMES), "127.0.0.1")
         return self._url(name)
 
     @property
@@ -94,4 +94,4 @@ def _addresses() -> list[str]:
                 found.append(str(probe.getsockname()[0]))
         except OSError:
             continue
-    return [one for one in found if not is_loopback(one)]
+    return [address for address in found if not is_loopback(address)]

@@ -89,8 +89,8 @@ def _halves_of_browser() -> tuple[list[str], list[str]]:
     files = sorted((PROJECT / _BROWSER).glob("test_*.py"), key=lambda file: file.stat().st_size, reverse=True)
     named = [str(file.relative_to(PROJECT)) for file in files]
     # The longest with the fourth and the fifth: 0, 3, 4, 7, 8 …
-    return [one for n, one in enumerate(named) if n % 4 in {0, 3}], [
-        one for n, one in enumerate(named) if n % 4 in {1, 2}
+    return [file for n, file in enumerate(named) if n % 4 in {0, 3}], [
+        file for n, file in enumerate(named) if n % 4 in {1, 2}
     ]
 
 

@@ -82,8 +82,8 @@ def start(options: Options) -> int:
                 announce(listening.address)
             say(f"Iron Kettle is ready at {listening.address} ({time.monotonic() - began:.1f} s). Stop it with Ctrl-C.")
             while True:
-                for one in kept:
-                    one.look()
+                for folder in kept:
+                    folder.look()
                 time.sleep(LOOK_EVERY_S)
         except KeyboardInterrupt:
             say("Stopping …")

@@ -266,10 +266,10 @@ class Recorder:
         still = live.beat.still_since(at)
         if still is not None:
             return took_none(still)
-        for one in kept:
-            number = one.reading
+        for row in kept:
+            number = row.reading
             assert number is not None
-            ends = self._record(live, one, round(live.beat.when(number), 3), number)
+            ends = self._record(live, row, round(live.beat.when(number), 3), number)
             if ends is not None:
                 return ends
         return None
@@ -284,8 +284,8 @@ class Recorder:
         if not _LEAST_MPA <= pressure <= live.plan.reach_mpa:
             pressure = math.nan
         found = live.watch.look(at, pressure, shown.held, shown.hold)
-        ends = next((one for one in found if one.ends), None)
-        live.said += [one for one in found if not one.ends]
+        ends = next((event for event in found if event.ends), None)
+        live.said += [event for event in found if not event.ends]
         if ends is not None:
             return ends
         values = {**shown.values, live.plan.pressure: pressure}
@@ -332,8 +332,8 @@ class Recorder:
             late = now - live.asked_at > MOST_WAIT_S
             return Trouble("gone", 0.0, why, True) if late else None
         found = live.watch.away(round(live.base + now - live.zero, 3), why)
-        live.said += [one for one in found if not one.ends]
-        return next((one for one in found if one.ends), None)
+        live.said += [event for event in found if not event.ends]
+        return next((event for event in found if event.ends), None)
 
     def _spawn(self, work: Coroutine[Any, Any, None]) -> asyncio.Task[None]:
         """Start something that is not waited for here; it is held on to until it is done."""

@@ -42,9 +42,9 @@ def spelled_out(value: object) -> object:
     if isinstance(value, str):
         return _NOT_IN_LINES.sub(lambda found: f"\\u{ord(found[0]):04x}", value)
     if isinstance(value, dict):
-        return {str(spelled_out(key)): spelled_out(one) for key, one in value.items()}
+        return {str(spelled_out(key)): spelled_out(item) for key, item in value.items()}
     if isinstance(value, list):
-        return [spelled_out(one) for one in value]
+        return [spelled_out(item) for item in value]
     return value
 
 
@@ -59,8 +59,8 @@ def half_character_at(value: object) -> str | None:
         inside = value.items()
     elif isinstance(value, list):
         inside = enumerate(value)
-    for key, one in inside:
-        found = half_character_at(one)
+    for key, item in inside:
+        found = half_character_at(item)
         if found is not None:
             return f"{key}.{found}" if found else str(key)
     return None

@@ -78,7 +78,7 @@ def _faced(case: Case, at: ElementAt) -> Faced | None:
 def _backup_missing(case: Case, at: ElementAt) -> bool:
     backups = [element.key for element in at.seat.elements if element.kind in BACKUPS and element.same_as is None]
     found = [case.state.get(FOUND, key) for key in backups]
-    return any(one is not None and not one.present for one in found)
+    return any(finding is not None and not finding.present for finding in found)
 
 
 def _groove(case: Case, at: ElementAt) -> tuple[Gland | None, GlandCheck | None]:
@@ -135,7 +135,7 @@ def media_of(case: Case) -> tuple[str, ...]:
     intake = intake_of(case.state)
     fluids = (*([intake.value.fluid] if intake else []), *case.resolved.sheet.service.fluids)
     found = (find_medium(fluid, media) for fluid in fluids)
-    return tuple(dict.fromkeys(one for one in found if one is not None))
+    return tuple(dict.fromkeys(circumstance for circumstance in found if circumstance is not None))
 
 
 __all__ = ["circumstances_of", "compound_of", "failed", "is_gas", "media_of"]

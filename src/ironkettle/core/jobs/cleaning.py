@@ -45,7 +45,7 @@ def proposed_cleaner(case: Case, step: StepSpec) -> Cleaner | None:
             pass
     named = [key for text in (step.text, *step.consumables) for key in cleaners_named(done_in(text))]
     usual = [find_cleaner(row.cleaner) for row in rows_of(case, step) if row.cleaner]
-    return next((one for one in (*named, *usual, *allowed) if one in allowed), None)
+    return next((cleaner for cleaner in (*named, *usual, *allowed) if cleaner in allowed), None)
 
 
 def allowed_cleaners(case: Case, step: StepSpec) -> tuple[Cleaner, ...]:

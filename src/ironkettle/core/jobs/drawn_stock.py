@@ -25,14 +25,14 @@ def taken(case: Case) -> Mapping[str, int]:
         counted = case.state.get(KITS, kit.number)
         if counted is None:
             continue
-        there = {one.line: one for one in counted.lines}
+        there = {counted_line.line: counted_line for counted_line in counted.lines}
         of_kit = for_kit(case, kit)
-        if any(one.used and one.counted for one in counted.lines):
+        if any(counted_line.used and counted_line.counted for counted_line in counted.lines):
             take(of_kit, 1)
         for line in kit.lines:
-            one = there.get(line.key)
-            if one is not None and one.used and (line.not_in_kit or of_kit is None):
-                take(for_line(case, line), min(one.counted, line.count))
+            counted_line = there.get(line.key)
+            if counted_line is not None and counted_line.used and (line.not_in_kit or of_kit is None):
+                take(for_line(case, line), min(counted_line.counted, line.count))
     for what, marked in case.state.book(FROM_SHELF).items():
         if what in case.resolved.kit_lines:
             take(for_line(case, case.resolved.kit_lines[what]), marked.value.counted)

@@ -19,7 +19,7 @@ def asked_of(case: Case, document: Mapping[str, object]) -> tuple[tuple[Ask, obj
     asks: tuple[Ask, ...] = loose_asks_of(document)
     key = task_key_of_document(document)
     if key is not None:
-        task = next((one for one in tasks_of(case) if one.key == key), None)
+        task = next((open_task for open_task in tasks_of(case) if open_task.key == key), None)
         asks = tuple(ask for ask in task.asks if ask.read is not Read.TRACE) if task else ()
     if "note" in document and all(ask.field != "note" for ask in asks):
         asks = (*asks, Ask("note", Read.TEXT, "Note", optional=True))

@@ -45,8 +45,11 @@ class FigureTest:
             return self.bound.analyse(record, self.instrument(gauge))
         except ValidationError as error:
             raise RuleError(
-                FieldFault(_path(one["loc"]), plain_words(one["type"], one["msg"], one.get("ctx") or {}))
-                for one in error.errors()
+                FieldFault(
+                    _path(error_of_field["loc"]),
+                    plain_words(error_of_field["type"], error_of_field["msg"], error_of_field.get("ctx") or {}),
+                )
+                for error_of_field in error.errors()
             ) from None
         except RuleError as error:
             raise RuleError(fault.under("record") for fault in error.faults) from None
@@ -70,10 +73,10 @@ class FigureTest:
     def asks(self) -> tuple[Ask, ...]:
         return tuple(
             Ask(
-                f"record.{one.path}", Read(one.read), one.label, unit=one.unit, limit=one.good, optional=one.optional,
-                hint=one.hint,
+                f"record.{figure.path}", Read(figure.read), figure.label, unit=figure.unit, limit=figure.good, optional=figure.optional,
+                hint=figure.hint,
             )
-            for one in self.bound.wanted
+            for figure in self.bound.wanted
         )  # fmt: skip
 
 
@@ -143,7 +146,7 @@ def _row(row: object) -> str:
     """A reading of a list, with the second it was read at where it has one."""
     if not isinstance(row, dict):
         return str(row)
-    read = ", ".join(str(one) for key, one in row.items() if key != "t_s")
+    read = ", ".join(str(value) for key, value in row.items() if key != "t_s")
     at = row.get("t_s")
     return f"{read} at {at:g} s" if isinstance(at, int | float) else read
 

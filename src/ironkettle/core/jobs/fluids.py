@@ -16,14 +16,14 @@ _AS_THE_SHEET = "sheet"
 
 def fluid_words(case: Case) -> str | None:
     """Why the fluid at intake is not one of this unit's, in words; None where it is, and before the intake."""
-    told = _told(case)
+    named = _told(case)
     fluids = case.resolved.sheet.service.fluids
-    if told is None or told.casefold() in {fluid.casefold() for fluid in fluids}:
+    if named is None or named.casefold() in {fluid.casefold() for fluid in fluids}:
         return None
-    medium, own = _medium(case, told), {_medium(case, fluid) for fluid in fluids}
+    medium, own = _medium(case, named), {_medium(case, fluid) for fluid in fluids}
     if medium is None:
-        return f"It came in with “{told}”, which no table knows: what that does to its seals is not checked"
-    return None if medium in own else f"It came in with {told}; its sheet is for {' or '.join(fluids)}"
+        return f"It came in with “{named}”, which no table knows: what that does to its seals is not checked"
+    return None if medium in own else f"It came in with {named}; its sheet is for {' or '.join(fluids)}"
 
 
 def attacked(case: Case, at: ElementAt) -> str | None:

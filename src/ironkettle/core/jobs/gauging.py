@@ -27,7 +27,7 @@ def check_gauge(case: Case, spec: HoldTest, gauge: GaugeUsed) -> None:
 
 def check_listed(case: Case, gauge: GaugeUsed) -> None:
     """Whether a gauge is as the shop's list has it. Raises RuleError with the listed figures where it is not."""
-    listed = next((one for one in case.gauges.values() if one.name == gauge.name), None)
+    listed = next((of_shop for of_shop in case.gauges.values() if of_shop.name == gauge.name), None)
     if listed is not None and listed != gauge:
         text = f"the shop's list has {listed.name} with {listed.range}, {listed.resolution}, ±{listed.accuracy_pct:g} %"
         raise fault("gauge", f"{text}; take it from there")
@@ -51,9 +51,9 @@ def gauge_for(case: Case, spec: HoldTest) -> GaugeUsed:
     pressure = spec.pressure.value
     reach = [gauge for gauge in case.gauges.values() if read_gauge_pressure(gauge.range, "gauge.range") >= pressure]
     today = case.now.date()
-    ended = {one.name for one in reach if one.calibrated_until and one.calibrated_until < today}
+    ended = {gauge.name for gauge in reach if gauge.calibrated_until and gauge.calibrated_until < today}
     if reach:
-        return min(reach, key=lambda one: (one.name in ended, planned_hold(case, spec, one)))
+        return min(reach, key=lambda gauge: (gauge.name in ended, planned_hold(case, spec, gauge)))
     if pressure <= read_gauge_pressure(USUAL_GAUGE.range, "gauge.range"):
         return USUAL_GAUGE
     return USUAL_GAUGE.model_copy(update={"name": "Gauge", "range": f"{pressure * 10 * 1.25:.0f} bar"})
@@ -69,4 +69,4 @@ def gauge_that_tells(case: Case, test: FigureTest) -> GaugeUsed | None:
         for gauge in case.gauges.values()
         if not (gauge.calibrated_until and gauge.calibrated_until < today) and not test.plan(gauge).findings
     ]
-    return min(able, key=lambda one: (one.accuracy_pct, one.name), default=None)
+    return min(able, key=lambda gauge: (gauge.accuracy_pct, gauge.name), default=None)

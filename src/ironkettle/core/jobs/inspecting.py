@@ -103,7 +103,7 @@ def harmful(case: Case) -> list[Harmful]:
 def points_of(case: Case, part: PartSpec) -> list[PointSpec]:
     """The points of a part in this job: those of the sheet, with the shop's limit where it names one, and harm done."""
     own = [_limited(case, point) for point in part.points]
-    return [*own, *(one.point for one in harmful(case) if one.part == part.key)]
+    return [*own, *(harm.point for harm in harmful(case) if harm.part == part.key)]
 
 
 def _limited(case: Case, point: PointSpec) -> PointSpec:
@@ -135,14 +135,14 @@ def verdict_of(case: Case, part: PartSpec, points: Sequence[PointRead]) -> Verdi
     not beyond that; else the sheet says what follows.
     """
     specs = {point.key: point for point in points_of(case, part)}
-    found = [_verdict_of(case, specs[one.point], one) for one in points if one.point in specs]
+    found = [_verdict_of(case, specs[point.point], point) for point in points if point.point in specs]
     return max(found, key=ORDER.index, default=Verdict.REUSE)
 
 
-def _verdict_of(case: Case, spec: PointSpec, one: PointRead) -> Verdict:
-    if holds(spec, one):
+def _verdict_of(case: Case, spec: PointSpec, read: PointRead) -> Verdict:
+    if holds(spec, read):
         return Verdict.REUSE
-    if spec.dress is not None and may_dress(case, spec) and _within_dressing(spec, one):
+    if spec.dress is not None and may_dress(case, spec) and _within_dressing(spec, read):
         return Verdict.DRESS
     otherwise = {
         "replace": Verdict.REPLACE,
@@ -158,29 +158,29 @@ def may_dress(case: Case, spec: PointSpec) -> bool:
     return spec.dress is not None and (not spec.dress.pits or case.tables.settings.follows("pits", _DRESS_PITS))
 
 
-def holds(spec: PointSpec, one: PointRead) -> bool:
+def holds(spec: PointSpec, read: PointRead) -> bool:
     """Whether what was read at a point is as it must be."""
     if isinstance(spec, YesNoPoint):
-        return one.good is True
+        return read.good is True
     if isinstance(spec, LookPoint):
-        return not one.signs
+        return not read.signs
     if not isinstance(spec, MeasuredPoint):
         return True
     if spec.limit is None:
         # A shop limit that this family does not have: nothing says that it may stay.
         return spec.rule is None
-    return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, one.values))
+    return read_limit(spec.limit, "limit", dimension_of(spec.read)).holds(computed(spec, read.values))
 
 
-def _within_dressing(spec: PointSpec, one: PointRead) -> bool:
+def _within_dressing(spec: PointSpec, read: PointRead) -> bool:
     assert spec.dress is not None
     if isinstance(spec, LookPoint) and spec.dress.of:
-        return set(one.signs) <= set(spec.dress.of)
+        return set(read.signs) <= set(spec.dress.of)
     if not isinstance(spec, MeasuredPoint) or (dimension := dimension_of(spec.read)) is None:
         return True
     limit = read_limit(spec.dress.to, "dress.to", dimension)
     most = limit.high if limit.high is not None else limit.low
-    return most is not None and computed(spec, one.values) <= most + 1e-9
+    return most is not None and computed(spec, read.values) <= most + 1e-9
 
 
 # What is read off a dial from a zero of its own, both ways.

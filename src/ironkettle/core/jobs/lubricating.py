@@ -57,7 +57,7 @@ def proposed_lubricant(case: Case, at: ElementAt) -> Lubricant:
     if usual is Lubricant.SERVICE_FLUID and is_gas(case):
         usual = Lubricant.LITHIUM_GREASE
     allowed = allowed_lubricants(case, at)
-    return next(one for one in (usual, *_INSTEAD) if one is Lubricant.DRY or one in allowed)
+    return next(lubricant for lubricant in (usual, *_INSTEAD) if lubricant is Lubricant.DRY or lubricant in allowed)
 
 
 def lubricant_choices(case: Case, at: ElementAt) -> tuple[Choice, ...]:

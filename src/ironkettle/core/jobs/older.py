@@ -29,7 +29,7 @@ def carried_over(entry: JsonObject, kits: Mapping[str, str]) -> _Document:
     change = _CHANGED.get(str(payload.get("kind")))
     if change is not None:
         payload = change(payload, kits)
-    samples = [SampleRead.model_validate(one) for one in json_list(payload.pop("samples", []))]
+    samples = [SampleRead.model_validate(sample) for sample in json_list(payload.pop("samples", []))]
     if samples:
         document["chunks"] = [seal.model_dump() for seal, _ in chunks_of(samples)]
     document["payload"] = payload
@@ -48,7 +48,9 @@ def under_its_names(entry: JsonObject) -> _Document:
 
 def samples_within(entry: JsonObject) -> tuple[Sample, ...]:
     """The samples that stand in the text of an entry of format 1 or 2. [s, MPa, °C]"""
-    return plain(SampleRead.model_validate(one) for one in json_list(json_object(entry["payload"]).get("samples", [])))
+    return plain(
+        SampleRead.model_validate(sample) for sample in json_list(json_object(entry["payload"]).get("samples", []))
+    )
 
 
 def _joined(*parts: Json) -> str:

@@ -31,10 +31,14 @@ def points_drawn(case: Case) -> tuple[PointAt, ...]:
         for spec in points_of(case, part):
             if spec.at is None:
                 continue
-            one = by_key.get(spec.key)
+            point_read = by_key.get(spec.key)
             words = (
-                "" if one is None else figure_words(spec, one.values) or ", ".join((*one.values, *one.signs)) or "seen"
+                ""
+                if point_read is None
+                else figure_words(spec, point_read.values)
+                or ", ".join((*point_read.values, *point_read.signs))
+                or "seen"
             )
-            good = None if one is None else holds(spec, one)
+            good = None if point_read is None else holds(spec, point_read)
             found.append(PointAt(part.key, spec.key, spec.view, spec.at, spec.ask, words, good))
     return tuple(found)

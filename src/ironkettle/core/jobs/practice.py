@@ -25,7 +25,7 @@ def practice_of(case: Case, at: ElementAt) -> Held | None:
 def practices_in(case: Case, tasks: Iterable[Task]) -> tuple[Held, ...]:
     """The practice options that a job rests on, each once, in the order of the list."""
     held = {task.practice.option.key for task in tasks if task.practice is not None}
-    return tuple(one for key, one in case.tables.settings.practice.items() if key in held)
+    return tuple(option for key, option in case.tables.settings.practice.items() if key in held)
 
 
 def _is_renewed_by_choice(at: ElementAt) -> bool:

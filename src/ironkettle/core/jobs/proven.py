@@ -84,7 +84,7 @@ def remarks_on_tests(case: Case) -> Iterator[str]:
     """Runs that were abandoned, or did not pass and were run again."""
     for test in case.resolved.sheet.tests:
         counts = counting_run(case.state, test.key)
-        closed = [one for one in case.state.runs_of(test.key, "as_left") if one.closed is not None]
+        closed = [done for done in case.state.runs_of(test.key, "as_left") if done.closed is not None]
         for number, run in enumerate(closed, start=1):
             if run.abandoned:
                 yield f"{test.name}, run {number}: abandoned, {run.note}."

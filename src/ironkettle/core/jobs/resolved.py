@@ -110,7 +110,7 @@ class Resolved:
     def figure_tests(self) -> dict[str, FigureTest]:
         """The tests that are told in figures, by their key."""
         read = {spec.key: figure_test_of(self.sheet, spec) for spec in self.sheet.tests}
-        return {key: one for key, one in read.items() if one is not None}
+        return {key: figures for key, figures in read.items() if figures is not None}
 
     @cached_property
     def before(self) -> dict[str, dict[str, str]]:

@@ -45,8 +45,8 @@ def rung_acts(case: Case) -> Iterator[Act]:
     rungs = {(ladder.part, rung.key): rung for ladder in case.resolved.sheet.ladders for rung in ladder.rungs}
     for key, tried in case.state.book(RUNGS).items():
         if key in rungs:
-            one = rungs[key]
-            yield Act(one.do, tried.mark, is_hot(one.do, one.hot), put_on(one.do, one.uses))
+            spec = rungs[key]
+            yield Act(spec.do, tried.mark, is_hot(spec.do, spec.hot), put_on(spec.do, spec.uses))
 
 
 def _caution(rung: RungSpec) -> str | None:

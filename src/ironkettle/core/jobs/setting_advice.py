@@ -62,18 +62,20 @@ def advise_setting(case: Case, spec: SettingSpec, readings: Sequence[TurnRead]) 
 
 
 def _seen(readings: Sequence[TurnRead]) -> list[Seen]:
-    for place, one in enumerate(readings):
-        if one.sign is None:
+    for place, read in enumerate(readings):
+        if read.sign is None:
             raise fault(f"readings.{place}.sign", "was the sign there?", "yes", "no")
     return [Seen(reading.turns, bool(reading.sign)) for reading in readings]
 
 
 def _read(aim: Aim, readings: Sequence[TurnRead]) -> list[Reading]:
     found = []
-    for place, one in enumerate(readings):
-        if one.value is None:
+    for place, reading in enumerate(readings):
+        if reading.value is None:
             raise fault(f"readings.{place}.value", "what was read?", f"5 {aim.unit.symbol}")
-        found.append(Reading(one.turns, any_of(one.value, [aim.unit.dimension], f"readings.{place}.value").value))
+        found.append(
+            Reading(reading.turns, any_of(reading.value, [aim.unit.dimension], f"readings.{place}.value").value)
+        )
     return found
 
 

@@ -55,5 +55,5 @@ def _alike(one: tuple[float, ...], other: tuple[float, float, float] | None) -> 
 
 def _three(text: str | None) -> tuple[float, ...] | None:
     """The three dimensions in a size as a sheet writes it, 28 × 38 × 6.3. [mm]"""
-    found = tuple(float(one.replace(",", ".")) for one in _NUMBER.findall(text or ""))
+    found = tuple(float(number.replace(",", ".")) for number in _NUMBER.findall(text or ""))
     return found if len(found) == _THREE else None

@@ -21,11 +21,11 @@ def shortages(case: Case) -> dict[str, int]:
         counted = case.state.get(KITS, kit.number)
         if counted is None:
             continue
-        there = {one.line: one for one in counted.lines}
+        there = {counted_line.line: counted_line for counted_line in counted.lines}
         for line in kit.lines:
-            one = there.get(line.key)
-            if one is not None and one.used:
-                found[line.key] = max(line.count - one.counted - case.state.arrived.get(line.key, 0), 0)
+            counted_line = there.get(line.key)
+            if counted_line is not None and counted_line.used:
+                found[line.key] = max(line.count - counted_line.counted - case.state.arrived.get(line.key, 0), 0)
     for part in case.resolved.sheet.parts:
         if standing(case, part.key) in CONDEMNED:
             key = f"{PART}{part.key}"

@@ -78,13 +78,13 @@ def signature_of(standing: Standing, payload: Payload, author: Author, now: date
         return None
     if not kind.needs_authority or not standing.guards:
         return Signature(role=author.role, authority=Authority.NONE)
-    held = [author.authorisation(one, now.date()) for one in standing.guards]
+    held = [author.authorisation(guard, now.date()) for guard in standing.guards]
     first = held[0]
-    if first is not None and all(one is not None for one in held):
+    if first is not None and all(authorisation is not None for authorisation in held):
         return Signature(role=author.role, authority=first.authority, until=first.until)
     if kind.reopens and author.role is Role.LEAD:
         return Signature(role=author.role, authority=Authority.NONE)
-    missing = next(guard for guard, one in zip(standing.guards, held, strict=True) if one is None)
+    missing = next(guard for guard, authorisation in zip(standing.guards, held, strict=True) if authorisation is None)
     ended = [authorisation.until for authorisation in author.authorisations if authorisation.authority is missing]
     why = f"; the authority ended on {shown_day(max(ended))}" if ended else ""
     needed = f"it needs a named person authorised for {words_of(standing.guards)}{why}"

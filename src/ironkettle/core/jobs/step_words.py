@@ -25,7 +25,7 @@ def grip_words(resolved: Resolved, step: StepSpec) -> str | None:
     """How it is gripped; a grip other than the one before is called out."""
     if step.hold is None:
         return None
-    listed = [one for one in resolved.sheet.steps if one.hold]
+    listed = [other for other in resolved.sheet.steps if other.hold]
     place = listed.index(step)
     changed = place > 0 and listed[place - 1].hold != step.hold
     return f"{'Change of grip' if changed else 'Grip'}: {step.hold}"
@@ -63,5 +63,5 @@ def mark_words(resolved: Resolved, step: StepSpec) -> str:
 
 def met_words(resolved: Resolved, step: StepSpec) -> list[str]:
     """The marks that must meet at a step, each in words."""
-    made = {one.mark.key: one for one in resolved.sheet.steps if one.mark}
+    made = {other.mark.key: other for other in resolved.sheet.steps if other.mark}
     return [mark_words(resolved, made[key]) for key in step.meets if key in made]

@@ -70,7 +70,7 @@ def circle_in(case: Case) -> list[str]:
     try:
         TopologicalSorter({key: list(before) for key, before in after.items()}).prepare()
     except CycleError as error:
-        return [str(one) for one in error.args[1]]
+        return [str(key) for key in error.args[1]]
     return []
 
 
@@ -127,18 +127,18 @@ def is_strikable(case: Case, entry: UUID, owner: str, payload: Payload) -> bool:
 
 
 def _check_skippable(tasks: Sequence[Task], payload: TaskSkipped) -> None:
-    task = next((one for one in tasks if one.key == payload.task), None)
+    task = next((listed for listed in tasks if listed.key == payload.task), None)
     if task is None:
-        raise fault("task", f"“{payload.task}” is not a task of this job", *(one.key for one in tasks[:12]))
+        raise fault("task", f"“{payload.task}” is not a task of this job", *(listed.key for listed in tasks[:12]))
     if not may_be_skipped(task):
         raise RefusedError("not-passable", f"this is {task.status.value} and cannot be skipped: {task.text}")
 
 
 def _check_may_begin(tasks: Sequence[Task], payload: TaskBegun) -> str:
     """The key of the task that begins. Raises RuleError for one that is none of this job's, or takes no time."""
-    task = next((one for one in tasks if one.key == payload.task), None)
+    task = next((listed for listed in tasks if listed.key == payload.task), None)
     if task is None or task.lasts is None:
-        timed = (one.key for one in tasks if one.lasts is not None)
+        timed = (listed.key for listed in tasks if listed.lasts is not None)
         raise fault("task", f"“{payload.task}” is not a task of this job that takes a time", *timed)
     return task.key
 
@@ -160,18 +160,20 @@ def _whole_after(drafts: Mapping[str, Draft]) -> dict[str, dict[str, str]]:
     found: dict[str, dict[str, str]] = {}
     for key, draft in drafts.items():
         after: dict[str, str] = {}
-        for one, why in draft.after.items():
-            after[one] = why
-            if not draft.task.kind.beside_riders and not _rides_on(key, one, riders):
-                after.update({rider: why for rider in riders.get(one, ()) if rider != key})
+        for earlier, why in draft.after.items():
+            after[earlier] = why
+            if not draft.task.kind.beside_riders and not _rides_on(key, earlier, riders):
+                after.update({rider: why for rider in riders.get(earlier, ()) if rider != key})
         found[key] = (
-            dict.fromkeys(drafts, "") if draft.last else {one: why for one, why in after.items() if one in drafts}
+            dict.fromkeys(drafts, "")
+            if draft.last
+            else {earlier: why for earlier, why in after.items() if earlier in drafts}
         )
         found[key].pop(key, None)
     for key, draft in drafts.items():
-        for one, why in draft.before.items():
-            if one in found:
-                found[one][key] = why
+        for later, why in draft.before.items():
+            if later in found:
+                found[later][key] = why
     return found
 
 
@@ -222,11 +224,11 @@ class _Blockers:
 
     def of(self, key: str) -> tuple[tuple[str, ...], str]:
         """The words of what blocks a task, what it waits for itself first, else what stands further before; and how it is refused."""
-        own = {one: why for one, why in self._after[key].items() if self._is_open(one)}
+        own = {earlier: why for earlier, why in self._after[key].items() if self._is_open(earlier)}
         found = own or dict.fromkeys(sorted(self._open_before(key)), "")
         if self._drafts[key].last:
-            return tuple(self._drafts[one].task.text for one in found), _TURN
-        ranked = sorted(found, key=lambda one: _REFUSALS.index(self._drafts[one].refusal))
+            return tuple(self._drafts[found_key].task.text for found_key in found), _TURN
+        ranked = sorted(found, key=lambda candidate: _REFUSALS.index(self._drafts[candidate].refusal))
         words = tuple(
             f"{self._drafts[candidate].task.text}{f' ({found[candidate]})' if found[candidate] else ''}"
             for candidate in ranked
@@ -241,11 +243,11 @@ class _Blockers:
         if key not in self._open:
             self._open[key] = frozenset()
             found: set[str] = set()
-            for one in self._after[key]:
-                if self._is_open(one):
-                    found.add(one)
-                elif not self._drafts[one].skipped:
-                    found |= self._open_before(one)
+            for earlier in self._after[key]:
+                if self._is_open(earlier):
+                    found.add(earlier)
+                elif not self._drafts[earlier].skipped:
+                    found |= self._open_before(earlier)
             self._open[key] = frozenset(found)
         return self._open[key]
 

@@ -27,7 +27,7 @@ def check_wrench(
     or a reading is outside its range.
     """
     if wrench is None:
-        raise fault("wrench", "which wrench was it?", *(one.name for one in case.wrenches.values()))
+        raise fault("wrench", "which wrench was it?", *(listed.name for listed in case.wrenches.values()))
     used = listed_wrench(case, wrench)
     if used is None:
         return
@@ -63,7 +63,7 @@ def _ended(case: Case, used: WrenchUsed) -> date | None:
 
 def listed_wrench(case: Case, wrench: str | None) -> WrenchUsed | None:
     """The wrench of the shop's list by its key or name; None where it is none of them."""
-    named = {one.name: one for one in case.wrenches.values()}
+    named = {listed.name: listed for listed in case.wrenches.values()}
     return case.wrenches.get(wrench or "") or named.get(wrench or "")
 
 

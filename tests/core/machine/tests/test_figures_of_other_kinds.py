@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ironkettle.core.machine.tests import Instrument
-from tests.core.machine.tests.told import codes, interval, run
+from tests.core.machine.tests.outcomes import codes, interval, run
 
 
 def test_free_air_by_hand() -> None:

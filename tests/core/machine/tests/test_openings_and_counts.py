@@ -6,7 +6,7 @@ import pytest
 
 from ironkettle.core.machine.tests import TRIALS, Instrument
 from ironkettle.core.machine.tests.counting import rate_of
-from tests.core.machine.tests.told import codes, interval, run
+from tests.core.machine.tests.outcomes import codes, interval, run
 
 
 def test_openings_by_hand() -> None:

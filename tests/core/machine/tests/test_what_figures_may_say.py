@@ -14,7 +14,7 @@ from ironkettle.core.base.errors import RuleError
 from ironkettle.core.machine.tests import TRIALS, Instrument
 from ironkettle.core.machine.tests.counting import always, rate_of
 from ironkettle.core.machine.tests.rise import risen_within
-from tests.core.machine.tests.told import codes, interval, run
+from tests.core.machine.tests.outcomes import codes, interval, run
 
 
 @given(st.integers(0, 10_000))

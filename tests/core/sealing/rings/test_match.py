@@ -286,7 +286,7 @@ def test_what_swelled_and_took_a_set_is_not_decided_as_what_only_swelled() -> No
 
 def test_all_that_is_true_of_a_ring_can_be_told() -> None:
     # 20 × 4 mm swollen by 15 % and flattened by 10 %: 20 · 1.0477 · 1.01 and 4 · 1.0477 · 0.9.
-    both = Measurement(21.16, 3.77, Condition.SWOLLEN, uncertainty=0.05, beside=(Condition.FLATTENED,))
+    both = Measurement(21.16, 3.77, Condition.SWOLLEN, uncertainty=0.05, as_well=(Condition.FLATTENED,))
     alone = Measurement(21.16, 3.77, Condition.SWOLLEN, uncertainty=0.05)
     metric = TABLE.of_series(["metric"])
 

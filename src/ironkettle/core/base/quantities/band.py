@@ -124,9 +124,11 @@ def _toleranced(plain: str, dimension: Dimension | None, field: str) -> Band:
             value, unit = _value(_with_unit(match["value"], match["unit"]), dimension, field)
             low, high = _ends(match, field, unit, dimension)
             return Band(value + low, value + high, value, unit)
-    one = _ONE.fullmatch(plain)
-    if one and one["value"] and any(char.isdigit() for char in one["value"]):
-        raise _two_ways(plain, f"{one['value'].strip()} ", one["one"].strip()[0], one["one"].strip()[1:].strip(), field)
+    single = _ONE.fullmatch(plain)
+    if single and single["value"] and any(char.isdigit() for char in single["value"]):
+        raise _two_ways(
+            plain, f"{single['value'].strip()} ", single["one"].strip()[0], single["one"].strip()[1:].strip(), field
+        )
     value, unit = _value(plain, dimension, field)
     return Band(value, value, value, unit)
 
@@ -144,9 +146,9 @@ def _ends(match: re.Match[str], field: str, unit: Unit | None, dimension: Dimens
     if groups.get("both") is not None:
         width = _in_base(groups["both"], groups["unit"], unit, dimension, field)
         return -width, width
-    one = _in_base(groups["one"], groups["unit_one"], unit, dimension, field)
+    single = _in_base(groups["one"], groups["unit_one"], unit, dimension, field)
     other = _in_base(groups["other"], groups["unit"], unit, dimension, field)
-    low, high = sorted((one, other))
+    low, high = sorted((single, other))
     return low, high
 
 

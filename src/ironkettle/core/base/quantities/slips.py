@@ -37,7 +37,7 @@ def unit_slip(text: str, expected: Iterable[str]) -> str | None:
         meant = to_base(_number(text), figure.unit)
         if figure.unit != read.unit and _ratio(meant, figure.value) <= _NEAR:
             return f"{text.strip()} is {show(read.value, figure.unit)}; {figure.text} is expected: was it {_number(text):g} {figure.unit.symbol}?"
-    highest = max(figures, key=lambda one: one.value)
+    highest = max(figures, key=lambda candidate: candidate.value)
     if read.value >= _LOST_POINT * highest.value * (1 - 1e-9):
         return f"{text.strip()} is {read.value / highest.value:.0f} times {highest.text}: is the decimal point missing?"
     return None

@@ -59,12 +59,12 @@ def _check(case: Case, payload: Accounted) -> None:
     if not payload.note:
         check_confirmed("kit", payload.kit, f"parts of the kit are left over; only these may be: {_left_words(case)}")
     left = _left(case)
-    for index, one in enumerate(payload.left):
-        known(f"left.{index}.line", one.line, left, "line of a kit that is left over")
-        if one.line in {before.line for before in payload.left[:index]}:
-            raise fault(f"left.{index}.line", f"{left[one.line]} is told twice: say once where it goes")
+    for index, item in enumerate(payload.left):
+        known(f"left.{index}.line", item.line, left, "line of a kit that is left over")
+        if item.line in {before.line for before in payload.left[:index]}:
+            raise fault(f"left.{index}.line", f"{left[item.line]} is told twice: say once where it goes")
     for key, name in left.items():
-        if key not in {one.line for one in payload.left}:
+        if key not in {item.line for item in payload.left}:
             raise fault("left", f"{name} is left over: say where it goes", *_GOES)
 
 
@@ -115,10 +115,10 @@ def _left(case: Case) -> dict[str, str]:
     }
     lines = case.resolved.kit_lines
     unused = {
-        one.line: lines[one.line].name
+        line.line: lines[line.line].name
         for marked in case.state.book(KITS).values()
-        for one in marked.value.lines
-        if not one.used and one.counted and one.line in lines
+        for line in marked.value.lines
+        if not line.used and line.counted and line.line in lines
     }
     return ruled_out | unused
 
@@ -138,20 +138,20 @@ def _line_name(resolved: Resolved, key: str) -> str:
 
 
 def _words(resolved: Resolved, payload: Accounted) -> str:
-    left = "".join(f"; {_line_name(resolved, one.line)} not used, {_GOES[one.goes]}" for one in payload.left)
+    left = "".join(f"; {_line_name(resolved, item.line)} not used, {_GOES[item.goes]}" for item in payload.left)
     return f"tray and kit accounted for{left}{f': {payload.note}' if payload.note else ''}"
 
 
 def _remarks(case: Case) -> Iterator[str]:
     for marked in case.state.book(ACCOUNTED).values():
-        for one in marked.value.left:
-            yield f"Not used: {_line_name(case.resolved, one.line)}, {_GOES[one.goes]}."
+        for item in marked.value.left:
+            yield f"Not used: {_line_name(case.resolved, item.line)}, {_GOES[item.goes]}."
 
 
 KIND = EntryKind(
     payload=Accounted,
     check=_check,
-    apply=keep(ACCOUNTED, lambda one: _ONLY),
+    apply=keep(ACCOUNTED, lambda payload: _ONLY),
     words=_words,
     tasks=_tasks,
     completes="account",

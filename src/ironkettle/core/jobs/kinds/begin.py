@@ -65,7 +65,7 @@ def look_lasts(spec: Observation) -> float | None:
     """How long something is looked at, where its name, its question or its unit says so. [s]"""
     test = (stated_seconds(text) for text in (spec.name, spec.ask, spec.unit) if text)
     # A unit is written without a word before it: mm in 10 min.
-    return max((one for one in test if one is not None), default=None)
+    return max((part for part in test if part is not None), default=None)
 
 
 def lasting(case: Case, key: str, seconds: float | None) -> Lasting | None:
@@ -132,7 +132,7 @@ def _words(resolved: Resolved, payload: TaskBegun) -> str:
 def _named(resolved: Resolved, task: str) -> str:
     kind, key, when = [*task.split(":"), "", ""][:3]
     named = resolved.sheet.tests if kind == "test" else resolved.sheet.observations
-    name = next((one.name for one in named if one.key == key), task)
+    name = next((test.name for test in named if test.key == key), task)
     return f"{name}, {'as found' if when == 'as_found' else 'as left'}"
 
 
@@ -159,4 +159,4 @@ def _hand_over(case: Case) -> Iterator[Line]:
         yield Line(Section.WAITS, f"{look.what}: until {look.until:%H:%M}", when=look.until)
 
 
-KIND = EntryKind(payload=TaskBegun, apply=keep(BEGUN, lambda one: one.task), words=_words, hand_over=_hand_over)
+KIND = EntryKind(payload=TaskBegun, apply=keep(BEGUN, lambda payload: payload.task), words=_words, hand_over=_hand_over)

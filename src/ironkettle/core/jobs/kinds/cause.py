@@ -71,9 +71,11 @@ def _check(case: Case, payload: CauseDecided) -> None:
 
 def complete(case: Case, payload: CauseDecided) -> CauseDecided:
     """With the share and the evidence as the server works them out; whatever was sent of them is not taken."""
-    one = next(candidate for candidate in _ranked(case, payload.element) if candidate.cause is payload.cause)
-    evidence = [*one.speaks_for, *(f"against: {text}" for text in one.speaks_against)]
-    return payload.model_copy(update={"named": one.name, "share": round(one.share, 4), "evidence": evidence[:24]})
+    diagnosed = next(candidate for candidate in _ranked(case, payload.element) if candidate.cause is payload.cause)
+    evidence = [*diagnosed.speaks_for, *(f"against: {text}" for text in diagnosed.speaks_against)]
+    return payload.model_copy(
+        update={"named": diagnosed.name, "share": round(diagnosed.share, 4), "evidence": evidence[:24]}
+    )
 
 
 def _as_sent(payload: CauseDecided) -> CauseDecided:
@@ -94,9 +96,9 @@ def elements_asked(case: Case) -> list[ElementAt]:
 def _tasks(case: Case) -> Iterator[Draft]:
     for at in elements_asked(case):
         station = case.resolved.stations[at.station.key]
-        step = next((one.key for one in case.resolved.sheet.steps if station.key in one.opens), None)
+        step = next((other.key for other in case.resolved.sheet.steps if station.key in other.opens), None)
         neighbours = [e.key for seat in station.seats for e in seat.elements if e.same_as is None]
-        after = {f"find:{one}": "first record what lay next to it" for one in neighbours}
+        after = {f"find:{neighbour}": "first record what lay next to it" for neighbour in neighbours}
         after.update(_surfaces(case, station))
         yield Draft(_task(case, at), case.state.has(CAUSES, at.key), step=step, after=after)
 
@@ -143,10 +145,10 @@ def _pct(share: float) -> str:
     return "under 1 %" if share < 0.01 else f"{100 * share:.0f} %"
 
 
-def _evidence(one: Diagnosed) -> str:
-    against = f"; against: {'; '.join(one.speaks_against[:_TOLD])}" if one.speaks_against else ""
-    evidence = "; ".join(one.speaks_for[:_TOLD]) or "no sign supports it"
-    return f"{_pct(one.share)}: {evidence}{against}"
+def _evidence(diagnosed: Diagnosed) -> str:
+    against = f"; against: {'; '.join(diagnosed.speaks_against[:_TOLD])}" if diagnosed.speaks_against else ""
+    evidence = "; ".join(diagnosed.speaks_for[:_TOLD]) or "no sign supports it"
+    return f"{_pct(diagnosed.share)}: {evidence}{against}"
 
 
 def _words(resolved: Resolved, payload: CauseDecided) -> str:
@@ -168,7 +170,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=CauseDecided,
     check=_check,
-    apply=keep(CAUSES, lambda one: one.element),
+    apply=keep(CAUSES, lambda payload: payload.element),
     words=_words,
     tasks=_tasks,
     completes="cause:{element}",

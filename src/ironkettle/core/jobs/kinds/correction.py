@@ -59,7 +59,7 @@ def _by_fitting(case: Case, element: str, correction: Correction) -> list[str]:
         return []
     if correction.key in _BACKUP_CORRECTIONS:
         seat = case.resolved.elements[element].seat
-        return [one.key for one in seat.elements if one.kind in BACKUPS and one.same_as is None]
+        return [neighbour.key for neighbour in seat.elements if neighbour.kind in BACKUPS and neighbour.same_as is None]
     return [element]
 
 
@@ -134,7 +134,7 @@ def _words(resolved: Resolved, payload: CorrectionMade) -> str:
 KIND = EntryKind(
     payload=CorrectionMade,
     check=_check,
-    apply=keep(CORRECTED, lambda one: (one.element, one.correction)),
+    apply=keep(CORRECTED, lambda payload: (payload.element, payload.correction)),
     words=_words,
     tasks=_tasks,
     completes="correct:{element}:{correction}",

@@ -38,7 +38,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
 KIND = EntryKind(
     payload=Disposed,
     check=_check,
-    apply=keep(DISPOSED, lambda one: _ONLY),
+    apply=keep(DISPOSED, lambda payload: _ONLY),
     words=lambda resolved, payload: "waste disposed of",
     tasks=_tasks,
     completes="dispose",

@@ -241,7 +241,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=ElementFound,
     check=_check,
-    apply=keep(FOUND, lambda one: one.element),
+    apply=keep(FOUND, lambda payload: payload.element),
     words=_words,
     tasks=_drafts,
     completes="find:{element}",

@@ -51,7 +51,7 @@ from ironkettle.core.sheets.document.parts import Read
 
 def _screen(case: Case, task: Task) -> Screen:
     """Its asks; the way round of what is not fitted yet is not drawn: the hand answers, not the eye on the screen."""
-    directed = [key for key, one in case.resolved.oriented.items() if one.faces is not None]
+    directed = [key for key, oriented in case.resolved.oriented.items() if oriented.faces is not None]
     neutral = [key for key in directed if not _is_fitted(case, key)]
     return PlainScreen(in_line=False, as_should=all_as_should(case, task), neutral=neutral)
 
@@ -328,9 +328,9 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=ElementFitted,
     check=_check,
-    apply=keep(FITTED, lambda one: one.element),
-    complete=lambda case, one: one.model_copy(
-        update={"lubricant": find_lubricant(one.lubricant or _DRY, own=case.lubricants).value}
+    apply=keep(FITTED, lambda payload: payload.element),
+    complete=lambda case, payload: payload.model_copy(
+        update={"lubricant": find_lubricant(payload.lubricant or _DRY, own=case.lubricants).value}
     ),
     words=_words,
     tasks=_drafts,

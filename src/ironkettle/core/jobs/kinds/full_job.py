@@ -46,7 +46,7 @@ def condemned(case: Case) -> tuple[str, ...]:
 KIND = EntryKind(
     payload=ServiceWidened,
     check=_check,
-    apply=keep(MADE_FULL, lambda one: _ONLY),
+    apply=keep(MADE_FULL, lambda payload: _ONLY),
     words=lambda resolved, payload: f"made a full job: {payload.reason}",
     about_unit=True,
     loose_asks=(Ask("reason", Read.TEXT, "Reason"),),

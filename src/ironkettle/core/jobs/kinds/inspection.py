@@ -68,10 +68,10 @@ def _check(case: Case, payload: PointsRead) -> None:
     known("part", payload.part, case.resolved.parts, "part")
     part = case.resolved.parts[payload.part]
     specs = {point.key: point for point in points_of(case, part)}
-    for index, one in enumerate(payload.points):
-        known(f"points.{index}.point", one.point, specs, "point of this part")
-        _check_point(f"points.{index}", part, specs[one.point], one, sure=bool(payload.note))
-    missing = [spec.ask for key, spec in specs.items() if key not in {one.point for one in payload.points}]
+    for index, read in enumerate(payload.points):
+        known(f"points.{index}.point", read.point, specs, "point of this part")
+        _check_point(f"points.{index}", part, specs[read.point], read, sure=bool(payload.note))
+    missing = [spec.ask for key, spec in specs.items() if key not in {point.point for point in payload.points}]
     if missing:
         raise fault("points", f"not read yet: {missing[0]}")
     found = verdict_of(case, part, payload.points)
@@ -99,35 +99,35 @@ def _check_still_off(case: Case, part: PartSpec, verdict: Verdict) -> None:
         raise RefusedError("part-on", text)
 
 
-def _check_point(path: str, part: PartSpec, spec: PointSpec, one: PointRead, *, sure: bool) -> None:
+def _check_point(path: str, part: PartSpec, spec: PointSpec, read: PointRead, *, sure: bool) -> None:
     if isinstance(spec, YesNoPoint):
-        if one.good is None:
+        if read.good is None:
             raise not_answered(f"{path}.good", spec.ask, "yes", "no")
     elif isinstance(spec, LookPoint):
-        _check_look(f"{path}.seen", part, spec, one)
+        _check_look(f"{path}.seen", part, spec, read)
     elif isinstance(spec, MeasuredPoint):
-        if len(one.values) != spec.places:
-            raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(one.values)} came")
-        for place, text in enumerate(one.values):
+        if len(read.values) != spec.places:
+            raise fault(f"{path}.values", f"{spec.ask}: {spec.places} readings, {len(read.values)} came")
+        for place, text in enumerate(read.values):
             value = value_of(text, spec.read, f"{path}.values.{place}")
             if spec.compute not in SIGNED:
                 refuse_below_zero(text, value, spec.read, limit_of(spec), f"{path}.values.{place}")
             _check_count(f"{path}.values.{place}", part, spec, text, value)
-            slip = unit_slip(text, [one for one in (spec.limit, spec.nominal) if one])
+            slip = unit_slip(text, [figure for figure in (spec.limit, spec.nominal) if figure])
             odd = slip or (f"{text} {far}" if (far := far_off(spec, value)) else None)
             if odd and not sure:
                 raise fault(f"{path}.values.{place}", f"{odd}; check again, or confirm it in the note")
-    elif not one.values:
+    elif not read.values:
         raise not_answered(f"{path}.values", spec.ask)
 
 
-def _check_look(field: str, part: PartSpec, spec: LookPoint, one: PointRead) -> None:
+def _check_look(field: str, part: PartSpec, spec: LookPoint, read: PointRead) -> None:
     signs = (NOTHING_SEEN, *spec.bad)
-    if not one.seen:
+    if not read.seen:
         raise not_answered(field, spec.ask, *signs)
-    if one.contradicts:
-        raise fault(field, f"“as it should be” beside “{', '.join(one.signs)}”: choose one of them", *signs)
-    for sign in one.signs:
+    if read.contradicts:
+        raise fault(field, f"“as it should be” beside “{', '.join(read.signs)}”: choose one of them", *signs)
+    for sign in read.signs:
         if sign not in spec.bad:
             text = f"“{sign}” is none of the signs of {part.name}; put anything else into the note"
             raise fault(field, text, *signs)
@@ -259,15 +259,15 @@ def _words(resolved: Resolved, payload: PointsRead) -> str:
     return f"{name} inspected: {read}{judged}{note}"
 
 
-def _told(part: PartSpec | None, one: PointRead) -> str:
-    spec = next((point for point in part.points if point.key == one.point), None) if part else None
-    what = spec.ask.rstrip("?") if spec else one.point
-    if one.values:
-        figure = figure_words(spec, one.values) if spec else None
-        return f"{what}: {', '.join(one.values)}{f' ({figure})' if figure else ''}"
-    if one.good is not None:
-        return f"{what}: {'yes' if one.good else 'no'}"
-    return f"{what}: {', '.join(one.signs) or 'as it should be'}"
+def _told(part: PartSpec | None, read: PointRead) -> str:
+    spec = next((point for point in part.points if point.key == read.point), None) if part else None
+    what = spec.ask.rstrip("?") if spec else read.point
+    if read.values:
+        figure = figure_words(spec, read.values) if spec else None
+        return f"{what}: {', '.join(read.values)}{f' ({figure})' if figure else ''}"
+    if read.good is not None:
+        return f"{what}: {'yes' if read.good else 'no'}"
+    return f"{what}: {', '.join(read.signs) or 'as it should be'}"
 
 
 def _asks_for_pits(part: PartSpec) -> bool:
@@ -285,7 +285,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=PointsRead,
     check=_check,
-    apply=keep(POINTS, lambda one: one.part),
+    apply=keep(POINTS, lambda payload: payload.part),
     words=_words,
     tasks=_tasks,
     completes="measure:{part}",

@@ -99,12 +99,12 @@ def _check_quick_service(case: Case, payload: IntakeRecorded) -> None:
     known_counters = counters_of(case.resolved.whole)
     if payload.promised is not None and before is None and payload.promised < case.now.date():
         raise fault("promised", f"{payload.promised} is past", "today or later")
-    for index, one in enumerate(payload.counters):
-        known(f"counters.{index}.counter", one.counter, known_counters, "counter")
-        if one.value is not None:
-            read = CounterRead(case.happened or case.now, one.value, one.lower)
+    for index, reading in enumerate(payload.counters):
+        known(f"counters.{index}.counter", reading.counter, known_counters, "counter")
+        if reading.value is not None:
+            read = CounterRead(case.happened or case.now, reading.value, reading.lower)
             try:
-                check_reading(case.counters.get(one.counter, ()), read, case.now, one.counter)
+                check_reading(case.counters.get(reading.counter, ()), read, case.now, reading.counter)
             except RuleError as error:
                 raise RuleError([found.under(f"counters.{index}") for found in error.faults]) from None
 
@@ -143,8 +143,8 @@ def _intake_asks(counters: tuple[str, ...]) -> tuple[Ask, ...]:
         Ask("hours", Read.TEXT, "Since last service", optional=True),
         Ask("promised", Read.TEXT, "Promised for (YYYY-MM-DD)", optional=True),
         *(
-            Ask(f"counters.{place}.value", Read.NUMBER, f"Counter [{one}]", limit=(0.0, 1e12), optional=True)
-            for place, one in enumerate(counters)
+            Ask(f"counters.{place}.value", Read.NUMBER, f"Counter [{reading}]", limit=(0.0, 1e12), optional=True)
+            for place, reading in enumerate(counters)
         ),
     )
 
@@ -163,7 +163,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=IntakeRecorded,
     check=_check,
-    apply=keep(INTAKE, lambda one: _ONLY),
+    apply=keep(INTAKE, lambda payload: _ONLY),
     words=_words,
     tasks=_tasks,
     completes="intake",

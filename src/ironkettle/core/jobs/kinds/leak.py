@@ -60,7 +60,7 @@ def suspects(case: Case) -> tuple[Suspect, ...]:
         for distance, key in enumerate(reversed(path.stations), start=1):
             if key not in found:
                 found[key] = _suspect(case, key, distance, path)
-    return tuple(sorted(found.values(), key=lambda one: one.distance))
+    return tuple(sorted(found.values(), key=lambda exit_found: exit_found.distance))
 
 
 def _suspect(case: Case, key: str, distance: int, path: LeakPath) -> Suspect:
@@ -115,5 +115,10 @@ def _words(resolved: Resolved, payload: LeakSeen) -> str:
 
 
 KIND = EntryKind(
-    payload=LeakSeen, check=_check, apply=keep(LEAK, lambda one: _ONLY), words=_words, tasks=_drafts, completes="leak"
+    payload=LeakSeen,
+    check=_check,
+    apply=keep(LEAK, lambda payload: _ONLY),
+    words=_words,
+    tasks=_drafts,
+    completes="leak",
 )

@@ -108,7 +108,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 KIND = EntryKind(
     payload=Observed,
     check=_check,
-    apply=keep(OBSERVED, lambda one: (one.observation, one.when)),
+    apply=keep(OBSERVED, lambda payload: (payload.observation, payload.when)),
     words=_words,
     tasks=_tasks,
     completes="observe:{observation}:{when}",

@@ -105,7 +105,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 KIND = EntryKind(
     payload=PartOrdered,
     check=_check,
-    apply=keep(ORDERED, lambda one: one.what),
+    apply=keep(ORDERED, lambda payload: payload.what),
     words=_words,
     tasks=_tasks,
     completes="order:{what}",

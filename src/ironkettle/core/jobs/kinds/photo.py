@@ -70,7 +70,7 @@ def _words(resolved: Resolved, payload: PhotoTaken) -> str:
 KIND = EntryKind(
     payload=PhotoTaken,
     check=_check,
-    apply=keep(PHOTOS, lambda one: str(one.photo)),
+    apply=keep(PHOTOS, lambda payload: str(payload.photo)),
     words=_words,
     complete=complete,
     as_sent=_as_sent,

@@ -38,7 +38,7 @@ def _check(case: Case, payload: QuestionAnswered) -> None:
     questions = {question.key: question for question in case.resolved.whole.questions}
     known("question", payload.question, questions, "question")
     known("choice", payload.choice, [choice.key for choice in questions[payload.question].choices], "choice")
-    chosen = next(one for one in questions[payload.question].choices if one.key == payload.choice)
+    chosen = next(choice for choice in questions[payload.question].choices if choice.key == payload.choice)
     if chosen.refuses:
         raise RefusedError("not-this-sheet", f"{chosen.says}: {chosen.refuses}")
     given = case.state.get(ANSWERS, payload.question)
@@ -84,14 +84,14 @@ def _sign(sign: str | None, carried: Carried | None) -> str | None:
 
 
 def _words(resolved: Resolved, payload: QuestionAnswered) -> str:
-    question = next(one for one in resolved.whole.questions if one.key == payload.question)
+    question = next(listed for listed in resolved.whole.questions if listed.key == payload.question)
     says = next(choice.says for choice in question.choices if choice.key == payload.choice)
     return f"{question.ask} {says}"
 
 
 def _hand_over(case: Case) -> Iterator[Line]:
     for key, marked in case.state.book(ANSWERS).items():
-        question = next((one for one in case.resolved.whole.questions if one.key == key), None)
+        question = next((listed for listed in case.resolved.whole.questions if listed.key == key), None)
         if question is not None:
             says = next(
                 (choice.says for choice in question.choices if choice.key == marked.value.choice), marked.value.choice
@@ -105,7 +105,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=QuestionAnswered,
     check=_check,
-    apply=keep(ANSWERS, lambda one: one.question),
+    apply=keep(ANSWERS, lambda question: question.question),
     words=_words,
     tasks=_drafts,
     completes="answer:{question}",

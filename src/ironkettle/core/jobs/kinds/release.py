@@ -65,13 +65,13 @@ def _check(case: Case, payload: Released) -> None:
 
 def needs_lead(state: State) -> bool:
     """Whether only a lead may sign: something that is there against a danger was skipped."""
-    grounds = [one.value.grounds for one in state.book(SKIPPED).values()]
-    grounds += [one.value.grounds for one in state.book(SKIPPED_STAGES).values()]
+    grounds = [skip.value.grounds for skip in state.book(SKIPPED).values()]
+    grounds += [skip.value.grounds for skip in state.book(SKIPPED_STAGES).values()]
     return any(ground is not None for ground in grounds)
 
 
 def _tasks(case: Case) -> Iterator[Draft]:
-    intervals = [f"{one.what} {next_words(every_of(one), case.now.date())}" for one in _renewed_by(case)]
+    intervals = [f"{interval.what} {next_words(every_of(interval), case.now.date())}" for interval in _renewed_by(case)]
     sign = Task(
         "sign",
         Stage.RELEASE,
@@ -90,10 +90,10 @@ def fulfilled(case: Case) -> tuple[str, ...]:
         return (case.resolved.quick_service.name,)
     resolved = case.resolved
 
-    def counts(one: Interval) -> bool:
-        if one.of == "unit" or one.what != "replace" or one.of not in resolved.parts:
+    def counts(interval: Interval) -> bool:
+        if interval.of == "unit" or interval.what != "replace" or interval.of not in resolved.parts:
             return True
-        return renewed(resolved, one.of) or standing(case, one.of) is Verdict.REPLACE
+        return renewed(resolved, interval.of) or standing(case, interval.of) is Verdict.REPLACE
 
     return tuple(interval.name for interval in resolved.sheet.intervals if counts(interval))
 
@@ -112,7 +112,7 @@ def _words(resolved: Resolved, payload: Released) -> str:
 KIND = EntryKind(
     payload=Released,
     check=_check,
-    apply=keep(RELEASED, lambda one: _ONLY),
+    apply=keep(RELEASED, lambda payload: _ONLY),
     words=_words,
     tasks=_tasks,
     completes="sign",

@@ -111,7 +111,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=PartsRinsed,
     check=_check,
-    apply=keep(RINSED, lambda one: one.step),
+    apply=keep(RINSED, lambda payload: payload.step),
     words=_words,
     tasks=_drafts,
     completes="rinse:{step}",

@@ -21,11 +21,11 @@ _SHORTEST_NOTE = 4
 
 
 def _check(case: Case, payload: RungTried) -> None:
-    ladder = next((one for one in case.resolved.sheet.ladders if one.part == payload.part), None)
-    known("part", payload.part, [one.part for one in case.resolved.sheet.ladders], "part with a ladder")
+    ladder = next((other for other in case.resolved.sheet.ladders if other.part == payload.part), None)
+    known("part", payload.part, [other.part for other in case.resolved.sheet.ladders], "part with a ladder")
     assert ladder is not None
-    known("rung", payload.rung, [one.key for one in ladder.rungs], "rung of this ladder")
-    rung = next(one for one in ladder.rungs if one.key == payload.rung)
+    known("rung", payload.rung, [other.key for other in ladder.rungs], "rung of this ladder")
+    rung = next(other for other in ladder.rungs if other.key == payload.rung)
     if payload.harm and rung.may is None and len(payload.note) < _SHORTEST_NOTE:
         raise fault("note", "say what damage it caused")
     liquids = put_on(rung.do, rung.uses)
@@ -65,8 +65,8 @@ def _hand_over(case: Case) -> Iterator[Line]:
 
 
 def _do(case: Case, part: str, rung: str) -> str:
-    ladders = [one for one in case.resolved.sheet.ladders if one.part == part]
-    return next((one.do for ladder in ladders for one in ladder.rungs if one.key == rung), rung)
+    ladders = [ladder for ladder in case.resolved.sheet.ladders if ladder.part == part]
+    return next((other.do for ladder in ladders for other in ladder.rungs if other.key == rung), rung)
 
 
 KIND = EntryKind(payload=RungTried, check=_check, apply=_apply, words=_words, hand_over=_hand_over)

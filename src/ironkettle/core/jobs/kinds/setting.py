@@ -349,14 +349,14 @@ def _words(resolved: Resolved, payload: SettingMade) -> str:
         f"closed {payload.degrees} past its edge" if payload.degrees else "",
         f"in {len(payload.readings)} readings" if payload.readings else "",
     ]
-    figures = ", ".join(one for one in words if one) or "set"
+    figures = ", ".join(figure for figure in words if figure) or "set"
     return f"{name}: {figures}{f'; {payload.note}' if payload.note else ''}"
 
 
 KIND = EntryKind(
     payload=SettingMade,
     check=_check,
-    apply=keep(SETTINGS, lambda one: one.setting),
+    apply=keep(SETTINGS, lambda payload: payload.setting),
     words=_words,
     tasks=_drafts,
     completes="set:{setting}",

@@ -139,8 +139,8 @@ def _task(case: Case, at: ElementAt) -> Task:
     fitting = _fitting(case, at)
     before = case.carried.sizes.get(at.key) if case.carried else None
     if before and fitting:
-        rest = tuple(one for one in fitting if one.key != before)
-        same = next((one for one in fitting if one.key == before), Choice(before, before))
+        rest = tuple(choice for choice in fitting if choice.key != before)
+        same = next((choice for choice in fitting if choice.key == before), Choice(before, before))
         sign = "; ".join(part for part in (same.sign, case.carried.words if case.carried else "") if part)
         fitting = (Choice(same.key, same.says, sign), *rest)
     asks = [
@@ -182,15 +182,15 @@ def _fitting(case: Case, at: ElementAt) -> tuple[Choice, ...]:
     if gland is None:
         return ()
     found = case.tables.fits(gland, _OFFERED)
-    names = [f"{one.size.series} {one.size.designation}" for one in found]
+    names = [f"{candidate.size.series} {candidate.size.designation}" for candidate in found]
     held = [shelf_words(for_ring(case.shelf, name, at.spec.compound)) for name in names]
     return tuple(
         Choice(
             name,
-            f"{name}: {one.size.inside_diameter:g} × {one.size.section:g} mm",
-            "; ".join(part for part in (one.check.verdict, on_shelf) if part),
+            f"{name}: {candidate.size.inside_diameter:g} × {candidate.size.section:g} mm",
+            "; ".join(part for part in (candidate.check.verdict, on_shelf) if part),
         )
-        for name, one, on_shelf in zip(names, found, held, strict=True)
+        for name, candidate, on_shelf in zip(names, found, held, strict=True)
     )
 
 
@@ -227,7 +227,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=SizeChosen,
     check=_check,
-    apply=keep(SIZES, lambda one: one.element),
+    apply=keep(SIZES, lambda payload: payload.element),
     words=_words,
     tasks=_drafts,
     completes="identify:{element}",

@@ -57,7 +57,7 @@ def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
 KIND = EntryKind(
     payload=StageSkipped,
     check=_check,
-    apply=keep(SKIPPED_STAGES, lambda one: one.stage),
+    apply=keep(SKIPPED_STAGES, lambda payload: payload.stage),
     words=_words,
     against=_against,
 )

@@ -127,7 +127,7 @@ def is_done(case: Case, step: StepSpec) -> bool:
 
 def _dressed_since(case: Case, step: StepSpec, seq: int) -> bool:
     """Whether a part that this step cleans was dressed after it: what came off lies on it. One that no step names goes into every wash."""
-    named = {part for one in case.resolved.sheet.steps for part in one.cleans}
+    named = {part for other in case.resolved.sheet.steps for part in other.cleans}
     unnamed = {part.key for part in case.resolved.sheet.parts} - named if step.stage == "clean" else set()
     return any(case.state.changed.get(f"part:{part}", 0) > seq for part in {*step.cleans, *unnamed})
 
@@ -139,7 +139,7 @@ def _stuck_since(case: Case, seq: int) -> set[str]:
     for place, step in enumerate(listed):
         marked = case.state.book(STEPS).get(step.key)
         if step.free and marked is not None and marked.value.free is False and marked.mark.seq > seq:
-            back = next((one for one in reversed(listed[:place]) if one.puts_on), None)
+            back = next((earlier for earlier in reversed(listed[:place]) if earlier.puts_on), None)
             if back is not None and not step.puts_on:
                 found.add(back.key)
     return found
@@ -154,7 +154,7 @@ def _pressed_since(case: Case, step: StepSpec, seq: int) -> bool:
         return False
     places = {test.key: test.place for test in case.resolved.sheet.tests}
     # What was opened after a test holds its pressure no more.
-    opened = [case.state.book(STEPS).get(one.key) for one in case.resolved.sheet.steps if is_stripping(one)]
+    opened = [case.state.book(STEPS).get(other.key) for other in case.resolved.sheet.steps if is_stripping(other)]
     last = max([seq, *(marked.mark.seq for marked in opened if marked is not None)])
     since = [run for run in case.state.runs.values() if run.mark.seq > last]
     return any(step.again_after_pressure or places.get(run.test) in {"machine", "stand"} for run in since)
@@ -169,7 +169,7 @@ def _work_ahead(case: Case) -> bool:
 
 def _drafts(case: Case) -> Iterator[Draft]:
     resolved = case.resolved
-    safe = {f"step:{one.key}": "" for one in resolved.sheet.steps if one.stage == "safe"}
+    safe = {f"step:{other.key}": "" for other in resolved.sheet.steps if other.stage == "safe"}
     found = {f"test:{test.key}:as_found": "" for test in resolved.sheet.tests if test.when in {"as_found", "both"}}
     places = off_order(resolved.sheet)
     for step in resolved.sheet.steps:
@@ -198,7 +198,7 @@ def _task(case: Case, step: StepSpec, places: dict[str, int]) -> Task:
         entry["parts_off"] = [{"part": key, "place": place} for key, place in off.items()]
     # A part seizes where its fasteners are loosened, or else where it comes off.
     moved = {resolved.groups[key].part for key in step.loosens if key in resolved.groups} | set(step.takes_off)
-    ladder = next((one for one in resolved.sheet.ladders if one.part in moved), None)
+    ladder = next((other for other in resolved.sheet.ladders if other.part in moved), None)
     if step.mark:
         entry["marked"] = True
     return Task(
@@ -255,7 +255,7 @@ def _words(resolved: Resolved, payload: StepDone) -> str:
     page = f" ({payload.page})" if payload.page else ""
     against = f"; outside its limit: {payload.against}" if payload.against else ""
     used = f"; cleaned with {cleaner_words(payload.cleaner)}" if payload.cleaner else ""
-    done = "".join(f"; {one}" for one in _done_with(resolved, step, payload)) if step else ""
+    done = "".join(f"; {words}" for words in _done_with(resolved, step, payload)) if step else ""
     noted = noted_words(step.note if step else None, payload.note, payload.readings)
     if noted:
         noted = f"; {step.note.ask}: {noted}{page}" if step and step.note else f": {noted}"
@@ -309,7 +309,7 @@ def parts_off(case: Case) -> frozenset[str]:
         marked = steps.get(step.key)
         if marked is None:
             continue
-        off |= {*step.takes_off, *(one.part for one in marked.value.parts_off)}
+        off |= {*step.takes_off, *(laid.part for laid in marked.value.parts_off)}
         if not undone(case, "steps", step.key, marked.mark):
             back |= set(step.puts_on)
     return frozenset((off - back) & set(case.resolved.parts))
@@ -322,10 +322,10 @@ def _hand_over(case: Case) -> Iterator[Line]:
         marked = steps.get(step.key)
         if marked is None:
             continue
-        for one in marked.value.parts_off:
-            if one.part in off:
+        for part in marked.value.parts_off:
+            if part.part in off:
                 yield Line.by(
-                    Section.OFF, f"{case.resolved.parts[one.part].name}: tray, place {one.place}", marked.mark
+                    Section.OFF, f"{case.resolved.parts[part.part].name}: tray, place {part.place}", marked.mark
                 )
         if step.mark and marked.value.marked:
             across = " and ".join(
@@ -340,9 +340,11 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=StepDone,
     check=_check,
-    apply=keep(STEPS, lambda one: one.step),
-    complete=lambda case, one: (
-        one if one.cleaner is None else one.model_copy(update={"cleaner": find_cleaner(one.cleaner).value})
+    apply=keep(STEPS, lambda payload: payload.step),
+    complete=lambda case, payload: (
+        payload
+        if payload.cleaner is None
+        else payload.model_copy(update={"cleaner": find_cleaner(payload.cleaner).value})
     ),
     words=_words,
     tasks=_drafts,

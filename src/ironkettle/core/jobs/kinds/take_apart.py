@@ -59,9 +59,9 @@ def touched_by(resolved: Resolved, step: str) -> Touched:
     off = {part for key in strip for part in resolved.steps[key].takes_off}
     opened = {station for key in strip for station in resolved.steps[key].opens}
     back = {
-        one.key
-        for one in resolved.sheet.steps
-        if one.stage == "rebuild" and (off & set(one.puts_on) or opened & set(one.closes))
+        other.key
+        for other in resolved.sheet.steps
+        if other.stage == "rebuild" and (off & set(other.puts_on) or opened & set(other.closes))
     }
     back |= {key for key in _following(resolved, back) if resolved.steps[key].stage == "rebuild"}
     elements = {key for station in opened for key in resolved.fitting_order.get(station, ())}
@@ -69,8 +69,8 @@ def touched_by(resolved: Resolved, step: str) -> Touched:
     return Touched(
         frozenset(strip | back),
         frozenset(elements),
-        frozenset(key for one in back for key in resolved.steps[one].tightens),
-        frozenset(key for one in back for key in resolved.steps[one].sets),
+        frozenset(key for step_key in back for key in resolved.steps[step_key].tightens),
+        frozenset(key for step_key in back for key in resolved.steps[step_key].sets),
         frozenset(
             kit.number for kit in resolved.sheet.kits if any(renewed & set(line.all_elements) for line in kit.lines)
         ),
@@ -104,7 +104,7 @@ def apart_since(case: Case, seq: int) -> bool:
 KIND = EntryKind(
     payload=TakenApart,
     check=_check,
-    apply=keep(APART, lambda one: one.step),
+    apply=keep(APART, lambda payload: payload.step),
     words=_words,
     loose_asks=(Ask("reason", Read.TEXT, "Reason"),),
 )

@@ -62,14 +62,14 @@ class TestRun(Payload):
 
     @model_validator(mode="before")
     @classmethod
-    def _as_it_was_told_before(cls, told: object) -> object:
+    def _as_it_was_told_before(cls, figures: object) -> object:
         """Entries of an earlier version had the sign and the word beside the record."""
-        if not isinstance(told, dict) or not ({"seen", "value"} & told.keys()):
-            return told
-        kept = {key: one for key, one in told.items() if key not in {"seen", "value"}}
-        if told.get("seen") is None or told.get("record") is not None:
+        if not isinstance(figures, dict) or not ({"seen", "value"} & figures.keys()):
+            return figures
+        kept = {key: figure for key, figure in figures.items() if key not in {"seen", "value"}}
+        if figures.get("seen") is None or figures.get("record") is not None:
             return kept
-        return {**kept, "record": {"seen": told["seen"], "value": told.get("value")}}
+        return {**kept, "record": {"seen": figures["seen"], "value": figures.get("value")}}
 
     @field_validator("record")
     @classmethod
@@ -114,8 +114,8 @@ def _texts(value: JsonValue, path: str = "") -> Iterator[tuple[str, str]]:
     if isinstance(value, str):
         yield path, value
     elif isinstance(value, dict | list):
-        for key, one in value.items() if isinstance(value, dict) else enumerate(value):
-            yield from _texts(one, f"{path}.{key}")
+        for key, inner in value.items() if isinstance(value, dict) else enumerate(value):
+            yield from _texts(inner, f"{path}.{key}")
 
 
 def _check_time(case: Case, payload: TestRun, form: TestForm) -> None:
@@ -172,7 +172,7 @@ def _before_the_machine(case: Case, spec: TestSpec) -> dict[str, str]:
     if spec.place != "machine":
         return {}
     before = [test for test in case.resolved.sheet.tests if test.place != "machine" and test.when != "as_found"]
-    return {task_key(one.key, "as_left"): "prove it on the bench before it goes on the machine" for one in before}
+    return {task_key(test.key, "as_left"): "prove it on the bench before it goes on the machine" for test in before}
 
 
 def _ready(case: Case) -> dict[str, str]:
@@ -214,7 +214,7 @@ def _task(case: Case, spec: TestSpec, when: When) -> Task:
 
 def test_name(resolved: Resolved, test: str, when: str) -> str:
     """The name of a test, and when it is run."""
-    spec = next((one for one in resolved.sheet.tests if one.key == test), None)
+    spec = next((other for other in resolved.sheet.tests if other.key == test), None)
     return f"{spec.name if spec else test}, {'as found' if when == 'as_found' else 'as left'}"
 
 

@@ -60,7 +60,7 @@ def _apply(state: State, payload: TestSamples, mark: Mark) -> None:
 
 
 def _words(resolved: Resolved, payload: TestSamples) -> str:
-    return f"readings recorded{''.join(f'; {one}' for one in payload.said)}"
+    return f"readings recorded{''.join(f'; {event}' for event in payload.said)}"
 
 
 KIND = EntryKind(payload=TestSamples, check=_check, apply=_apply, words=_words)

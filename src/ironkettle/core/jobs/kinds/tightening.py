@@ -163,17 +163,17 @@ def _check(case: Case, payload: GroupTightened) -> None:
         raise fault("readings", f"number {missing[0]} is not read")
     right = turn_range(phase, turn)
     scale = 1.0 if payload.adapter is None else payload.adapter.lever.scale_setting(1.0)
-    for index, one in enumerate(payload.readings):
-        if one.number not in turn.sequence:
-            raise fault(f"readings.{index}.number", f"there is no number {one.number}", f"1 to {group.count}")
-        value = read_torque(one.reading, "reading") / scale
+    for index, entered in enumerate(payload.readings):
+        if entered.number not in turn.sequence:
+            raise fault(f"readings.{index}.number", f"there is no number {entered.number}", f"1 to {group.count}")
+        value = read_torque(entered.reading, "reading") / scale
         if right.low - 1e-9 <= value <= right.high + 1e-9:
             check_proof(case, group, value, f"readings.{index}.reading")
             continue
         adapter_words = "" if scale == 1.0 else f", which the adapter makes {torque_words(value)},"
         wanted = right.words
         over = value > right.high
-        text = f"number {one.number} is {'too tight' if over else 'not tight'}: {one.reading}{adapter_words} is outside {wanted}"
+        text = f"number {entered.number} is {'too tight' if over else 'not tight'}: {entered.reading}{adapter_words} is outside {wanted}"
         if over:
             text += "; loosen it, renew it where it is for one use or was stretched, then tighten it again"
         raise fault(
@@ -348,7 +348,7 @@ def _words(resolved: Resolved, payload: GroupTightened) -> str:
         f"{payload.back} to the slot" if payload.back else "",
         f"gap {payload.gap}" if payload.gap else "",
     ]
-    words = ", ".join(one for one in measured if one)
+    words = ", ".join(figure for figure in measured if figure)
     return f"{name}: {phase}{f'; {words}' if words else ''}"
 
 

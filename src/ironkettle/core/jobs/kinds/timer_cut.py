@@ -145,7 +145,7 @@ def _hand_over(case: Case) -> Iterator[Line]:
 KIND = EntryKind(
     payload=TimerCut,
     check=_check,
-    apply=keep(CUT, lambda one: one.timer),
+    apply=keep(CUT, lambda payload: payload.timer),
     words=_words,
     tasks=_drafts,
     completes="timer:{timer}",

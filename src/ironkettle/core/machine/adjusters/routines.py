@@ -45,7 +45,7 @@ def advise_preset(bottom: Direction, turns: float, tolerance: float, seen: Seque
     """
     _check(seen)
     here, down = seen[-1], sign_of(bottom)
-    bottoms = [one.turns for one in seen if one.sign]
+    bottoms = [read.turns for read in seen if read.sign]
     if not bottoms:
         text = f"turn it {_words(bottom)} to the bottom first; count from there"
         return Advice(False, down * _LOOK, None, None, (info("to-bottom", text, BASIS),))
@@ -76,13 +76,13 @@ def advise_edge(opening: Direction, close_plus_deg: float, tolerance_deg: float,
     """
     _check(seen)
     here, way = seen[-1], sign_of(opening)
-    with_sign = [one.turns for one in seen if one.sign]
+    with_sign = [read.turns for read in seen if read.sign]
     if not with_sign:
         return Advice(False, way * _LOOK, None, None, (info("open", "open it a little until the sign shows", BASIS),))
     # Of all that showed it the most closed, of all that showed it no more the most open.
     edge_open = min(with_sign, key=lambda turns: way * turns)
-    without = [one.turns for one in seen if not one.sign and way * one.turns < way * edge_open]
-    if any(not one.sign and way * one.turns > way * edge_open for one in _after_first_sign(seen)):
+    without = [read.turns for read in seen if not read.sign and way * read.turns < way * edge_open]
+    if any(not read.sign and way * read.turns > way * edge_open for read in _after_first_sign(seen)):
         text = "the sign came and went at the same place: wait until it is steady, and look again"
         return Advice(False, 0.0, None, None, (reject("unsteady", text, BASIS),))
     if not without:
@@ -108,7 +108,7 @@ def advise_edge(opening: Direction, close_plus_deg: float, tolerance_deg: float,
 
 
 def _after_first_sign(seen: Sequence[Seen]) -> Sequence[Seen]:
-    first = next((place for place, one in enumerate(seen) if one.sign), len(seen))
+    first = next((place for place, read in enumerate(seen) if read.sign), len(seen))
     return seen[first:]
 
 
@@ -120,8 +120,8 @@ def advise_contact(towards: Direction, seen: Sequence[Seen]) -> Advice:
     """
     _check(seen)
     here, way = seen[-1], sign_of(towards)
-    touching = [one.turns for one in seen if one.sign]
-    free = [one.turns for one in seen if not one.sign]
+    touching = [read.turns for read in seen if read.sign]
+    free = [read.turns for read in seen if not read.sign]
     if not touching:
         return Advice(False, way * _LOOK, None, None, (info("towards", "turn it in a little until it touches", BASIS),))
     first = min(touching, key=lambda turns: way * turns)

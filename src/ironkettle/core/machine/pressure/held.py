@@ -118,4 +118,4 @@ def _longest(t: Floats, gaps: tuple[Gap, ...]) -> tuple[int, int]:
     """The longest stretch between gaps, as places of its first reading and behind its last."""
     edges = [0, *(gap.place for gap in gaps), len(t)]
     stretches = [(first, last) for first, last in itertools.pairwise(edges) if last > first]
-    return max(stretches, key=lambda one: (t[one[1] - 1] - t[one[0]], one[1] - one[0]))
+    return max(stretches, key=lambda stretch: (t[stretch[1] - 1] - t[stretch[0]], stretch[1] - stretch[0]))

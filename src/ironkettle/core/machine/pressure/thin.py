@@ -44,11 +44,11 @@ def means_of(samples: Sequence[Sample], together: int) -> tuple[Sample, ...]:
     found = []
     for start in range(0, len(samples), together):
         part = samples[start : start + together]
-        warm = [one.temperature for one in part if one.temperature is not None]
+        warm = [sample.temperature for sample in part if sample.temperature is not None]
         found.append(
             Sample(
-                sum(one.t for one in part) / len(part),
-                sum(one.pressure for one in part) / len(part),
+                sum(sample.t for sample in part) / len(part),
+                sum(sample.pressure for sample in part) / len(part),
                 sum(warm) / len(warm) if warm else None,
             )
         )

@@ -118,12 +118,12 @@ def _differs(t: Floats, read: Floats, before: slice, after: slice, gauge: Gauge)
     """Whether the slopes on both sides of a gap, or that across it, are not one."""
     if min(len(t[before]), len(t[after])) < _LEAST_SIDE:
         return False
-    one = trend_of(t[before], read[before], gauge.resolution)
+    earlier = trend_of(t[before], read[before], gauge.resolution)
     other = trend_of(t[after], read[after], gauge.resolution)
     across = float(read[after][0] - read[before][-1]) / float(t[after][0] - t[before][-1])
-    doubt = one.half + other.half
+    doubt = earlier.half + other.half
     steps = 2 * gauge.resolution / float(t[after][0] - t[before][-1])
-    slowest, fastest = sorted((one.slope, other.slope))
+    slowest, fastest = sorted((earlier.slope, other.slope))
     return fastest - slowest > doubt or across > fastest + doubt + steps or across < slowest - doubt - steps
 
 

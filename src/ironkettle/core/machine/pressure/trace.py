@@ -59,7 +59,9 @@ def read_trace_part(text: str, state: TraceState | None, field: str = "csv") -> 
         raise fault("state.header", "is not the header of a file", *_HEADER_HELP)
     rows = _rows_in(lines[1:] if state is None else lines, separator, field)
     reader = _Rows(names, field, separator, state)
-    samples = [one for number, row in enumerate(rows, start=done + 1) if (one := reader.read(number, row)) is not None]
+    samples = [
+        sample for number, row in enumerate(rows, start=done + 1) if (sample := reader.read(number, row)) is not None
+    ]
     if reader.faults:
         raise RuleError(reader.faults[:MOST_FAULTS])
     clock = reader.clock

@@ -207,9 +207,9 @@ class StandMap(BaseModel):
     def pressure(self, key: str | None) -> StandChannel:
         """The pressure channel of that key, the first for None. Raises RuleError for one that is none."""
         able = self.of(Reads.PRESSURE)
-        found = able[0] if key is None else next((one for one in able if one.key == key), None)
+        found = able[0] if key is None else next((channel for channel in able if channel.key == key), None)
         if found is None:
-            raise fault("channel", f"“{key}” is no pressure channel of the stand", *(one.key for one in able))
+            raise fault("channel", f"“{key}” is no pressure channel of the stand", *(channel.key for channel in able))
         return found
 
 
@@ -242,7 +242,7 @@ def kept_blocks(stand: StandMap, numbers: Sequence[int]) -> tuple[tuple[Block, t
     span, rows, first = stand.span.count, stand.numbered.rows, stand.numbered.first
     blocks: list[tuple[int, list[int]]] = []
     # Those before have been written over.
-    for number in (one for one in numbers[-rows:] if one > numbers[-1] - rows):
+    for number in (row for row in numbers[-rows:] if row > numbers[-1] - rows):
         at = first + number % rows * span
         if blocks:
             begins, held = blocks[-1]

@@ -45,7 +45,7 @@ class RecordingPlan(BaseModel):
 
     def place(self, key: str) -> int:
         """Where in a row the figure of a channel stands, from 1 up; the time stands first."""
-        return 1 + next(place for place, one in enumerate(self.channels) if one.key == key)
+        return 1 + next(place for place, channel in enumerate(self.channels) if channel.key == key)
 
 
 def rows_text(rows: Iterable[Row]) -> str:

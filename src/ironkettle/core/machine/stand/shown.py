@@ -44,7 +44,10 @@ def shown_of(registers: Mapping[int, int], stand: StandMap) -> Shown:
     held, hold, simulated, reading = (
         stand.channel_of(reads) for reads in (Reads.HELD, Reads.HOLD, Reads.SIMULATED, Reads.READING)
     )
-    values = {one.key: one.base(read[one.key]) if _in_range(read[one.key], one) else math.nan for one in stand.measured}
+    values = {
+        channel.key: channel.base(read[channel.key]) if _in_range(read[channel.key], channel) else math.nan
+        for channel in stand.measured
+    }
     seconds = None if held is None else read[held.key]
     number = None if hold is None else read[hold.key]
     return Shown(

@@ -65,7 +65,7 @@ class Watch:
     none_since: float | None = None
     gone_since: float | None = None
     spikes: int = 0
-    told: set[str] = field(default_factory=set)
+    reported: set[str] = field(default_factory=set)
     recent: deque[float] = field(default_factory=lambda: deque(maxlen=_RECENT))
 
     def look(self, at: float, pressure: float, held: float | None, hold: int | None) -> list[Trouble]:
@@ -99,8 +99,8 @@ class Watch:
         return [Trouble("back", at, f"the stand answered again after {at - was:.1f} s")]
 
     def _first(self, key: str) -> bool:
-        fresh = key not in self.told
-        self.told.add(key)
+        fresh = key not in self.reported
+        self.reported.add(key)
         return fresh
 
     def _state(self, at: float, held: float | None, hold: int | None) -> list[Trouble]:

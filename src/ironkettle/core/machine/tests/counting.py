@@ -111,7 +111,7 @@ def rate_of(spans: Sequence[_Span]) -> tuple[float, tuple[float, float]]:
         return rate, (low / minutes, float(chdtri(2 * count + 2, 0.025)) / 2 / minutes)
     rates = [60 * n / (b - a) for a, b, n in spans]
     mean = math.fsum(rates) / len(rates)
-    deviation = math.sqrt(math.fsum((one - mean) ** 2 for one in rates) / (len(rates) - 1))
+    deviation = math.sqrt(math.fsum((each - mean) ** 2 for each in rates) / (len(rates) - 1))
     half = max(1 / minutes, float(stdtrit(len(rates) - 1, 0.975)) * deviation / math.sqrt(len(rates)))
     return rate, (max(0.0, rate - half), rate + half)
 
@@ -165,13 +165,13 @@ def _judged(
     within = (limit.low, limit.high)
     rate, _ = rate_of(judged)
     planned = _span_ends(criteria)[-1]
-    until = [one for one in judged if one[1] <= planned + 1e-9]
+    until = [counted for counted in judged if counted[1] <= planned + 1e-9]
     if until and until[-1][1] >= planned - 1e-9:
         fixed = rate_of(until)
         verdict = held(fixed[1], within)
         if verdict != "undecided":
             return fixed[0], fixed[1], verdict
-    count = sum(one[2] for one in judged)
+    count = sum(counted[2] for counted in judged)
     interval = always(count, (judged[-1][1] - judged[0][0]) / 60, limit.high or limit.low or 1.0)
     return rate, interval, held(interval, within)
 
@@ -219,13 +219,13 @@ def _spans(record: CountRecord) -> list[_Span]:
     if record.end_s is not None:
         return _of_events(record.events_s, record.start_s, record.end_s)
     spans, before = [], record.start_s
-    for place, one in enumerate(record.counts):
-        if one.t_s <= before:
+    for place, count in enumerate(record.counts):
+        if count.t_s <= before:
             raise fault(
-                f"counts.{place}.t_s", f"{one.t_s:g} s does not come after {before:g} s", "times running forward"
+                f"counts.{place}.t_s", f"{count.t_s:g} s does not come after {before:g} s", "times running forward"
             )
-        spans.append((before, one.t_s, one.count))
-        before = one.t_s
+        spans.append((before, count.t_s, count.count))
+        before = count.t_s
     return spans
 
 

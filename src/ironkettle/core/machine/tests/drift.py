@@ -176,12 +176,14 @@ def _most(limit: str, area: float) -> float:
 
 def _rows(record: DriftRecord) -> tuple[np.ndarray, np.ndarray]:
     before = -1.0
-    for place, one in enumerate(record.samples):
-        if one.t_s <= before:
+    for place, sampled in enumerate(record.samples):
+        if sampled.t_s <= before:
             raise fault(
-                f"samples.{place}.t_s", f"time {one.t_s:g} s does not come after {before:g} s", "times running forward"
+                f"samples.{place}.t_s",
+                f"time {sampled.t_s:g} s does not come after {before:g} s",
+                "times running forward",
             )
-        before = one.t_s
+        before = sampled.t_s
     return np.array([sample.t_s for sample in record.samples]), np.array(
         [sample.position_mm for sample in record.samples]
     )

@@ -77,7 +77,9 @@ def analyse(criteria: EffortCriteria, record: EffortRecord, instrument: Instrume
     verdict: Verdict = held(interval, (least, most))
     for end, low in ((floor, True), (ceiling, False)):
         beyond = [
-            n + 1 for n, one in enumerate(readings) if end is not None and (one.value < end if low else one.value > end)
+            n + 1
+            for n, reading in enumerate(readings)
+            if end is not None and (reading.value < end if low else reading.value > end)
         ]
         if beyond and end is not None:
             verdict = "fail"
@@ -94,7 +96,7 @@ def analyse(criteria: EffortCriteria, record: EffortRecord, instrument: Instrume
             caution("far-off", f"reading {place_off + 1} lies far from the others: misread, or it sticks", BASIS)
         )
     results = (Result("mean", "Mean effort", mean, unit, dimension, interval, (least, most), verdict),)
-    points = tuple((float(n + 1), one.value) for n, one in enumerate(readings))
+    points = tuple((float(n + 1), reading.value) for n, reading in enumerate(readings))
     curve = Curve("reading", "", "effort", unit, points, band=(least, most))
     return Outcome(worst([verdict]), results, tuple(findings), curve)
 
@@ -103,12 +105,15 @@ def _allowed(
     target: Wide, floor: float | None, ceiling: float | None, findings: list[Finding]
 ) -> tuple[float | None, float | None]:
     """Between what the mean is right. A floor without a tolerance allows as much above the target as it lies below."""
-    if not target.told and floor is not None and floor < target.nominal:
+    if not target.stated and floor is not None and floor < target.nominal:
         text = "no tolerance is given: as far above the target as its floor lies below is allowed"
         findings.append(caution("no-tolerance", text, BASIS))
-        target = replace(target, low=floor, high=2 * target.nominal - floor, told=True)
+        target = replace(target, low=floor, high=2 * target.nominal - floor, stated=True)
     low, high = allowed(target, findings, BASIS).within
-    lows, highs = [one for one in (low, floor) if one is not None], [one for one in (high, ceiling) if one is not None]
+    lows, highs = (
+        [bound for bound in (low, floor) if bound is not None],
+        [bound for bound in (high, ceiling) if bound is not None],
+    )
     return max(lows, default=None), min(highs, default=None)
 
 

@@ -126,7 +126,9 @@ def _as_read(record: FrictionRecord, dimension: Dimension, instrument: Instrumen
     first, after = read_each(record.breakaways, dimension, "breakaways"), read_each(record.runs, dimension, "runs")
     check_reach(first, instrument, "breakaways", unit)
     check_reach(after, instrument, "runs", unit)
-    return _Read(max(first, key=lambda one: one.value), max(after, key=lambda one: one.value, default=None))
+    return _Read(
+        max(first, key=lambda reading: reading.value), max(after, key=lambda reading: reading.value, default=None)
+    )
 
 
 def _judged(key: str, name: str, read: Reading, most: float | None, unit: Unit, instrument: Instrument) -> Result:

@@ -23,7 +23,9 @@ class FunctionCriteria(Criteria):
 
     @property
     def lasts(self) -> float | None:
-        return max((one for one in (self.seconds, stated_seconds(self.sign)) if one is not None), default=None)
+        return max(
+            (seconds for seconds in (self.seconds, stated_seconds(self.sign)) if seconds is not None), default=None
+        )
 
 
 class FunctionRecord(Record):

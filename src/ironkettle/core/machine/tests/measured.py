@@ -97,7 +97,7 @@ def analyse(criteria: ReadingCriteria, record: ReadingRecord, instrument: Instru
     if (place := far_off(readings)) is not None:
         findings.append(caution("far-off", f"reading {place + 1} lies far from the others: misread?", BASIS))
     results = (Result("mean", criteria.quantity, mean, unit, dimension, interval, within, verdict),)
-    points = tuple((float(n + 1), one.value) for n, one in enumerate(readings))
+    points = tuple((float(n + 1), reading.value) for n, reading in enumerate(readings))
     return Outcome(
         worst([verdict]), results, tuple(findings), Curve("reading", "", criteria.quantity, unit, points, band=within)
     )
@@ -145,7 +145,7 @@ def plan(criteria: ReadingCriteria, instrument: Instrument) -> TrialPlan:
     """Read when it stands still; a step of at most a tenth of the limit, or a quarter of its band. [base unit]"""
     limit, dimension = limit_of(criteria.limit)
     unit = unit_in(criteria.limit, dimension)
-    ends = [one for one in (limit.low, limit.high) if one is not None]
+    ends = [bound for bound in (limit.low, limit.high) if bound is not None]
     narrow = (ends[1] - ends[0]) / 4 if len(ends) == 2 else abs(ends[0]) / 10
     steps = ("Bring it to its state and let it stand still", f"Read {criteria.quantity}: {criteria.limit}")
     top = max(abs(end) for end in ends)

@@ -167,8 +167,10 @@ class Trial(Generic[C, R]):
     def criteria_of(self, figures: dict[str, Any]) -> C:
         """The figures of this kind out of all a sheet gives. Raises pydantic's error where they do not fit."""
         names = set(self.criteria.model_fields)
-        own = {"value" if key == "target" else key: one for key, one in figures.items()}
-        return self.criteria.model_validate({key: one for key, one in own.items() if key in names and one is not None})
+        own = {"value" if key == "target" else key: value for key, value in figures.items()}
+        return self.criteria.model_validate(
+            {key: value for key, value in own.items() if key in names and value is not None}
+        )
 
     def bound(self, figures: Mapping[str, object]) -> BoundTest:
         """The kind with the figures of a sheet. Raises pydantic's ValidationError or RuleError where they cannot be read."""

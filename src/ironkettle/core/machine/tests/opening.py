@@ -140,14 +140,14 @@ def analyse(criteria: OpeningCriteria, record: OpeningRecord, instrument: Instru
     results += _spread(criteria, openings, instrument, mean, unit)
     results += _reseat(criteria, reseats, instrument, unit)
     dribble = _dribble(criteria, record, findings)
-    points = tuple((float(n + 1), one.value) for n, one in enumerate(openings))
+    points = tuple((float(n + 1), opening.value) for n, opening in enumerate(openings))
     curve = Curve("opening", "", "opening pressure", unit, points, band=within)
     return Outcome(worst([*(result.verdict for result in results), dribble]), tuple(results), tuple(findings), curve)
 
 
 def _check(openings: list[Reading], reseats: list[Reading], instrument: Instrument, unit: Unit) -> None:
-    for place, one in enumerate(openings):
-        if one.value <= 0:
+    for place, opening in enumerate(openings):
+        if opening.value <= 0:
             raise fault(f"openings.{place}", "an opening lies above the pressure of the air", "281 bar")
     check_reach(openings, instrument, "openings", unit)
     for place, (opened, shut) in enumerate(zip(openings, reseats, strict=False)):

@@ -106,13 +106,13 @@ def any_of(text: str, dimensions: Sequence[Dimension], field: str) -> Quantity:
 @dataclass(frozen=True, slots=True)
 class Wide:
     """What a figure is to be: between ``low`` and ``high``, None where there is no end [base unit]; its unit, and the value it
-    was written with, or one within. ``told``: whether it was written with anything but the value."""
+    was written with, or one within. ``stated``: whether it was written with anything but the value."""
 
     nominal: float
     low: float | None
     high: float | None
     unit: Unit
-    told: bool
+    stated: bool
 
     @property
     def within(self) -> Within:
@@ -146,14 +146,14 @@ def band_of(value: str, tolerance: str | None, field: str, dimensions: Sequence[
         assert found.unit is not None
         if found.unit.absolute:
             raise fault(field, f"“{value.strip()}” is absolute; enter a gauge pressure", "bar", "psi", "MPa")
-        ends = [one for one in (found.low, found.high) if one is not None]
+        ends = [bound for bound in (found.low, found.high) if bound is not None]
         nominal = sum(ends) / len(ends) if found.nominal is None else found.nominal
         if tolerance is None:
             return Wide(nominal, found.low, found.high, found.unit, found.low != found.high)
         if found.low != found.high:
             raise fault("tolerance", f"“{value.strip()}” has its tolerance already; leave this out")
         below, above = read_tolerance(tolerance, Quantity(nominal, found.unit, value), "tolerance")
-        return Wide(nominal, nominal - below, nominal + above, found.unit, told=True)
+        return Wide(nominal, nominal - below, nominal + above, found.unit, stated=True)
     assert first_error is not None
     raise first_error
 
@@ -193,9 +193,9 @@ def instrument_of(used: InstrumentUsed | None, dimension: Dimension) -> Instrume
 
 def check_reach(readings: Sequence[Reading], instrument: Instrument, field: str, unit: Unit) -> None:
     """Raises RuleError for a reading that lies past the end of the instrument."""
-    for place, one in enumerate(readings):
-        if instrument.reach is not None and abs(one.value) > 1.02 * abs(instrument.reach):
-            text = f"{show(one.value, unit)} is past the end of a gauge that reaches {show(instrument.reach, unit)}"
+    for place, reading in enumerate(readings):
+        if instrument.reach is not None and abs(reading.value) > 1.02 * abs(instrument.reach):
+            text = f"{show(reading.value, unit)} is past the end of a gauge that reaches {show(instrument.reach, unit)}"
             raise fault(f"{field}.{place}", text, f"up to {show(instrument.reach, unit)}")
 
 
@@ -214,10 +214,10 @@ def mean_of(readings: Sequence[Reading], instrument: Instrument) -> tuple[float,
     return mean, (mean - half, mean + half)
 
 
-def alone(one: Reading, instrument: Instrument) -> tuple[float, float]:
+def alone(reading: Reading, instrument: Instrument) -> tuple[float, float]:
     """Between what a single reading lies, by what the instrument may be off. [base unit]"""
-    half = doubt_of([one], instrument, one.value)
-    return one.value - half, one.value + half
+    half = doubt_of([reading], instrument, reading.value)
+    return reading.value - half, reading.value + half
 
 
 def doubt_of(readings: Sequence[Reading], instrument: Instrument, value: float) -> float:
@@ -287,7 +287,7 @@ def allowed(target: Wide, findings: list[Finding], basis: str) -> Wide:
 
     Source: ±3 % is what safety valves are commonly allowed in their set pressure (ASME BPVC VIII); guidance only.
     """
-    if target.told:
+    if target.stated:
         return target
     half = abs(target.nominal) * USUAL_TOLERANCE_PCT / 100
     if half == 0:
@@ -326,7 +326,7 @@ def interval_words(result: Result) -> str | None:
 
 def within_words(result: Result) -> str | None:
     """What a result is held against, in words; None where it is only told."""
-    least, most = (None if one is None else shown(one, result.unit) for one in result.within)
+    least, most = (None if part is None else shown(part, result.unit) for part in result.within)
     if least and most:
         return f"{least} to {most}"
     return f"at most {most}" if most else least and f"at least {least}"

@@ -16,5 +16,5 @@ from ironkettle.core.machine.tests.pump_up import PUMP_UP
 from ironkettle.core.machine.tests.set_point import SET_POINT
 
 TRIALS: dict[str, Trial[Any, Any]] = {
-    one.key: one for one in (DRIFT, OPENING, SET_POINT, EFFORT, FRICTION, COUNT, PUMP_UP, READING, FUNCTION)
+    kind.key: kind for kind in (DRIFT, OPENING, SET_POINT, EFFORT, FRICTION, COUNT, PUMP_UP, READING, FUNCTION)
 }

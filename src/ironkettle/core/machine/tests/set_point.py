@@ -160,8 +160,8 @@ class _Row:
 def _rows(record: SetPointRecord, target: float, instrument: Instrument, unit: Unit) -> list[_Row]:
     readings = read_each(record.readings, _P, "readings")
     check_reach(readings, instrument, "readings", unit)
-    settings = [one.value for one in read_each(record.settings, _P, "settings")] or [target] * len(readings)
-    flows: list[float | None] = [one.value for one in read_each(record.flows, Dimension.FLOW, "flows")]
+    settings = [setting.value for setting in read_each(record.settings, _P, "settings")] or [target] * len(readings)
+    flows: list[float | None] = [each.value for each in read_each(record.flows, Dimension.FLOW, "flows")]
     for place, flow in enumerate(flows):
         if flow is not None and flow < 0:
             raise fault(f"flows.{place}", "a flow cannot be negative", "0 l/min")
@@ -209,7 +209,7 @@ def _lock_up(
     most = most_of(criteria.lock_up, _P, "lock_up") if criteria.lock_up else None
     if not shut:
         return [] if most is None else [_unread("lock_up", "Lock-up", unit, (None, most))]
-    highest = max(shut, key=lambda one: one.value)
+    highest = max(shut, key=lambda reading: reading.value)
     interval = alone(highest, instrument)
     verdict = None if most is None else held(interval, (None, most))
     return [Result("lock_up", "Lock-up", highest.value, unit, _P, interval, (None, most), verdict)]
@@ -225,8 +225,8 @@ def _creep(
     if not record.creep_readings:
         return [] if most is None else [_unread("creep", "Creep", unit, (None, most))]
     readings = [
-        read_one(one.pressure, _P, f"creep_readings.{place}.pressure")
-        for place, one in enumerate(record.creep_readings)
+        read_one(creep.pressure, _P, f"creep_readings.{place}.pressure")
+        for place, creep in enumerate(record.creep_readings)
     ]
     t = [creep_reading.t_s for creep_reading in record.creep_readings]
     for place in range(1, len(t)):
@@ -358,7 +358,7 @@ def plan(criteria: SetPointCriteria, instrument: Instrument) -> TrialPlan:
     target = allowed(band_of(criteria.value, criteria.tolerance, "value", [_P]), [], BASIS)
     low, high = target.ends
     bands = [high - low]
-    bands += [most_of(one.limit, _P, "limit") for one in (criteria.creep, criteria.droop) if one]
+    bands += [most_of(bound.limit, _P, "limit") for bound in (criteria.creep, criteria.droop) if bound]
     narrow = min(bands) / 4
     creep, droop = criteria.creep, criteria.droop
     steps = (

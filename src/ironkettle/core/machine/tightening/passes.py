@@ -81,13 +81,18 @@ def settings_of(
 def unreached(passes: Sequence[Pass], wrench: Wrench) -> Iterator[Finding]:
     """Which passes before the last this wrench cannot be trusted with, and what to do."""
     final = passes[-1].wrench_setting
-    for number, one in enumerate(passes, start=1):
-        if one.reached is not False or one.wrench_setting is None or not final or one.pct >= 100:
+    for number, tightening_pass in enumerate(passes, start=1):
+        if (
+            tightening_pass.reached is not False
+            or tightening_pass.wrench_setting is None
+            or not final
+            or tightening_pass.pct >= 100
+        ):
             continue
         # Rounded up: what is advised must not be refused again.
         first = min(math.ceil(wrench.usable_low / final * 100 - 1e-9), 100)
         text = (
-            f"pass {number} wants {torque_words(one.wrench_setting)} on the scale, below the {wrench.usable_low:g} N·m from "
+            f"pass {number} wants {torque_words(tightening_pass.wrench_setting)} on the scale, below the {wrench.usable_low:g} N·m from "
             f"which this wrench is trusted: take a smaller wrench for it, run down by hand to the same feel all "
             f"round, or begin at {first:.0f} %"
         )

@@ -76,8 +76,8 @@ def _touched(
         return
     column = lubricant_column(lubricant)
     columns = list(media) if lubricant is Lubricant.SERVICE_FLUID else [] if column is None else [column]
-    for one in columns:
-        rating = compound.ratings[one]
+    for rated in columns:
+        rating = compound.ratings[rated]
         text = f"{facts.name} on {compound.name}: {WORDS[rating]}"
         if rating is Rating.DO_NOT_USE:
             yield reject("lubricant", text, BASIS)

@@ -11,8 +11,8 @@ from collections.abc import Mapping
 
 from ironkettle.core.base.findings import Finding, caution, info
 from ironkettle.core.sealing.catalogue import BACKUPS, KINDS, ElementKind, Law, has_law
-from ironkettle.core.sealing.facing.beside import misplaced
 from ironkettle.core.sealing.facing.model import Element, OrientedElement, Station, Zone, ZoneKind
+from ironkettle.core.sealing.facing.support import misplaced
 
 BASIS = "way-round rule by kind of element and pressure zones (the maker's drawing wins)"
 _LIPPED = has_law(Law.HELD)
@@ -49,7 +49,9 @@ def orient_elements(station: Station, zones: Mapping[str, Zone]) -> tuple[tuple[
             findings.append(_differs(element, by_rule, zones))
     findings += _one_way(station, oriented, sides)
     findings += _supposed(station, sides)
-    findings += misplaced(station, {one.key: one.faces for one in oriented}, (sides.first, sides.second), sides.high)
+    findings += misplaced(
+        station, {placed.key: placed.faces for placed in oriented}, (sides.first, sides.second), sides.high
+    )
     findings += _entered(station, sides)
     return tuple(oriented), findings
 
@@ -192,8 +194,8 @@ def _differs(element: Element, by_rule: str, zones: Mapping[str, Zone]) -> Findi
 
 def _one_way(station: Station, oriented: list[OrientedElement], sides: _Sides) -> list[Finding]:
     """Between two pressures, a space that no lip is open towards is not held."""
-    faced = {one.faces for one in oriented if one.kind in _LIPPED}
-    both_ways = any(one.kind in _BEVELLED or one.kind is ElementKind.O_RING for one in oriented)
+    faced = {element.faces for element in oriented if element.kind in _LIPPED}
+    both_ways = any(element.kind in _BEVELLED or element.kind is ElementKind.O_RING for element in oriented)
     if not sides.both_pressed or not faced or both_ways:
         return []
     unheld = [zone.label for zone in (sides.first, sides.second) if zone.key not in faced]

@@ -156,7 +156,7 @@ class FailureTable:
             for sign, facts in self.signs.items()
             if group in _ONLY.get(sign, set(Group)) and (group is not Group.HARD or sign in _ON_HARD)
         ]
-        return tuple(sorted(can, key=lambda one: (one.sign is not Sign.NONE, -self._often(one, group))))
+        return tuple(sorted(can, key=lambda cause: (cause.sign is not Sign.NONE, -self._often(cause, group))))
 
     def _often(self, facts: SignFacts, group: Group) -> float:
         return sum(self.causes[cause].prior[group] * weight.ratio for cause, weight in facts.weights.items())

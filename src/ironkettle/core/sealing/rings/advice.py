@@ -117,7 +117,7 @@ def _options(
     measurement: Measurement, part: RingTable, pairs: tuple[Places, Places], *, groove_known: bool
 ) -> _Options:
     """What could still be read, and what each pair of part and size would give. [mm]"""
-    further = {one.what for one in measurement.further}
+    further = {extra.what for extra in measurement.further}
     known = rings_known(measurement, part)
     reads: list[Read] = []
     resolutions: list[float] = []
@@ -181,7 +181,7 @@ def _expected_best(share: Floats, options: _Options, lines: Sequence[int]) -> Fl
     by_line = after
     distinct = list(dict.fromkeys(lines))
     if len(distinct) < len(lines):
-        by_line = np.stack([after[[line == one for line in lines]].sum(axis=0) for one in distinct])
+        by_line = np.stack([after[[line == own for line in lines]].sum(axis=0) for own in distinct])
     best = (by_line.max(axis=0) / after.sum(axis=0)).reshape(*mean.shape, len(_POINTS))
     return np.asarray(best @ _WEIGHTS @ share)
 

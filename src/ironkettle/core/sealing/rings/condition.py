@@ -88,7 +88,7 @@ class Strata:
 
     def of(self, condition: Condition) -> NDArray[np.bool_]:
         """Which rows belong to a condition."""
-        return np.array([one is condition for one in self.conditions])
+        return np.array([state is condition for state in self.conditions])
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,23 +116,23 @@ BESIDE: Mapping[Condition, tuple[Condition, ...]] = {
 
 
 @cache
-def strata_of(told: Condition, *, crossed: bool, beside: tuple[Condition, ...] = ()) -> Strata:
+def strata_of(stated: Condition, *, crossed: bool, as_well: tuple[Condition, ...] = ()) -> Strata:
     """The factors a ring told to be in this condition is to be integrated over, neighbours included. [-]
 
     Parameters
     ----------
     told : how the ring is said to be.
     crossed : whether the section is the mean √(a·b) of two crossed readings.
-    beside : what it is as well; the factors multiply, and then nothing else is it mistaken for.
+    as_well : what it is as well; the factors multiply, and then nothing else is it mistaken for.
 
     Source: the table at the head of this module.
     """
     parts = [
         (share * part.share, part)
-        for condition, share in ({told: 1.0} if beside else MISTAKEN[told]).items()
+        for condition, share in ({stated: 1.0} if as_well else MISTAKEN[stated]).items()
         for part in _parts(condition, crossed=crossed)
     ]
-    for other in beside:
+    for other in as_well:
         parts = [
             (share * more.share, _both(part, more)) for share, part in parts for more in _parts(other, crossed=crossed)
         ]

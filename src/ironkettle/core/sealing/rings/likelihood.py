@@ -57,7 +57,9 @@ class Ring:
 
 def strata_for(measurement: Measurement) -> Strata:
     """The parts of the condition that was told, and of those it may be mistaken for. [-]"""
-    return strata_of(measurement.condition, crossed=measurement.section_crossed is not None, beside=measurement.beside)
+    return strata_of(
+        measurement.condition, crossed=measurement.section_crossed is not None, as_well=measurement.as_well
+    )
 
 
 def rings_now(measurement: Measurement, table: RingTable) -> Ring:

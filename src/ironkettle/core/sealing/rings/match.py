@@ -202,14 +202,14 @@ def _in_two_states(
     measurement: Measurement, table: RingTable, prior: Mapping[str, float], first: Candidate
 ) -> Finding | None:
     """What keeps a size from being decided: a condition the ring may be in as well, in which it reads as another size."""
-    ticked = {measurement.condition, *measurement.beside}
+    ticked = {measurement.condition, *measurement.as_well}
     same = {first.size, *first.also}
     for other in BESIDE[measurement.condition]:
         if other in ticked:
             continue
-        as_well = replace(measurement, beside=(*measurement.beside, other))
-        near = places_in_reach(as_well, table)
-        weighed = weigh_readings(as_well, table.part(near.tolist()))
+        both = replace(measurement, as_well=(*measurement.as_well, other))
+        near = places_in_reach(both, table)
+        weighed = weigh_readings(both, table.part(near.tolist()))
         joint = _normalised(weighed.log + _log_prior(table, prior)[near])
         likeliest = table.sizes[int(_over_all(table, near, joint).argmax())]
         if likeliest not in same:
@@ -230,17 +230,17 @@ def _doubts(
     first: RingSize,
 ) -> Iterator[Finding]:
     """Says so when the readings are far from every size, or only near one if the ring is otherwise than told."""
-    told = measurement.condition
-    as_told = weighed.nearest(told)
+    stated = measurement.condition
+    as_told = weighed.nearest(stated)
     if as_told.min() <= weighed.far_off:
-        yield from _otherwise(told, weighed, joint)
+        yield from _otherwise(stated, weighed, joint)
         return
     basis = "readings further off than one in eighty rings of any size"
     likeliest = int(np.argmax(joint.sum(axis=0)))
     if weighed.nearest()[likeliest] <= weighed.far_off:
-        condition = min(set(weighed.strata.conditions), key=lambda one: weighed.nearest(one)[likeliest])
+        condition = min(set(weighed.strata.conditions), key=lambda name: weighed.nearest(name)[likeliest])
         text = (
-            f"no known size reads so as a {told} ring; as a {condition} one {first.label} would: check the condition of the ring again, "
+            f"no known size reads so as a {stated} ring; as a {condition} one {first.label} would: check the condition of the ring again, "
             "and read the section crosswise or the outside diameter"
         )
         yield caution("condition-doubt", text, basis)
@@ -251,7 +251,7 @@ def _doubts(
         yield caution(SWAPPED, text, basis)
     nearest = table.sizes[near[int(np.argmin(as_told))]]
     text = (
-        f"no known size is near these readings of a {told} ring; the nearest is {nearest.label}, "
+        f"no known size is near these readings of a {stated} ring; the nearest is {nearest.label}, "
         f"{nearest.inside_diameter:.2f} × {nearest.section:.2f} mm. Read again, check the condition of the ring again, or it belongs "
         "to no series"
     )
@@ -271,16 +271,16 @@ def _near_when_swapped(measurement: Measurement, table: RingTable) -> bool:
     return bool(weighed.nearest(swapped.condition).min() <= weighed.far_off)
 
 
-def _otherwise(told: Condition, weighed: Weighed, joint: Floats) -> Iterator[Finding]:
+def _otherwise(stated: Condition, weighed: Weighed, joint: Floats) -> Iterator[Finding]:
     """Says so when the readings speak against the condition that was told."""
     shares = {
         condition: float(joint[weighed.strata.of(condition)].sum()) for condition in set(weighed.strata.conditions)
     }
-    other = max(shares, key=lambda one: shares[one])
-    if other is told or shares[told] > _TOLD_AT_LEAST:
+    other = max(shares, key=lambda name: shares[name])
+    if other is stated or shares[stated] > _TOLD_AT_LEAST:
         return
     text = (
-        f"entered as {told}, but it reads like a {other} ring ({shares[other]:.0%}): look again how it is, and read the "
+        f"entered as {stated}, but it reads like a {other} ring ({shares[other]:.0%}): look again how it is, and read the "
         "section crosswise or the outside diameter"
     )
     yield caution("condition-doubt", text, "shares of the conditions after the readings")

@@ -96,7 +96,7 @@ class Measurement:
     ``diameter`` is what ``across`` says, the inside diameter if nothing is said. ``uncertainty`` is
     the 95 % half-width of one reading and then holds for both; without it the section counts with
     ``default_uncertainty`` and the diameter with the larger of that and 0.3 % of the reading (a
-    cone 0.1 %, a tape or ruler 0.5 mm), because a soft ring gives way under the caliper. ``beside``: conditions it is in as
+    cone 0.1 %, a tape or ruler 0.5 mm), because a soft ring gives way under the caliper. ``as_well``: conditions it is in as
     well; ``hardness_shore_a``: of its rubber, None where it is not known: then what a caliper squeezes is taken wide.
     """
 
@@ -108,7 +108,7 @@ class Measurement:
     across: Read = Read.INSIDE
     default_uncertainty: float = DEFAULT_UNCERTAINTY_MM
     further: tuple[Further, ...] = ()
-    beside: tuple[Condition, ...] = ()
+    as_well: tuple[Condition, ...] = ()
     hardness_shore_a: int | None = None
 
     @property

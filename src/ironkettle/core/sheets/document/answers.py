@@ -113,12 +113,12 @@ class _Kept:
         self.station_keys = {station.key for station in self.stations}
         self.element_keys = {e.key for s in self.stations for seat in s.seats for e in seat.elements}
         self.stations = [self._without_copies(station) for station in self.stations]
-        groups = [one for one in self._in(sheet.fasteners) if one.part is None or one.part in self.part_keys]
-        tests = [one for one in self._in(sheet.tests) if set(one.all_zones) <= self.zone_keys]
+        groups = [group for group in self._in(sheet.fasteners) if group.part is None or group.part in self.part_keys]
+        tests = [test for test in self._in(sheet.tests) if set(test.all_zones) <= self.zone_keys]
         self.settings = self._in(sheet.settings)
         self.known = {
             *self.zone_keys, *self.part_keys, *self.station_keys, *self.element_keys,
-            *(one.key for one in groups), *(setting.key for setting in self.settings), *(one.key for one in tests),
+            *(item.key for item in groups), *(setting.key for setting in self.settings), *(item.key for item in tests),
         }  # fmt: skip
         self.acts = {step.key: act for step in self._in(sheet.steps) if (act := self._acts(step)) is not None}
         self.step_keys = set(self.acts)
@@ -130,7 +130,7 @@ class _Kept:
             for group in groups
         ]
         self.tests = [
-            test.model_copy(update={"after": [one for one in test.after if one in self.step_keys]}) for test in tests
+            test.model_copy(update={"after": [key for key in test.after if key in self.step_keys]}) for test in tests
         ]
 
     def _in(self, items: Iterable[AnItem]) -> list[AnItem]:
@@ -159,11 +159,11 @@ class _Kept:
 
     def _acts(self, step: StepSpec) -> dict[str, Any] | None:
         """What the step still does; None for one that did only things that are out."""
-        made = {one.mark.key for one in self._in(self.sheet.steps) if one.mark}
+        made = {each.mark.key for each in self._in(self.sheet.steps) if each.mark}
         update: dict[str, Any] = {}
         for name in _ACTS:
             known = made if name == "meets" else self.known
-            update[name] = [one for one in getattr(step, name) if one in known]
+            update[name] = [key for key in getattr(step, name) if key in known]
         update["reads"] = [read for read in step.reads if self._has_point(read)]
         did = any(getattr(step, name) for name in update)
         return update if any(update.values()) or not did else None
@@ -172,7 +172,7 @@ class _Kept:
         kept = []
         for step in self.sheet.steps:
             if step.key in self.acts:
-                ahead = [one for one in step.ahead_of if one in self.part_keys]
+                ahead = [name for name in step.ahead_of if name in self.part_keys]
                 kept.append(
                     step.model_copy(update={**self.acts[step.key], "after": self._after(step), "ahead_of": ahead})
                 )
@@ -185,7 +185,7 @@ class _Kept:
         """What it comes after; through a step that is out, what that one came after."""
         if step.after is None:
             return None
-        places = {one.key: place for place, one in enumerate(self.sheet.steps)}
+        places = {each.key: place for place, each in enumerate(self.sheet.steps)}
         found: list[str] = []
         waiting, seen = list(step.after), set[str]()
         while waiting:
@@ -211,11 +211,11 @@ class _Kept:
         lines = []
         for line in self._in(kit.lines):
             update: dict[str, Any] = {
-                "element": [one for one in line.element if one in self.element_keys],
+                "element": [key for key in line.element if key in self.element_keys],
                 "elements": [element for element in line.elements if element in self.element_keys],
-                "part": [one for one in line.part if one in self.part_keys],
+                "part": [key for key in line.part if key in self.part_keys],
                 "parts": [part for part in line.parts if part in self.part_keys],
-                "fastener": [one for one in line.fastener if any(g.key == one for g in self.fasteners)],
+                "fastener": [key for key in line.fastener if any(g.key == key for g in self.fasteners)],
             }
             named = any(getattr(line, name) for name in update)
             if not named or any(update.values()):
@@ -225,7 +225,7 @@ class _Kept:
     def position(self, spec: Any) -> Any:
         names = ("zones", "parts", "stations", "steps", "fasteners", "settings", "tests")
         return spec.model_copy(
-            update={name: [one for one in getattr(spec, name) if one in self.known] for name in names}
+            update={name: [key for key in getattr(spec, name) if key in self.known] for name in names}
         )
 
 

@@ -54,7 +54,7 @@ def may_approve(author: Author, guards: Iterable[Authority], day: date) -> bool:
     wanted = tuple(guards)
     if rank_of(max(wanted, key=rank_of, default=Authority.NONE)) <= rank_of(Authority.WORKSHOP):
         return author.role is Role.LEAD
-    return all(author.authorisation(one, day) is not None for one in wanted)
+    return all(author.authorisation(guard, day) is not None for guard in wanted)
 
 
 def is_draft_at_import(
@@ -71,7 +71,7 @@ def is_draft_at_import(
     if known:
         return loosens(found)
     own = asked_by(sheet)
-    return strictest([own, *(asked_by(one) for one in others)]) != strictest([own])
+    return strictest([own, *(asked_by(other) for other in others)]) != strictest([own])
 
 
 def check_may_approve(author: Author, guards: tuple[Authority, ...], day: date, drafted_by: str, others: bool) -> None:

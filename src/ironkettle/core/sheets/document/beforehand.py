@@ -49,7 +49,7 @@ def with_first_work(sheet: Sheet) -> Sheet:
                 handles=handled,
             )
         )
-        left = [one for one in step.puts_on if one not in parts]
+        left = [part for part in step.puts_on if part not in parts]
         after = None if step.after is None else [f"{_FIRST}{step.key}"]
         steps.append(step.model_copy(update={"first": None, "puts_on": left, "after": after}))
     return sheet.model_copy(update={"steps": steps})

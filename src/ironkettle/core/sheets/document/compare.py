@@ -30,7 +30,9 @@ class RawDifference:
 def differences(old: Sheet, new: Sheet) -> tuple[Difference, ...]:
     """Everything in which two sheets differ; things with a key are matched by it, whatever their place."""
     found = raw_differences(document_of(old), document_of(new))
-    return tuple(Difference(".".join(one.path), shown(one.was), shown(one.now)) for one in found)
+    return tuple(
+        Difference(".".join(difference.path), shown(difference.was), shown(difference.now)) for difference in found
+    )
 
 
 def raw_differences(old: Any, new: Any, path: tuple[str, ...] = ()) -> Iterator[RawDifference]:
@@ -38,11 +40,11 @@ def raw_differences(old: Any, new: Any, path: tuple[str, ...] = ()) -> Iterator[
     if old == new:
         return
     if isinstance(old, dict) and isinstance(new, dict):
-        for name in [*old, *(one for one in new if one not in old)]:
+        for name in [*old, *(item for item in new if item not in old)]:
             yield from raw_differences(old.get(name), new.get(name), (*path, name))
     elif _keyed(old) and _keyed(new):
-        before, after = ({str(one["key"]): one for one in listed} for listed in (old, new))
-        for key in [*before, *(one for one in after if one not in before)]:
+        before, after = ({str(item["key"]): item for item in listed} for listed in (old, new))
+        for key in [*before, *(added for added in after if added not in before)]:
             yield from raw_differences(before.get(key), after.get(key), (*path, key))
     elif _alike(old, new):
         for place, (was, now) in enumerate(zip(old, new, strict=True), start=1):
@@ -52,13 +54,13 @@ def raw_differences(old: Any, new: Any, path: tuple[str, ...] = ()) -> Iterator[
 
 
 def _keyed(value: Any) -> bool:
-    return isinstance(value, list) and all(isinstance(one, dict) and "key" in one for one in value)
+    return isinstance(value, list) and all(isinstance(item, dict) and "key" in item for item in value)
 
 
 def _alike(old: Any, new: Any) -> bool:
     """Whether two lists of things without a key can be held against each other place by place."""
     both = isinstance(old, list) and isinstance(new, list) and len(old) == len(new)
-    return both and all(isinstance(one, dict) for one in (*old, *new))
+    return both and all(isinstance(item, dict) for item in (*old, *new))
 
 
 def shown(value: Any) -> str | None:
@@ -66,7 +68,7 @@ def shown(value: Any) -> str | None:
     if value is None:
         return None
     if isinstance(value, dict):
-        return ", ".join(f"{name} {shown(one)}" for name, one in value.items() if one is not None)
+        return ", ".join(f"{name} {shown(item)}" for name, item in value.items() if item is not None)
     if isinstance(value, list):
-        return ", ".join(str(shown(one)) for one in value)
+        return ", ".join(str(shown(item)) for item in value)
     return str(value)

@@ -129,8 +129,8 @@ def space_of(seat: SeatSpec, element: ElementSpec) -> Space | None:
         return Space(inner, outer, length)
     if element.length is not None:
         return Space(inner, outer, element.length.value)
-    others = [one for one in seat.elements if one is not element and not nested(one.kind, element.kind)]
-    taken = sum(one.length.value * one.count for one in others if one.length is not None)
+    others = [other for other in seat.elements if other is not element and not nested(other.kind, element.kind)]
+    taken = sum(other.length.value * other.count for other in others if other.length is not None)
     alone = not others and element.count == 1
     return Space(inner, outer, max(length - taken, 0.0), shared=not alone)
 

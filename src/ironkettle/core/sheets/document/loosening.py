@@ -99,12 +99,12 @@ def changes(old: Sheet, new: Sheet) -> tuple[Change, ...]:
     safe = {str(step["key"]) for step in (*before["steps"], *after["steps"]) if step.get("stage") == "safe"}
     found = [_change(raw_difference, safe) for raw_difference in raw_differences(before, after)]
     order = list(Weight)
-    return tuple(sorted(found, key=lambda one: (not one.loosens, order.index(one.weight))))
+    return tuple(sorted(found, key=lambda difference: (not difference.loosens, order.index(difference.weight))))
 
 
 def loosens(found: tuple[Change, ...]) -> bool:
     """Whether any of the changes asks for less than before."""
-    return any(one.loosens for one in found)
+    return any(difference.loosens for difference in found)
 
 
 def _whole(sheet: Sheet) -> dict[str, Any]:
@@ -113,55 +113,59 @@ def _whole(sheet: Sheet) -> dict[str, Any]:
     return {name: value for name, value in document.items() if name not in {"version", "format"}}
 
 
-def _change(one: RawDifference, safe: set[str]) -> Change:
-    making_safe = one.path[0] == "steps" and len(one.path) > 1 and one.path[1] in safe
+def _change(difference: RawDifference, safe: set[str]) -> Change:
+    making_safe = difference.path[0] == "steps" and len(difference.path) > 1 and difference.path[1] in safe
     return Change(
-        ".".join(one.path), shown(one.was), shown(one.now), _weight(one, making_safe), _loosens(one, making_safe)
+        ".".join(difference.path),
+        shown(difference.was),
+        shown(difference.now),
+        _weight(difference, making_safe),
+        _loosens(difference, making_safe),
     )
 
 
-def _field(one: RawDifference) -> str:
+def _field(difference: RawDifference) -> str:
     """The name of the field that changed: the last of the path that is no place in a list."""
-    return next((part for part in reversed(one.path) if not part.isdigit()), "")
+    return next((part for part in reversed(difference.path) if not part.isdigit()), "")
 
 
-def _weight(one: RawDifference, making_safe: bool) -> Weight:
-    field = _field(one)
-    whole = len(one.path) == 2 and one.path[0] in _SAFETY
+def _weight(difference: RawDifference, making_safe: bool) -> Weight:
+    field = _field(difference)
+    whole = len(difference.path) == 2 and difference.path[0] in _SAFETY
     if making_safe or whole or field in _WARNINGS or (field in _SAFETY and field != "key"):
         return Weight.SAFETY
-    return Weight.TEXT if _describes(one) else Weight.LIMIT
+    return Weight.TEXT if _describes(difference) else Weight.LIMIT
 
 
-def _describes(one: RawDifference) -> bool:
+def _describes(difference: RawDifference) -> bool:
     """Whether it is words or shape only."""
-    drawn = any(part in _DRAWN for part in one.path)
-    words = one.path[0] in {"observations", "disposal"} or _field(one) in _WORDS
-    return drawn or (words and not _takes_less_time(one))
+    drawn = any(part in _DRAWN for part in difference.path)
+    words = difference.path[0] in {"observations", "disposal"} or _field(difference) in _WORDS
+    return drawn or (words and not _takes_less_time(difference))
 
 
-def _takes_less_time(one: RawDifference) -> bool:
+def _takes_less_time(difference: RawDifference) -> bool:
     """Whether a test or look states less time to wait out than before: the words say how long it lasts."""
-    if one.path[0] not in {"tests", "observations"} or not isinstance(one.was, str):
+    if difference.path[0] not in {"tests", "observations"} or not isinstance(difference.was, str):
         return False
-    now = stated_seconds(one.now) if isinstance(one.now, str) else None
-    return (stated_seconds(one.was) or 0) > (now or 0)
+    now = stated_seconds(difference.now) if isinstance(difference.now, str) else None
+    return (stated_seconds(difference.was) or 0) > (now or 0)
 
 
-def _loosens(one: RawDifference, making_safe: bool) -> bool:
-    field, was, now = _field(one), one.was, one.now
+def _loosens(difference: RawDifference, making_safe: bool) -> bool:
+    field, was, now = _field(difference), difference.was, difference.now
     if field == "authority":
         return rank_of(Authority(now or "none")) < rank_of(Authority(was or "none")) or _other_guard(was, now)
-    if _describes(one) and not (making_safe and field == "text"):
+    if _describes(difference) and not (making_safe and field == "text"):
         return False
     if isinstance(was, bool) or isinstance(now, bool):
         asks = field in _ASKS_IF_TRUE
         return bool(was) and not now if asks else bool(now) and not was if field in _ALLOWS else True
     if was is None:
-        return any(part in _ALLOWS for part in one.path[-2:])
+        return any(part in _ALLOWS for part in difference.path[-2:])
     if now is None:
         return True
-    if _takes_less_time(one):
+    if _takes_less_time(difference):
         return True
     if field in _WARNINGS | _CRITERIA and isinstance(was, str) and isinstance(now, str):
         return was.casefold() not in now.casefold()
@@ -171,7 +175,7 @@ def _loosens(one: RawDifference, making_safe: bool) -> bool:
     if field in _WORSE_FIRST:
         order = _WORSE_FIRST[field]
         return was not in order or now not in order or order.index(now) < order.index(was)
-    return _figure_loosens(one, field)
+    return _figure_loosens(difference, field)
 
 
 def _other_guard(was: str | None, now: str | None) -> bool:
@@ -179,12 +183,12 @@ def _other_guard(was: str | None, now: str | None) -> bool:
     return was != now and rank_of(Authority(now or "none")) == rank_of(Authority(was or "none"))
 
 
-def _figure_loosens(one: RawDifference, field: str) -> bool:
-    ends = _both(one.was, one.now)
+def _figure_loosens(difference: RawDifference, field: str) -> bool:
+    ends = _both(difference.was, difference.now)
     if ends is None:
         return True
     was, now = ends
-    if field == "pressure" and one.path[0] == "tests":
+    if field == "pressure" and difference.path[0] == "tests":
         return _low(now) < _low(was)
     if field in _LARGER_IS_LOOSER or (field == "limit" and was.low == was.high and now.low == now.high):
         return _high(now) > _high(was)

@@ -141,7 +141,7 @@ POINTS: tuple[type[BaseModel], ...] = get_args(PointSpec)
 
 
 def _marks(value: Any) -> Any:
-    return [{"word": one} if isinstance(one, str) else one for one in value] if isinstance(value, list) else value
+    return [{"word": item} if isinstance(item, str) else item for item in value] if isinstance(value, list) else value
 
 
 class PartSpec(Named):

@@ -88,7 +88,7 @@ def _with_position(sheet: Sheet, position: PositionSpec) -> Sheet:
         items: list[Any] = []
         for item in getattr(sheet, field):
             if item.key in getattr(position, field):
-                items += [_copy(item, names, one, position) for one in position.of]
+                items += [_copy(item, names, number, position) for number in position.of]
             else:
                 items.append(_for_all(item, names, position.of))
         update[field] = items
@@ -97,15 +97,15 @@ def _with_position(sheet: Sheet, position: PositionSpec) -> Sheet:
     update["ladders"] = [
         copy
         for ladder in sheet.ladders
-        for copy in ([_renamed(ladder, names, one) for one in position.of] if ladder.part in names else [ladder])
+        for copy in ([_renamed(ladder, names, number) for number in position.of] if ladder.part in names else [ladder])
     ]
     return sheet.model_copy(update=update)
 
 
-def _copy(item: M, names: set[str], one: str, position: PositionSpec) -> M:
-    renamed = _renamed(item, names, one)
-    update: dict[str, Any] = {"key": f"{item.key}@{one}"}  # type: ignore[attr-defined]
-    where = f", {position.name.lower()} {one}"
+def _copy(item: M, names: set[str], number: str, position: PositionSpec) -> M:
+    renamed = _renamed(item, names, number)
+    update: dict[str, Any] = {"key": f"{item.key}@{number}"}  # type: ignore[attr-defined]
+    where = f", {position.name.lower()} {number}"
     if hasattr(item, "name"):
         update["name"] = f"{item.name}{where}"
     if isinstance(renamed, StationSpec):
@@ -118,29 +118,29 @@ def _copy(item: M, names: set[str], one: str, position: PositionSpec) -> M:
     return renamed.model_copy(update=update)
 
 
-def _renamed(item: M, names: set[str], one: str) -> M:
+def _renamed(item: M, names: set[str], number: str) -> M:
     """References among repeated items, within one position."""
     update: dict[str, Any] = {}
     for field in type(item).model_fields:
         value = getattr(item, field)
         if field in _ONE and isinstance(value, str) and value in names:
-            update[field] = f"{value}@{one}"
+            update[field] = f"{value}@{number}"
         elif field in _SEVERAL and _are_names(value):
-            update[field] = type(value)(f"{v}@{one}" if v in names else v for v in value)
+            update[field] = type(value)(f"{v}@{number}" if v in names else v for v in value)
         elif isinstance(value, BaseModel):
-            update[field] = _keyed(_renamed(value, names, one), names, one)
+            update[field] = _keyed(_renamed(value, names, number), names, number)
         elif isinstance(value, list) and any(isinstance(v, BaseModel) for v in value):
-            update[field] = [_keyed(_renamed(v, names, one), names, one) for v in value]
+            update[field] = [_keyed(_renamed(v, names, number), names, number) for v in value]
     return item.model_copy(update=update)
 
 
 def _are_names(value: Any) -> bool:
-    return isinstance(value, list | tuple) and all(isinstance(one, str) for one in value)
+    return isinstance(value, list | tuple) and all(isinstance(item, str) for item in value)
 
 
-def _keyed(item: M, names: set[str], one: str) -> M:
+def _keyed(item: M, names: set[str], number: str) -> M:
     key = getattr(item, "key", None)
-    return item.model_copy(update={"key": f"{key}@{one}"}) if key in names else item
+    return item.model_copy(update={"key": f"{key}@{number}"}) if key in names else item
 
 
 def _for_all(item: M, names: set[str], of: Iterable[str]) -> M:
@@ -149,7 +149,9 @@ def _for_all(item: M, names: set[str], of: Iterable[str]) -> M:
     for field in type(item).model_fields:
         value = getattr(item, field)
         if field in _SEVERAL and isinstance(value, list) and _are_names(value):
-            update[field] = [name for v in value for name in ([f"{v}@{one}" for one in of] if v in names else [v])]
+            update[field] = [
+                name for v in value for name in ([f"{v}@{number}" for number in of] if v in names else [v])
+            ]
         elif isinstance(value, list) and any(isinstance(v, BaseModel) for v in value):
             update[field] = [_for_all(v, names, of) for v in value]
     return item.model_copy(update=update)
@@ -172,12 +174,14 @@ def _steps(steps: list[StepSpec], names: set[str], position: PositionSpec) -> It
 
 
 def _block(block: list[StepSpec], names: set[str], position: PositionSpec) -> Iterable[StepSpec]:
-    for one in position.of:
+    for number in position.of:
         for step in block:
-            where = f" ({position.name.lower()} {one})"
-            renamed = _renamed(step, names, one)
+            where = f" ({position.name.lower()} {number})"
+            renamed = _renamed(step, names, number)
             first = renamed.first and renamed.first.model_copy(update={"does": f"{renamed.first.does}{where}"})
-            yield renamed.model_copy(update={"key": f"{step.key}@{one}", "text": f"{step.text}{where}", "first": first})
+            yield renamed.model_copy(
+                update={"key": f"{step.key}@{number}", "text": f"{step.text}{where}", "first": first}
+            )
 
 
 def _with_after(steps: list[StepSpec]) -> list[StepSpec]:

@@ -32,7 +32,7 @@ def every_of(interval: Interval) -> tuple[Every, ...]:
 
 def counters_of(sheet: Sheet) -> tuple[str, ...]:
     """What the counters of a unit count, by its intervals: h, swings …"""
-    read = [one for interval in sheet.intervals for one in every_of(interval)]
+    read = [item for interval in sheet.intervals for item in every_of(interval)]
     return tuple(
         dict.fromkeys(reading.counter for reading in read if reading.kind in {EveryKind.HOURS, EveryKind.COUNT})
     )
@@ -40,7 +40,7 @@ def counters_of(sheet: Sheet) -> tuple[str, ...]:
 
 def conditions_of(sheet: Sheet) -> tuple[str, ...]:
     """What makes something due on a unit when it is seen, as its intervals say it."""
-    read = [one for interval in sheet.intervals for one in every_of(interval)]
+    read = [item for interval in sheet.intervals for item in every_of(interval)]
     return tuple(dict.fromkeys(reading.counter for reading in read if reading.kind is EveryKind.CONDITION))
 
 
@@ -60,18 +60,18 @@ def quick_service_sheet(sheet: Sheet, interval: Interval) -> Sheet:
                 question for question in sheet.questions if question.seen_at is None or question.seen_at in keys
             ],
             "parts": [_with_points(part, read) for part in sheet.parts],
-            "stations": [one for one in sheet.stations if one.key in opened or not one.seats[0].elements],
+            "stations": [item for item in sheet.stations if item.key in opened or not item.seats[0].elements],
             "steps": [
                 step.model_copy(update={"after": None if step.after is None else [a for a in step.after if a in keys]})
                 for step in steps
             ],
             "kits": [kept for kit in sheet.kits if (kept := _of_these(kit, elements)).lines],
             "fasteners": [fastener for fastener in sheet.fasteners if fastener.key in turned],
-            "settings": [one for one in sheet.settings if one.key in adjusted],
+            "settings": [item for item in sheet.settings if item.key in adjusted],
             "tests": [
-                one.model_copy(update={"when": "as_left", "after": [a for a in one.after if a in keys]})
-                for one in sheet.tests
-                if one.key in run
+                item.model_copy(update={"when": "as_left", "after": [a for a in item.after if a in keys]})
+                for item in sheet.tests
+                if item.key in run
             ],
             "observations": [],
         }

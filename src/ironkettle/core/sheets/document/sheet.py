@@ -57,8 +57,8 @@ class PositionSpec(Item):
 
     key: Key
     name: Text
-    of: Annotated[list[Key], BeforeValidator(lambda v: [str(one) for one in v] if isinstance(v, list) else v)] = Field(
-        min_length=2, max_length=24
+    of: Annotated[list[Key], BeforeValidator(lambda v: [str(mark) for mark in v] if isinstance(v, list) else v)] = (
+        Field(min_length=2, max_length=24)
     )
     zones: Names = Field(default_factory=list)
     parts: Names = Field(default_factory=list)

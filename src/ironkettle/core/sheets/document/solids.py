@@ -177,7 +177,7 @@ def as_written(solids: list[Solid]) -> list[dict[str, Any]]:
     for solid in solids:
         written: dict[str, Any] = {} if solid.body is None else _named(solid.body)
         if solid.cut:
-            written["cut"] = [_named(one) for one in solid.cut]
+            written["cut"] = [_named(cut) for cut in solid.cut]
         if solid.view is not None:
             written["view"] = solid.view
         if solid.axis:

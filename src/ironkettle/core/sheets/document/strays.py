@@ -23,7 +23,7 @@ def without_strays(document: _Document) -> _Document:
     found = dict(document)
     for listed, name, models, tag in _WITHIN:
         if listed in found:
-            found[listed] = [_each(one, name, models, tag) for one in found[listed]]
+            found[listed] = [_each(item, name, models, tag) for item in found[listed]]
     for name, models in (("settings", SETTINGS), ("tests", TESTS)):
         if name in found:
             found[name] = _own(found[name], models, "kind", TestKind.PRESSURE_HOLD.value)
@@ -42,7 +42,7 @@ def _each(item: _Document, name: str, models: Iterable[type[BaseModel]], tag: st
 def _own(items: list[_Document], models: Iterable[type[BaseModel]], tag: str, usual: str = "") -> list[_Document]:
     names: dict[str, set[str]] = {}
     for model in models:
-        fields = {one.alias or name for name, one in model.model_fields.items()} | set(model.model_fields)
+        fields = {field.alias or name for name, field in model.model_fields.items()} | set(model.model_fields)
         for kind in getattr(model.model_fields[tag].annotation, "__args__", ()):
             names[str(getattr(kind, "value", kind))] = fields
     found = []

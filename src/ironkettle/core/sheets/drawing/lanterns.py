@@ -26,8 +26,8 @@ def lantern_faults(sheet: Sheet, drawn: Section, spaces: Spaces) -> Iterator[Fie
         for laid in seat.laid:
             if laid.element.kind is not ElementKind.LANTERN_RING or _opens(laid, drawn, spaces):
                 continue
-            index = next(i for i, one in enumerate(sheet.stations) if one.key == seat.station.key)
-            place = next(i for i, one in enumerate(seat.station.seats) if one is seat.seat)
+            index = next(i for i, station in enumerate(sheet.stations) if station.key == seat.station.key)
+            place = next(i for i, seat_there in enumerate(seat.station.seats) if seat_there is seat.seat)
             element = seat.seat.elements.index(laid.element)
             between = " or ".join(names[key] for key in seat.station.between)
             text = (
@@ -49,9 +49,9 @@ def _opens(laid: Laid, drawn: Section, spaces: Spaces) -> bool:
 
 
 def _beside(laid: Laid) -> Geometry:
-    one = laid.box
+    area = laid.box
     return shapely.union(
-        box(one.z0, one.r1, one.z1, one.r1 + _BESIDE), box(one.z0, max(one.r0 - _BESIDE, 0.0), one.z1, one.r0)
+        box(area.z0, area.r1, area.z1, area.r1 + _BESIDE), box(area.z0, max(area.r0 - _BESIDE, 0.0), area.z1, area.r0)
     )
 
 

@@ -54,7 +54,7 @@ def paths_through(sheet: Sheet, station: str) -> tuple[LeakPath, ...]:
     Parameters: station : key of the station where an element is missing or reversed.
     """
     zones = zones_by_key(sheet)
-    spec = next((one for one in sheet.stations if one.key == station), None)
+    spec = next((there for there in sheet.stations if there.key == station), None)
     if spec is None:
         return ()
     first, second = (zones[key] for key in spec.between)

@@ -231,10 +231,18 @@ def _stations(drawn: Section) -> list[StationPicture]:
             max(c[3] for c in corners),
         )
         station = seats[0].station
-        told = [dimension for seat in seats for dimension in _dimensions(seat)]
+        dimensions_of_seats = [dimension for seat in seats for dimension in _dimensions(seat)]
         # A diameter that several grooves share is told once.
-        once = {(one.word, one.text, one.end[1]): one for one in reversed(told) if one.way is Way.ACROSS}
-        dimensions = tuple(one for one in told if one.way is not Way.ACROSS or one in once.values())
+        once = {
+            (dimension.word, dimension.text, dimension.end[1]): dimension
+            for dimension in reversed(dimensions_of_seats)
+            if dimension.way is Way.ACROSS
+        }
+        dimensions = tuple(
+            dimension
+            for dimension in dimensions_of_seats
+            if dimension.way is not Way.ACROSS or dimension in once.values()
+        )
         found.append(StationPicture(key, station.name, position_of(key), station.carrier, box, dimensions))
     return found
 
@@ -270,7 +278,7 @@ def _dimensions(seat: SeatAt) -> list[DrawnDimension]:
             across("outer ⌀", spec.outer, r1),
         ]
     # A disc has no inner diameter to measure.
-    return [one for one in found if one.way is not Way.ACROSS or one.end[1] > axis]
+    return [dimension for dimension in found if dimension.way is not Way.ACROSS or dimension.end[1] > axis]
 
 
 def shapes_of(area: Geometry) -> tuple[Shape, ...]:

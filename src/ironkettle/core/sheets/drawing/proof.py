@@ -79,11 +79,11 @@ def _path(sheet: Sheet, reduced: Sheet, path: str) -> str:
         return path
     items, whole = getattr(reduced, names[0]), getattr(sheet, names[0])
     item = items[int(names[1])]
-    place = next(index for index, one in enumerate(whole) if one.key == item.key)
+    place = next(index for index, station in enumerate(whole) if station.key == item.key)
     if len(names) > 3 and names[2] == "seats":
         seat = item.seats[int(names[3])]
         names[3] = str(
-            next(i for i, one in enumerate(whole[place].seats) if (one.kind, one.at) == (seat.kind, seat.at))
+            next(i for i, other in enumerate(whole[place].seats) if (other.kind, other.at) == (seat.kind, seat.at))
         )
     return ".".join([names[0], str(place), *names[2:]])
 
@@ -134,7 +134,7 @@ def _groove_faults(sheet: Sheet, drawn: Section) -> Iterator[FieldFault]:
         carrier = drawn.metal.get(seat.station.carrier or "")
         if carrier is None or seat.seat.kind not in _GROOVED:
             continue
-        place = next(i for i, one in enumerate(seat.station.seats) if one is seat.seat)
+        place = next(i for i, other in enumerate(seat.station.seats) if other is seat.seat)
         path = paths[seat.station.key, place]
         if carrier.distance(seat.box.area) > _IN_METAL:
             yield FieldFault(f"{path}.at", f"the groove lies outside {names[seat.station.carrier or '']}")

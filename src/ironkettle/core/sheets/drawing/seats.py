@@ -95,12 +95,12 @@ def lay(seat: SeatSpec, whole: Box, *, carrier_inside: bool) -> list[Laid]:
     for length, (row, count) in zip(given, rows, strict=True):
         width = (rest if length is None else length) * shrink
         for number in range(count):
-            one = (
+            box = (
                 Box(start, whole.r0, start + width, whole.r1)
                 if along
                 else Box(whole.z0, start, whole.z1, start + width)
             )
-            laid += _layers(row, one, number, carrier_inside=carrier_inside)
+            laid += _layers(row, box, number, carrier_inside=carrier_inside)
             start += width
     return laid
 
@@ -137,9 +137,9 @@ def closing(seat: SeatSpec, whole: Box, laid: list[Laid]) -> Geometry | None:
     """What of a seat is closed with its elements in; None where nothing seals."""
     if not seat.elements:
         return whole.area if seat.kind in BARE else None
-    sealing = [one for one in laid if element_seals(one.element)]
+    sealing = [placed for placed in laid if element_seals(placed.element)]
     if not sealing:
         return None
     if len(sealing) == len(laid):
         return whole.area
-    return shapely.union_all([one.box.area for one in sealing])
+    return shapely.union_all([placed.box.area for placed in sealing])

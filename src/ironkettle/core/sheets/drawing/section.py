@@ -69,8 +69,8 @@ def view_of(sheet: Sheet, place: str | None) -> str | None:
     first, *others = views_of(sheet)
     if not others:
         return None
-    station = next((one for one in sheet.stations if one.key == place), None)
-    part = next((one for one in sheet.parts if one.key == place), None)
+    station = next((other for other in sheet.stations if other.key == place), None)
+    part = next((other for other in sheet.parts if other.key == place), None)
     lies_in = [seat.view or first for seat in station.seats] if station else []
     lies_in += [solid.view or first for solid in part.solid] if part else []
     return next(iter(lies_in), None)

@@ -87,7 +87,9 @@ def _two_threads(sheet: Sheet, threads: tuple[Thread, ...]) -> Iterator[FieldFau
 
 def _nameless_sides(sheet: Sheet) -> Iterator[FieldFault]:
     """An element that faces a zone by a side nobody can tell: its kind has no word for it, and neither side nor marks are given."""
-    oriented = {one.key: one for station in orientation_of(sheet).stations for one in station.elements}
+    oriented = {
+        neighbour.key: neighbour for station in orientation_of(sheet).stations for neighbour in station.elements
+    }
     for index, station in enumerate(sheet.stations):
         for place, seat in enumerate(station.seats):
             for at, element in enumerate(seat.elements):

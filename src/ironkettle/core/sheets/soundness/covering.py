@@ -59,7 +59,7 @@ def covering_faults(sheet: Sheet) -> Iterator[FieldFault]:
                 return
             if _is_covered(drawings, _before(needed, step.key), part, group):
                 named.add(path)
-                names = {one.key: one.name for one in sheet.parts}
+                names = {other.key: other.name for other in sheet.parts}
                 text = f"{names[part]} goes on over {group.name}, which is tightened later: tighten it before, or at this step"
                 yield FieldFault(path, text)
 
@@ -69,14 +69,14 @@ def _left_loose(sheet: Sheet, needed: Needed) -> Iterator[tuple[StepSpec, str, F
     off_in = off_in_step(sheet)
     loosened = {key: place for place, by in reversed(list(enumerate(sheet.steps))) for key in by.loosens}
     tight = {key: by.key for by in sheet.steps if by.stage == "rebuild" for key in by.tightens}
-    for step in (one for one in sheet.steps if one.stage == "rebuild"):
+    for step in (other for other in sheet.steps if other.stage == "rebuild"):
         before = _before(needed, step.key)
         for group in (fastener for fastener in sheet.fasteners if fastener.part is not None and fastener.key in tight):
             # One that no step loosens came away with its part.
             place = loosened.get(group.key, off_in.get(group.part or "", -1))
             if tight[group.key] in before:
                 continue
-            for part in (one for one in step.puts_on if one in off_in and one != group.part):
+            for part in (put_on for put_on in step.puts_on if put_on in off_in and put_on != group.part):
                 if place > off_in[part] and not side_by_side(part, group.key):
                     yield step, part, group
 
@@ -105,7 +105,7 @@ def _is_covered(drawings: _Drawings, before: Set[str], part: str, group: Fastene
     """Whether a part takes away the last side from which the fasteners' own part can be reached. ``before``: the steps done by then."""
     sheet, held = drawings.sheet, group.part or ""
     off = off_in_step(sheet)
-    on = {one.key for one in sheet.parts if one.key not in off}
+    on = {other.key for other in sheet.parts if other.key not in off}
     on |= {key for by in sheet.steps if by.key in before for key in by.puts_on} - {part}
     for drawn in drawings.sections:
         inside = drawn.metal.get(held)

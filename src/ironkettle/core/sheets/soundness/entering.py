@@ -52,8 +52,10 @@ def _stands_before(station: StationSpec, seat: BoxSeat | PressInSeat, inside: Pa
         return False  # a disc goes over nothing
     hole = seat.shaft.value.nominal / 2 + _PASSES
     from_left = station.entered_from == station.between[0]
-    thicker = [one for one in (solid.body for solid in inside.solid) if isinstance(one, _ROUND) and _radius(one) > hole]
-    return any(one.start < seat.at if from_left else one.end > seat.at for one in thicker)
+    thicker = [
+        body for body in (solid.body for solid in inside.solid) if isinstance(body, _ROUND) and _radius(body) > hole
+    ]
+    return any(body.start < seat.at if from_left else body.end > seat.at for body in thicker)
 
 
 def _radius(solid: Bar | Tube | Plate | Cone) -> float:

@@ -112,7 +112,9 @@ _THREE = re.compile(r"\d[\d.,]* × \d[\d.,]* × \d[\d.,]*")
 
 def _kit_sizes(sheet: Sheet) -> Iterator[FieldFault]:
     """A line of a kit whose name has another size than the seat of what it is for: counted by it, the wrong seal would be there."""
-    seats = {one.key: (seat, one) for station in sheet.stations for seat in station.seats for one in seat.elements}
+    seats = {
+        other.key: (seat, other) for station in sheet.stations for seat in station.seats for other in seat.elements
+    }
     for index, kit in enumerate(sheet.kits):
         for place, line in enumerate(kit.lines):
             said = _THREE.search(line.name)
@@ -176,7 +178,7 @@ def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleani
             continue
         row = cleaning_of(rows, part.material.value, step.soil or "")
         if row is None:
-            known = tuple(one.soil for one in rows if one.material == part.material.value)
+            known = tuple(line.soil for line in rows if line.material == part.material.value)
             yield FieldFault(f"{path}.soil", f"the table has no “{step.soil}” on {part.material.value}", known)
         elif row.soak and step.timer is None and (step.cleaner or row.cleaner) == row.cleaner:
             text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"

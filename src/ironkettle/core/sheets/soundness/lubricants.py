@@ -48,9 +48,13 @@ def _dry_beside_words(sheet: Sheet) -> Iterator[FieldFault]:
         if step is None or said is None:
             continue
         here = [
-            one for other in sheet.stations if other.key in step.closes for seat in other.seats for one in seat.elements
+            there
+            for other in sheet.stations
+            if other.key in step.closes
+            for seat in other.seats
+            for there in seat.elements
         ]
-        if any(_is_put_on(said[0], one.lubricant) for one in here):
+        if any(_is_put_on(said[0], other.lubricant) for other in here):
             continue
         for place, seat in enumerate(station.seats):
             for at, element in enumerate(seat.elements):
@@ -85,7 +89,7 @@ def _element(path: str, element: ElementSpec, sheet: Sheet, compounds: tuple[Com
     found = check_lubricant(lubricant, compound, media, duty=duty, packing_set=packing, gasket=gasket)
     against = [refusal.message for refusal in refusals(found)]
     against += [
-        f"the sheet itself says never {one.what}" for one in element.never if is_meant(one.what, lubricant, media)
+        f"the sheet itself says never {name.what}" for name in element.never if is_meant(name.what, lubricant, media)
     ]
     if against:
         yield FieldFault(f"{path}.lubricant", "; ".join(against))
@@ -102,4 +106,4 @@ def _unlisted(path: str, word: str) -> Iterator[FieldFault]:
 def _media(sheet: Sheet, compounds: tuple[Compound, ...]) -> Iterator[str]:
     columns = tuple(compounds[0].ratings) if compounds else ()
     found = (find_medium(fluid, columns) for fluid in sheet.service.fluids)
-    yield from (one for one in found if one is not None)
+    yield from (invalid for invalid in found if invalid is not None)

@@ -25,10 +25,10 @@ class Names:
     def __init__(self, sheet: Sheet) -> None:
         self.sheet = sheet
         self.zones = [zone.key for zone in sheet.zones]
-        self.parts = [one.key for one in sheet.parts]
+        self.parts = [part.key for part in sheet.parts]
         self.stations = [station.key for station in sheet.stations]
         self.elements = [element.key for *_, element in sheet.elements]
-        self.steps = [one.key for one in sheet.steps]
+        self.steps = [step.key for step in sheet.steps]
         self.fasteners = [fastener.key for fastener in sheet.fasteners]
         self.settings = [setting.key for setting in sheet.settings]
         self.tests = [test.key for test in sheet.tests]
@@ -210,7 +210,7 @@ def _supply_faults(sheet: Sheet, names: Names) -> Iterator[FieldFault]:
 
 def _interval_faults(sheet: Sheet) -> Iterator[FieldFault]:
     """Intervals with the same name, and quick service that leaves something off, open or loose."""
-    seen = Counter(one.name for one in sheet.intervals)
+    seen = Counter(named.name for named in sheet.intervals)
     for index, interval in enumerate(sheet.intervals):
         if seen[interval.name] > 1:
             yield FieldFault(
@@ -302,7 +302,7 @@ def conditional(sheet: Sheet) -> Iterator[tuple[str, Item]]:
         for index, item in enumerate(items):
             yield f"{name}.{index}", item
             for field in inner.get(name, ()):
-                for place, one in enumerate(getattr(item, field)):
-                    yield f"{name}.{index}.{field}.{place}", one
-                    for at, element in enumerate(getattr(one, "elements", ()) if field == "seats" else ()):
+                for place, key in enumerate(getattr(item, field)):
+                    yield f"{name}.{index}.{field}.{place}", key
+                    for at, element in enumerate(getattr(key, "elements", ()) if field == "seats" else ()):
                         yield f"{name}.{index}.{field}.{place}.elements.{at}", element

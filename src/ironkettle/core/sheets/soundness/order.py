@@ -85,7 +85,7 @@ def rebuild_waits(sheet: Sheet) -> dict[str, dict[str, str]]:
 
 def _later_parts(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
     off = apart.off
-    for part in (one for one in step.puts_on if one in off):
+    for part in (key for key in step.puts_on if key in off):
         for other, by in apart.put_on.items():
             later = other in off and off[other] > off[part] and not side_by_side(part, other)
             if later and other not in step.ahead_of:
@@ -93,7 +93,7 @@ def _later_parts(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
 
 
 def _open_stations(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
-    for part in (one for one in step.puts_on if one in apart.off_in):
+    for part in (earlier for earlier in step.puts_on if earlier in apart.off_in):
         for key, place in apart.opened.items():
             station = apart.stations[key]
             left_out = station.fitted == "in_place" or side_by_side(part, key) or station.carrier in step.ahead_of
@@ -104,8 +104,8 @@ def _open_stations(apart: _Apart, step: StepSpec) -> Iterator[tuple[str, str]]:
 
 def _parted_before(apart: _Apart, station: StationSpec, part: str, place: int) -> bool:
     """Whether a station was opened at the step that took a part off, but by a part that came off before it there."""
-    own = [one for one in (station.carrier, station.counterface) if one is not None]
-    parted = [apart.off[one] for one in own if apart.off_in.get(one) == place]
+    own = [key for key in (station.carrier, station.counterface) if key is not None]
+    parted = [apart.off[key] for key in own if apart.off_in.get(key) == place]
     return place == apart.off_in[part] and bool(parted) and min(parted) < apart.off[part]
 
 
@@ -142,8 +142,8 @@ def dependencies(sheet: Sheet) -> dict[str, dict[str, str]]:
     found: dict[str, dict[str, str]] = {}
     stage = {step.key: STAGES.index(step.stage) for step in sheet.steps}
     for key, before in after_of(sheet).items():
-        found[key] = {one: why[key] for one in before if one in stage and stage[one] <= stage[key]}
-        found[key].update({one: reason for one, reason in waits[key].items() if one not in found[key]})
+        found[key] = {part: why[key] for part in before if part in stage and stage[part] <= stage[key]}
+        found[key].update({part: reason for part, reason in waits[key].items() if part not in found[key]})
     return found
 
 
@@ -152,7 +152,7 @@ def order_faults(sheet: Sheet) -> Iterator[FieldFault]:
     places = {step.key: place for place, step in enumerate(sheet.steps)}
     for place, step in enumerate(sheet.steps):
         for at, before in enumerate(step.after or ()):
-            other = next((one for one in sheet.steps if one.key == before), None)
+            other = next((key for key in sheet.steps if key.key == before), None)
             if other is not None and STAGES.index(other.stage) > STAGES.index(step.stage):
                 yield FieldFault(f"steps.{place}.after.{at}", f"{before} belongs to a later stage")
     yield from _circle(sheet, places)
@@ -162,7 +162,7 @@ def order_faults(sheet: Sheet) -> Iterator[FieldFault]:
 
 def _circle(sheet: Sheet, places: Mapping[str, int]) -> Iterator[FieldFault]:
     reduced = with_first_work(answered(sheet, first_answers(sheet, {})))
-    own = {key: [one for one in before if step_of(one) in places] for key, before in after_of(reduced).items()}
+    own = {key: [key for key in before if step_of(key) in places] for key, before in after_of(reduced).items()}
     circle = _circle_in(own)
     if circle:
         yield FieldFault(
@@ -184,7 +184,7 @@ def _circle_in(graph: Mapping[str, list[str]]) -> list[str]:
     try:
         TopologicalSorter(graph).prepare()
     except CycleError as error:
-        return [str(one) for one in error.args[1]]
+        return [str(key) for key in error.args[1]]
     return []
 
 

@@ -43,7 +43,7 @@ def proof_faults(sheet: Sheet) -> Iterator[FieldFault]:
 def _loads(sheet: Sheet, test: TestSpec, station: str) -> bool:
     if test.when == "as_found":
         return False
-    between = next(one.between for one in sheet.stations if one.key == station)
+    between = next(other.between for other in sheet.stations if other.key == station)
     return len(_plain(test.all_zones) & _plain(between)) == 1 and _closed_before(sheet, test, station)
 
 

@@ -56,4 +56,4 @@ def weakest(ratings: Sequence[Rating]) -> Rating:
     """The part that decides how far it may be pressed. [MPa] Raises RuleError where none is named."""
     if not ratings:
         raise fault("ratings", "name at least one part with its rating", "gland, 210 bar")
-    return min(ratings, key=lambda one: one.rated)
+    return min(ratings, key=lambda rating: rating.rated)
