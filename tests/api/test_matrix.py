@@ -89,7 +89,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
             "bench_time": "2026-11-24T09:00:00Z", "intake": INTAKE,
         },
     ),
-    ("GET", "/api/letterhead"): (ALL, None),
+    ("GET", "/api/search?q=ram"): (ALL, None),
     ("PUT", "/api/letterhead"): (LEAD, {"name": "Lock Gate Workshop"}),
     ("GET", f"/api/jobs/{JOB}/report.json"): (ALL, None),
     ("GET", f"/api/jobs/{JOB}/report.eml"): (ALL, None),
@@ -136,7 +136,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
 ENDLESS = {("GET", "/api/stand/live")}
 # Open to anyone who reaches the server: calculations, tables, the way to sign in, and whether it runs.
 UNGUARDED = {
-    ("GET", "/api/certificates/{number}"),
+    ("GET", "/api/certificates/{number}"), ("GET", "/api/letterhead"),
     ("GET", "/api/sheets/choices"),
     ("GET", "/api/health"), ("GET", "/api/ping"), ("GET", "/api/welcome"), ("GET", "/api/people"),
     ("POST", "/api/session"), ("DELETE", "/api/session"), ("POST", "/api/session/first"),

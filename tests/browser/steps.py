@@ -102,33 +102,65 @@ def right_answers(page: Page, key: str) -> dict[str, str]:
     return found
 
 
-def fill_in(card: Locator, given: Mapping[str, str]) -> None:
-    """Fill what a task asks: what is given by its label, else what the sheet knows to be right, the first choice, and words."""
+def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
+    """Fill what a task asks: what is given by its label, else what the sheet knows to be right, the first choice, and words.
+
+    Gives whether its last tap has recorded it: the only question of a task needs no button.
+    """
+    sole = card.locator("form[data-sole]")
+    if sole.count():
+        expect(sole).not_to_have_attribute("data-sole", "unknown")
+    by_tap = sole.count() > 0 and sole.get_attribute("data-sole") == "tap"
     right = right_answers(card.page, str(card.get_attribute("data-task")))
     for group in card.get_by_role("radiogroup").all():
         label = str(group.get_attribute("aria-label"))
         wanted = given.get(label, right.get(label))
         option = group.get_by_role("radio", name=re.compile(wanted)) if wanted else group.get_by_role("radio").first
         option.click()
+        if by_tap:
+            return True
         expect(option).to_have_attribute("aria-checked", "true")
     for group in card.get_by_role("group").all():
         pressed = group.locator('[aria-pressed="true"]').count()
         if group.get_attribute("aria-label") and group.locator("[aria-pressed]").count() and not pressed:
             group.get_by_role("button").first.click()
+            if by_tap:
+                return True
     for box in card.locator("form input[data-entry]").all():
         # What is folded away is for another day.
         if box.is_visible() and box.input_value() == "":
             label = str(box.evaluate("node => node.labels[0].textContent.trim()"))
             usual = "0" if box.get_attribute("inputmode") == "decimal" else "as it should be"
             box.fill(next((text for name, text in given.items() if name in label), usual))
+    return False
+
+
+def tap_clicks(card: Locator) -> bool:
+    """Tap each fastener as the wrench clicks, the last of which records the pass; False where nothing clicks."""
+    click = card.get_by_role("button", name=re.compile("clicked at"))
+    key = card.get_attribute("data-task")
+    if card.locator("form[data-sole]").count() or not click.count():
+        return False
+    for left in reversed(range(click_count(card))):
+        click.click()
+        if left:
+            expect(card.get_by_role("button", name=re.compile("clicked at"))).to_be_visible()
+    expect(card.page.locator(f'[data-task="{key}"]')).to_have_count(0)
+    return True
+
+
+def click_count(card: Locator) -> int:
+    """How many fasteners are left to be tapped."""
+    left = card.page.get_by_role("button", name=re.compile(r"^Number \d+: (next|to do)$")).count()
+    return max(left, 1)
 
 
 def do(page: Page, given: Mapping[str, str] | None = None) -> str:
     """Do the current task and wait for the next; gives the key of the one done."""
     card, key = hand(page), key_of(page)
     wait_out(page)
-    fill_in(card, given or {})
-    main_button(card).click()
+    if not fill_in(card, given or {}) and not tap_clicks(card):
+        main_button(card).click()
     expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
     return key
 

@@ -63,13 +63,11 @@ def match(shot: Shot) -> Act:
 def wrong_way_first(shot: Shot) -> Act:
     def act(page: Page, card: Locator) -> None:
         card.get_by_role("radio", name="open air").click()
-        steps.main_button(card).click()
         # It says why, and not which tile would have been right.
         expect(card.get_by_role("alert")).to_contain_text("reversed: the rod lip seal goes with its open lips")
         expect(card.get_by_role("alert")).not_to_contain_text("rod side")
         shot("rebuild")
         card.get_by_role("radio", name="rod side").click()
-        steps.main_button(card).click()
 
     return act
 
@@ -83,6 +81,9 @@ def tighten(wrench: str, readings: list[str], shot: Shot = steps.no_shot) -> Act
         if not kept.is_visible():
             choice.click()
         expect(card.get_by_text(re.compile(r"Set \d+\.\d N·m"))).to_be_visible()
+        typed = card.get_by_role("button", name="Type readings instead")
+        if typed.count():
+            typed.click()
         for place, text in enumerate(readings):
             card.locator("[data-readings] [data-entry]").nth(place).fill(text)
         shot("tighten")

@@ -8,6 +8,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from ironkettle.core.jobs import next_task, read_payload
@@ -40,6 +41,8 @@ def load_demo(session: Session) -> bool:
     if all_people(session):
         return False
     workshop = _workshop()
+    # Between its statements it walks whole jobs: a slow machine is not idle.
+    session.execute(text("SET LOCAL idle_in_transaction_session_timeout = 0"))
     for path in sorted((_HERE / "sheets").glob("*.yaml")):
         # Shipped sheets are proved by the tests, not at every first start.
         add_sheet(session, Sheet.model_validate(read_document(path.read_text(encoding="utf-8"))))

@@ -184,10 +184,13 @@ def _tests(report: Certified, most: int) -> list[Flowable]:
     rows = list(_test_rows(report))
     if not rows:
         return []
-    shown = [["Test", "Figure", "Result", "95 %", "Held against", "", ""], *rows[:most]]
+    shown: list[list[str | Flowable]] = [["Test", "Figure", "Result", "95 %", "Held against", "", ""], *rows[:most]]
     gauges = dict.fromkeys(line.gauge for line in report.summary.tests if line.gauge)
     read = [paragraph(f"Read with {gauge}", 7.5, colour=FAINT) for gauge in gauges]
-    widths = (0.19, 0.12, 0.14, 0.15, 0.14, 0.11, 0.15)
+    widths: tuple[float, ...] = (0.19, 0.12, 0.14, 0.15, 0.14, 0.11, 0.15)
+    if not any(row[-1] for row in rows):
+        # No trace: its room goes to the names.
+        shown, widths = [row[:-1] for row in shown], (0.22, 0.2, 0.14, 0.17, 0.15, 0.12)
     return [title("Tests"), table(shown, widths), *read, *_more(len(rows) - most)]
 
 

@@ -42,6 +42,7 @@ from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
 from ironkettle.core.jobs.kinds.release import Released
 from ironkettle.core.jobs.kinds.step import parts_off
+from ironkettle.core.jobs.kinds.strike import UNDONE
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
@@ -222,6 +223,7 @@ class JobView(JobState):
     views: list[NamedOut]
     earlier: list[EarlierOut]
     draft_sheet: bool
+    undo_reason: str
     tasks: list[TaskOut]
 
 
@@ -282,6 +284,7 @@ def job_view(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) -
         views=[NamedOut(key=view.key, name=view.name) for view in case.resolved.whole.views],
         earlier=earlier_of(session, job, case),
         draft_sheet=case.draft,
+        undo_reason=UNDONE,
         tasks=tasks_out(session, case, tasks),
     )
 

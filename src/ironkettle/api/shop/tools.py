@@ -56,6 +56,7 @@ class WrenchToolOut(_CalibratedOut):
     low: str
     high: str
     accuracy_pct: float
+    clicks: bool
 
 
 class GaugeToolOut(_CalibratedOut):
@@ -75,6 +76,7 @@ class WrenchToolBody(Body):
     accuracy_pct: Accuracy
     calibration: Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain] = ""
     calibrated_until: date | None = Field(default=None, examples=["2027-06-30"])
+    clicks: bool = False
 
 
 class GaugeToolBody(Body):

@@ -37,7 +37,7 @@ class GaugeUsed(_Fixed):
 
 
 class WrenchUsed(_Fixed):
-    """The wrench as the shop's list had it when it was used."""
+    """The wrench as the shop's list had it when it was used. ``clicks``: at the torque it is set to, and shows none (ISO 6789, type II)."""
 
     name: _Name
     low: Torque
@@ -45,6 +45,7 @@ class WrenchUsed(_Fixed):
     accuracy_pct: Figure = Field(gt=0, le=20)
     calibrated_until: date | None = None
     calibration: _Name | None = None
+    clicks: bool = False
 
 
 class MeasuredInPlace(_Fixed):

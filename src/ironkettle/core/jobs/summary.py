@@ -28,6 +28,7 @@ from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.state import Run
+from ironkettle.core.sheets.document.fastening import TargetSetting
 
 VERDICT_SHOWN = {"pass": "passed", "fail": "failed", "undecided": "not decided", "invalid": "not held as required"}
 NOT_RUN = "not run"
@@ -127,6 +128,17 @@ def _found_left(case: Case) -> Iterator[FoundLeft]:
             if figure.name in was:
                 name = f"{test.name}: {figure.name.lower()}"
                 yield FoundLeft(name, was[figure.name].shown, figure.shown, figure.within)
+    yield from _settings_found(case)
+
+
+def _settings_found(case: Case) -> Iterator[FoundLeft]:
+    """A setting that was read before it was turned, beside where it was left."""
+    for setting in case.resolved.sheet.settings:
+        made = case.state.get(SETTINGS, setting.key)
+        first = made.readings[0] if made is not None and made.readings else None
+        if made is not None and first is not None and first.turns == 0 and first.value:
+            wanted = setting_words(setting) if isinstance(setting, TargetSetting) else ""
+            yield FoundLeft(setting.name, first.value, made.locked or made.value or "", wanted)
 
 
 def _counting(case: Case, test: str, when: str) -> Run | None:
@@ -194,7 +206,9 @@ def _fitted_as(case: Case, at: ElementAt) -> tuple[str, str, str, str]:
     size = chosen.size if chosen else f"{ring.series} {ring.designation}" if ring else at.spec.size or ""
     line = next(iter(case.resolved.lines_of(at.key)), None)
     compound = (line.compound if line else None) or at.spec.compound or ""
-    return at.spec.name, size, compound, _origin(case, at, reused=bool(fitted.reused), source=fitted.source)
+    # Alike at every position: told once with their count.
+    name = at.spec.name.rpartition(", ")[0] if "@" in at.key else at.spec.name
+    return name, size, compound, _origin(case, at, reused=bool(fitted.reused), source=fitted.source)
 
 
 def _origin(case: Case, at: ElementAt, *, reused: bool, source: str | None) -> str:

@@ -43,7 +43,7 @@ def shop_of(session: Session) -> Shop:
     wrenches = {
         row.key: WrenchUsed(
             name=row.name, low=row.low, high=row.high, accuracy_pct=row.accuracy_pct,
-            calibrated_until=row.calibrated_until, calibration=row.calibration or None,
+            calibrated_until=row.calibrated_until, calibration=row.calibration or None, clicks=row.clicks,
         )
         for row in all_wrenches(session)
     }  # fmt: skip

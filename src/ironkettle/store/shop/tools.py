@@ -20,6 +20,8 @@ class WrenchTool(Base):
     accuracy_pct: Mapped[float]
     calibration: Mapped[str] = mapped_column(default="")
     calibrated_until: Mapped[date | None] = mapped_column(default=None)
+    # It clicks at the torque it is set to, and shows none.
+    clicks: Mapped[bool] = mapped_column(default=False)
     active: Mapped[bool] = mapped_column(default=True)
 
 

@@ -18,6 +18,10 @@
 		first?: number;
 		/** Draws a choice beside its words. */
 		drawn?: Snippet<[string]>;
+		/** What the log would say, by answer. */
+		words?: Record<string, string>;
+		/** An answer was picked. */
+		onPicked?: (key: string) => void;
 		/** What stands in the other fields: some choices are offered beside others only. */
 		others?: Values;
 	}
@@ -29,6 +33,8 @@
 		inLine = false,
 		first,
 		drawn,
+		words,
+		onPicked,
 		others = {}
 	}: Props = $props();
 
@@ -91,6 +97,7 @@
 			const now = others.includes(key) ? others.filter((one) => one !== key) : [...others, key];
 			value = now.length ? now : undefined;
 		}
+		onPicked?.(key);
 	}
 	const focusWhenWanted = (node: HTMLElement) => {
 		if (focused) node.focus();
@@ -105,7 +112,11 @@
 		{focused}
 		{first}
 		{drawn}
-		onPick={(key) => (value = key)}
+		{words}
+		onPick={(key) => {
+			value = key;
+			onPicked?.(key);
+		}}
 	/>
 {:else if ask.read === 'yes_no' || ask.read === 'go_no_go'}
 	<Options
@@ -113,10 +124,14 @@
 		options={YES_NO}
 		chosen={value === undefined || value === null ? [] : [value ? 'yes' : 'no']}
 		{focused}
-		onPick={(key) => (value = key === 'yes')}
+		{words}
+		onPick={(key) => {
+			value = key === 'yes';
+			onPicked?.(key);
+		}}
 	/>
 {:else if ask.read === 'look'}
-	<Options {ask} options={choices} chosen={seen} several {focused} {drawn} onPick={toggleSign} />
+	<Options {ask} options={choices} chosen={seen} several {focused} {drawn} {words} onPick={toggleSign} />
 {:else if measured}
 	<QuantityField
 		label={ask.label}

@@ -13,9 +13,21 @@
 		/** How many stand first, where not all of them are shown at once. */
 		first?: number;
 		drawn?: Snippet<[string]>;
+		/** What the log would say, by answer. */
+		words?: Record<string, string>;
 		onPick: (key: string) => void;
 	}
-	let { ask, options, chosen, several = false, focused = false, first, drawn, onPick }: Props = $props();
+	let {
+		ask,
+		options,
+		chosen,
+		several = false,
+		focused = false,
+		first,
+		drawn,
+		words,
+		onPick
+	}: Props = $props();
 
 	/** Of a long list the likeliest stand first; the others are a tap away. */
 	const MANY = 9;
@@ -64,6 +76,8 @@
 			>
 				{@render drawn?.(option.key)}
 				<span>{option.says}</span>
+				{#if words?.[option.key]}<span class="text-sm font-normal" data-records>“{words[option.key]}”</span
+					>{/if}
 				{#if option.sign}<span class="text-sm font-normal">{option.sign}</span>{/if}
 			</button>
 		{/each}

@@ -2,7 +2,9 @@
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import FileText from '@lucide/svelte/icons/file-text';
 	import Handshake from '@lucide/svelte/icons/handshake';
+	import Undo2 from '@lucide/svelte/icons/undo-2';
 	import History from '@lucide/svelte/icons/history';
+	import { device } from '$lib/outbox';
 	import { session } from '$lib/session';
 	import EndJob from './EndJob.svelte';
 	import type { JobStore } from './job.svelte';
@@ -14,6 +16,9 @@
 	let more = $state<HTMLDialogElement>();
 	let logOpen = $state(false);
 
+	async function undo() {
+		store.problem = await device.undo(store.view?.undo_reason ?? '');
+	}
 	function openLog() {
 		more?.close();
 		logOpen = true;
@@ -51,6 +56,9 @@
 			{#if job.ended}<span class="badge badge-warning ml-2 first-letter:uppercase">{job.ended}</span>
 			{:else if job.released}<span class="badge badge-success ml-2">Released</span>{/if}
 		</p>
+		{#if device.last?.job === job.id && !job.released}
+			<button class="btn btn-warning" onclick={undo}><Undo2 size={20} aria-hidden="true" />Undo</button>
+		{/if}
 		<span class="hidden flex-wrap sm:flex">{@render ways()}</span>
 		<button class="btn btn-ghost" onclick={() => more?.showModal()}>
 			<Ellipsis size={20} aria-hidden="true" />More

@@ -7,6 +7,8 @@ import { send } from './send';
 import type { Answer, Became, EntryPayload, Waiting } from './types';
 
 const AGAIN_MS = 2500;
+/** So long what was recorded last can be undone by a tap. */
+const UNDO_MS = 8000;
 const SIGN_IN_FIRST = localProblem('Not signed in', 'Sign in at the top of the screen first.');
 
 /** What this device holds of entries, and what became of them; one for all screens of a tab. */
@@ -20,6 +22,10 @@ class Device {
 	waiting = $derived(this.entries.filter((entry) => !entry.refused));
 	refused = $derived(this.entries.filter((entry) => entry.refused));
 
+	/** What was recorded last on this device, while it can be undone by a tap. */
+	last = $state.raw<Pick<Waiting, 'id' | 'job'> | null>(null);
+
+	private forget: ReturnType<typeof setTimeout> | undefined;
 	private readonly outbox = new Outbox(openBox, send, () => this.show());
 	private readonly watchers = new Set<(job: string, became: Became) => void>();
 	private readonly attended = new Map<string, (problem: Problem | null) => void>();
@@ -69,7 +75,29 @@ class Device {
 		};
 		// The screen goes on with the answer itself: what was tapped on the new state is not undone a moment later.
 		this.flush().then(goOn, goOn);
-		return answered;
+		return answered.then((problem) => {
+			if (!problem) this.remember(entry);
+			return problem;
+		});
+	}
+
+	private remember(entry: Waiting) {
+		this.last = entry.payload.kind === 'entry_struck' ? null : entry;
+		clearTimeout(this.forget);
+		this.forget = setTimeout(() => (this.last = null), UNDO_MS);
+	}
+
+	/** Takes back what was recorded last: off the device where it waits there still, else struck out with the reason given. */
+	async undo(reason: string): Promise<Problem | null> {
+		const entry = this.entries.find((one) => one.id === this.last?.id);
+		const { last } = this;
+		this.last = null;
+		if (!last) return null;
+		if (entry && this.away) {
+			await this.outbox.remove(entry.id);
+			return null;
+		}
+		return this.record(last.job, entry?.unit ?? '', { kind: 'entry_struck', entry: last.id, reason });
 	}
 
 	/** Signs: sent at once or not at all, since a PIN is never kept on a device. */

@@ -29,6 +29,11 @@
 		return answer.problem;
 	}
 
+	/** The sheet that the address names, once it is there. */
+	const intoView = (node: HTMLElement) => {
+		if (location.hash === `#${node.id}`) node.scrollIntoView({ block: 'center' });
+	};
+
 	const addWrench = async (v: Record<string, string>) =>
 		added(
 			await ask(
@@ -40,7 +45,8 @@
 						high: v.high ?? '',
 						accuracy_pct: Number(v.accuracy_pct),
 						calibration: v.calibration ?? '',
-						calibrated_until: v.calibrated_until || null
+						calibrated_until: v.calibrated_until || null,
+						clicks: v.clicks === 'it clicks'
 					}
 				})
 			)
@@ -96,7 +102,11 @@
 			<h2 id="sheets" class="text-2xl font-bold">Build sheets</h2>
 			<ul>
 				{#each sheets as sheet (sheet.key)}
-					<li class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2">
+					<li
+						id="sheet-{sheet.key}"
+						class="flex flex-wrap items-center gap-3 border-t border-base-300 py-2 target:bg-base-300"
+						{@attach intoView}
+					>
 						<span class="flex-1"
 							><strong>{sheet.name}</strong><br /><span class="faint"
 								>{sheet.family} · version {sheet.version}{sheet.draft ? ' · draft' : ''}{sheet.active
@@ -131,7 +141,9 @@
 			<ul>
 				{#each wrenches as wrench (wrench.key)}
 					<li class="border-t border-base-300 py-2">
-						<strong>{wrench.name}</strong>: {wrench.low} to {wrench.high}, ±{wrench.accuracy_pct} %
+						<strong>{wrench.name}</strong>: {wrench.low} to {wrench.high}, ±{wrench.accuracy_pct} %{wrench.clicks
+							? ', clicks'
+							: ''}
 						<CalibrationNote tool={wrench} kind="wrenches" onDone={load} />
 					</li>
 				{:else}<li>None yet.</li>{/each}
@@ -144,7 +156,8 @@
 						{ key: 'high', name: 'Scale to', hint: '60 N·m' },
 						{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '4' },
 						{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
-						{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+						{ key: 'calibrated_until', name: 'Calibrated until', date: true },
+						{ key: 'clicks', name: 'How it tells the torque', choices: ['it shows it', 'it clicks'] }
 					]}
 					add={addWrench}
 				/>{/if}

@@ -26,6 +26,8 @@ class EntryStruck(Payload):
     reason: Reason
 
 
+# Why an entry was struck out that was taken back by a tap within seconds.
+UNDONE = "undone at once, tapped by mistake"
 STRUCK: Book[str, EntryStruck] = Book("struck")
 
 

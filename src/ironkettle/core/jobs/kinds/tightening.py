@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
+from itertools import groupby
 from typing import Literal
 
 from pydantic import Field
@@ -99,8 +100,11 @@ _TASK = TaskKind("tighten", "Tightened", rank=5, rides=True, screen=_screen)
 
 
 class ReadAt(Payload):
+    """``clicked``: the wrench clicked there, and the torque is what it was set to."""
+
     number: int = Field(ge=1, le=64)
     reading: Torque
+    clicked: bool = False
 
 
 class AdapterUsed(Payload):
@@ -182,7 +186,17 @@ def _check(case: Case, payload: GroupTightened) -> None:
             f"{TorqueRange(right.low * scale, right.high * scale).words} on the scale",
             code="too-tight" if over else "out-of-limits",
         )
+    _check_clicks(case, payload)
     check_wrench(case, payload.wrench, [reading.reading for reading in payload.readings], right, payload.overdue)
+
+
+def _check_clicks(case: Case, payload: GroupTightened) -> None:
+    """Raises RuleError for a click of a wrench that shows its torque, or that nobody knows to click."""
+    used = listed_wrench(case, payload.wrench)
+    for index, entered in enumerate(payload.readings):
+        if entered.clicked and (used is None or not used.clicks):
+            text = f"{used.name if used else payload.wrench or 'this wrench'} does not click: read what it shows"
+            raise fault(f"readings.{index}.clicked", text, "the reading")
 
 
 def complete(case: Case, payload: GroupTightened) -> GroupTightened:
@@ -337,7 +351,7 @@ def _words(resolved: Resolved, payload: GroupTightened) -> str:
     group = resolved.groups.get(payload.group)
     name = group.name if group else payload.group
     if payload.readings:
-        read = ", ".join(f"{reading.number}: {reading.reading}" for reading in payload.readings)
+        read = _read_words(payload.readings)
         if payload.adapter is not None:
             on = payload.adapter
             read += f" on the scale, adapter of {on.extension} at {on.angle_deg:g}° on {on.wrench_length},"
@@ -350,6 +364,18 @@ def _words(resolved: Resolved, payload: GroupTightened) -> str:
     ]
     words = ", ".join(figure for figure in measured if figure)
     return f"{name}: {phase}{f'; {words}' if words else ''}"
+
+
+def _read_words(readings: Sequence[ReadAt]) -> str:
+    """What was read at each, in the order it was done; clicks at one setting in one go."""
+    words = []
+    for (clicked, reading), alike in groupby(readings, key=lambda read: (read.clicked, read.reading)):
+        numbers = [f"{read.number}" for read in alike]
+        if clicked:
+            words.append(f"{', '.join(numbers)} clicked at {reading}")
+        else:
+            words += [f"{number}: {reading}" for number in numbers]
+    return ", ".join(words)
 
 
 def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:

@@ -1,4 +1,4 @@
-"""The head of the shop's papers.
+"""The head of the shop's papers, and which wrenches click.
 
 Revision ID: 20261205a
 """
@@ -24,7 +24,9 @@ def upgrade() -> None:
         sa.Column("changed_at", sa.DateTime(timezone=True), nullable=False),
         sa.CheckConstraint("id = 1", name="ck_letterhead_only"),
     )
+    op.add_column("wrenches", sa.Column("clicks", sa.Boolean(), nullable=False, server_default=sa.false()))
 
 
 def downgrade() -> None:
+    op.drop_column("wrenches", "clicks")
     op.drop_table("letterhead")

@@ -9,6 +9,7 @@
 	import OffCentre from './OffCentre.svelte';
 	import Outline from './Outline.svelte';
 	import Records from './Records.svelte';
+	import { Sole } from './sole.svelte';
 	import type { TaskProps } from './props';
 
 	let { store, task, focused, bare, onDone }: TaskProps = $props();
@@ -49,6 +50,15 @@
 		if (asShould) Object.assign(form.values, asShould.values);
 		if (await form.record()) onDone();
 	}
+	const sole = untrack(() => new Sole(store, task, form, asked));
+	$effect(() => void sole.tell());
+	/** The only question is answered: that is the record, unless something is added first. */
+	function picked(ask: Ask, key: string) {
+		const left = asked.some((one) => one !== ask && form.values[one.field] === undefined);
+		if (sole.ask?.field === ask.field && !opened && !left && sole.records(key)) void record();
+	}
+	/** Nothing is answered yet, and whatever is answered records. */
+	const byTap = $derived(sole.always && !opened && form.values[sole.ask?.field ?? ''] === undefined);
 	const focusWhenBare = (node: HTMLElement) => {
 		if (focused && (asked.length === 0 || asShould?.focus)) node.focus();
 	};
@@ -57,6 +67,7 @@
 <form
 	class="space-y-3"
 	data-form
+	data-sole={sole.ask ? sole.by : undefined}
 	onsubmit={(event) => {
 		event.preventDefault();
 		void record();
@@ -87,6 +98,8 @@
 							? look
 							: undefined}
 			others={form.values}
+			words={sole.ask === ask ? sole.words : undefined}
+			onPicked={(key) => picked(ask, key)}
 		/>
 	{/each}
 	{#if opened}
@@ -95,20 +108,24 @@
 		{/each}
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}
-	<Records {store} {task} {form} button={bare ? `${task.action}: ${task.text}` : ''} />
+	{#if byTap}
+		<p class="faint" data-tap-records>An answer is recorded by its tap.</p>
+	{:else}
+		<Records {store} {task} {form} button={bare ? `${task.action}: ${task.text}` : ''} />
+	{/if}
 	<div class="action-bar flex flex-wrap gap-2">
-		<button
-			class={[
-				'btn btn-primary h-auto min-h-14 flex-1 justify-start gap-3 py-2 text-left text-lg',
-				bare && 'text-xl'
-			]}
-			aria-busy={form.busy}
-			aria-disabled={form.settling || undefined}
-			{@attach focusWhenBare}
-		>
-			<Check size={26} class="shrink-0" aria-hidden="true" />
-			<span>{asShould ? asShould.words : bare ? `${task.action}: ${task.text}` : task.action}</span>
-		</button>
+		{#if !byTap}<button
+				class={[
+					'btn btn-primary h-auto min-h-14 flex-1 justify-start gap-3 py-2 text-left text-lg',
+					bare && 'text-xl'
+				]}
+				aria-busy={form.busy}
+				aria-disabled={form.settling || undefined}
+				{@attach focusWhenBare}
+			>
+				<Check size={26} class="shrink-0" aria-hidden="true" />
+				<span>{asShould ? asShould.words : bare ? `${task.action}: ${task.text}` : task.action}</span>
+			</button>{/if}
 		{#if beside.length && !opened}
 			<button type="button" class="btn min-h-14" onclick={() => (wide = true)}>Otherwise …</button>
 		{/if}

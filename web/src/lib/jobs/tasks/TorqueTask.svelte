@@ -17,7 +17,7 @@
 	import { drawingPlace } from '../place.svelte';
 	import FastenerFacts, { type Facts } from './FastenerFacts.svelte';
 	import ActionBar from './ActionBar.svelte';
-	import { TaskForm } from './form.svelte';
+	import { justTaken, settle, TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
 	let { store, view, task, focused, onDone }: TaskProps = $props();
@@ -29,7 +29,7 @@
 	let planProblem = $state.raw<Problem | null>(null);
 	let facts = $state<Facts>({ locking: [], into: '', engaged: '', unit: usualUnit('length') });
 	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${task.subject}`);
-	const form = untrack(() => new TaskForm(store, task, ['adapter']));
+	const form = untrack(() => new TaskForm(store, task, ['adapter', 'typing']));
 	const adapter = $derived((form.values.adapter ?? null) as Schemas['AdapterBody'] | null);
 	// The wrench of the pass before lies in the hand still.
 	untrack(() => {
@@ -84,11 +84,41 @@
 			}
 		);
 	});
+	/** A wrench that clicks tells no torque: each fastener is tapped as it clicks at what the wrench was set to. */
+	const setting = $derived(
+		wrench?.clicks && !form.values.typing && !stopped ? (pass?.wrench_text ?? null) : null
+	);
+	const clickWords = $derived(
+		numbers.length > 1 ? `Number ${next} clicked at ${setting}` : `It clicked at ${setting}`
+	);
+	let outOfTurn = $state<number | null>(null);
+	/** The second tap of a tired hand is not for the next fastener. */
+	let tapped = $state(false);
+	function clicked(number: number) {
+		if (tapped || form.settling || !setting) return;
+		outOfTurn = number === next ? null : number;
+		if (number !== next) return;
+		justTaken();
+		form.values[`readings.${numbers.indexOf(number)}.reading`] = setting;
+		if (typed.size === numbers.length) void record();
+		else settle((settling) => (tapped = settling));
+	}
+	/** The pass from its first fastener, tapped or typed. */
+	function again(typing: boolean) {
+		for (const one of readings) form.values[one.field] = undefined;
+		form.values.typing = typing || undefined;
+	}
+
 	async function record() {
 		// What is marked as a stop stops.
 		if (stopped) return;
 		if (typeof form.values.wrench === 'string') keepText(WRENCH, form.values.wrench);
-		if (await form.record({ adapter })) onDone();
+		const clicks = numbers.map((number, place) => ({
+			number,
+			reading: form.values[`readings.${place}.reading`],
+			clicked: true
+		}));
+		if (await form.record(setting ? { adapter, readings: clicks } : { adapter })) onDone();
 	}
 	function toField(number: number) {
 		const place = numbers.indexOf(number);
@@ -105,7 +135,7 @@
 			{next}
 			done={typed}
 			{wrong}
-			onSelect={toField}
+			onSelect={setting ? clicked : toField}
 		/>
 	</section>
 {/snippet}
@@ -154,18 +184,40 @@
 		/>
 	{/if}
 	<Findings findings={refused} />
-	<div class="flex flex-wrap gap-x-3" data-readings>
-		{#each readings as ask, index (ask.field)}
-			<AskField
-				{ask}
-				bind:value={form.values[ask.field]}
-				fault={form.fault(ask.field)}
-				focused={focused && index === 0 && form.values.wrench !== undefined}
-			/>
-		{/each}
-	</div>
+	{#if setting}
+		{#if outOfTurn !== null && next !== null}
+			<p class="font-semibold text-error" role="alert">Number {next} is next, not number {outOfTurn}.</p>
+		{/if}
+		<p class="faint">
+			Tap each in turn as it clicks.
+			<button type="button" class="link min-h-11" onclick={() => again(true)}>Type readings instead</button>
+			{#if typed.size}
+				<button type="button" class="link min-h-11" onclick={() => again(false)}>Begin this pass again</button
+				>
+			{/if}
+		</p>
+	{:else}<div class="flex flex-wrap gap-x-3" data-readings>
+			{#each readings as ask, index (ask.field)}
+				<AskField
+					{ask}
+					bind:value={form.values[ask.field]}
+					fault={form.fault(ask.field)}
+					focused={focused && index === 0 && form.values.wrench !== undefined}
+				/>
+			{/each}
+		</div>{/if}
 	{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
-	<ActionBar {form} says={task.action} {stopped} />
+	{#if setting && next !== null}
+		<div class="action-bar">
+			<button
+				type="button"
+				class="btn btn-primary h-auto min-h-14 w-full py-2 text-lg"
+				aria-busy={form.busy}
+				aria-disabled={form.settling || tapped || undefined}
+				onclick={() => clicked(next)}>{clickWords}</button
+			>
+		</div>
+	{:else}<ActionBar {form} says={task.action} {stopped} />{/if}
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
 	<p class="faint text-sm">

@@ -71,6 +71,12 @@ export class TaskForm {
 		return { ...filled(this.task.entry, this.task.asks, $state.snapshot(this.values)), ...given };
 	}
 
+	/** The entry as it would be sent with another answer to one question. */
+	payloadWith(field: string, value: unknown): EntryPayload {
+		const values = { ...($state.snapshot(this.values) as Values), [field]: value };
+		return filled(this.task.entry, this.task.asks, values);
+	}
+
 	/** What is wrong with a field, what fits in the words of its choices. */
 	fault(field: string): string | null {
 		const ask = this.task.asks.find((one) => one.field === field);

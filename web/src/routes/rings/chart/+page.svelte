@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Download from '@lucide/svelte/icons/download';
 	import Printer from '@lucide/svelte/icons/printer';
+	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, faultAt, ProblemNote, QuantityField, shown, withUnit, usualUnit } from '$lib/shared';
 	import ChartTable from './ChartTable.svelte';
@@ -9,7 +10,7 @@
 	type Row = Schemas['ChartRow'];
 	const SERIES = ['AS568', 'ISO 3601', 'JIS B 2401', 'metric'] as const;
 	let series = $state<(typeof SERIES)[number] | ''>('');
-	let name = $state('');
+	let name = $state(page.url.searchParams.get('name') ?? '');
 	let around = $state('');
 	let unit = $state(usualUnit('length'));
 	let section = $state('');

@@ -52,10 +52,10 @@
 	</p>
 	<ProblemNote {problem} />
 	{#if !mayChange}<p class="mb-2 font-semibold">Only the workshop lead can change them.</p>{/if}
-	<div class="grid items-start gap-4 lg:grid-cols-2">
+	<div class="gap-4 lg:columns-2">
 		<Letterhead {mayChange} />
 		{#each groups as group (group)}
-			<section class="panel" aria-label={group}>
+			<section class="panel mb-4 break-inside-avoid" aria-label={group}>
 				<h2 class="text-2xl font-bold">{group}</h2>
 				{#each rules.filter((rule) => rule.group === group) as rule (rule.key)}
 					<RuleRow {rule} {mayChange} onSet={set} onReset={reset} />

@@ -41,14 +41,14 @@
 	}
 </script>
 
-<section class="panel" aria-label="Letterhead" id="letterhead">
+<section class="panel mb-4 break-inside-avoid" aria-label="Letterhead" id="letterhead">
 	<h2 class="text-2xl font-bold">Letterhead</h2>
 	<p class="mb-2">
 		It stands at the head of every certificate; the times are in this zone. A certificate keeps the letterhead
 		it was signed with.
 	</p>
 	{#if missing.length}<p class="mb-2 font-semibold text-warning">Still empty: {missing.join(', ')}.</p>{/if}
-	<form class="grid gap-2 sm:grid-cols-2" onsubmit={keep} oninput={() => (kept = false)}>
+	<form class="grid gap-2" onsubmit={keep} oninput={() => (kept = false)}>
 		{#each FIELDS as field (field.key)}
 			<label class="block" for="{id}-{field.key}">
 				<span class="block font-semibold">{field.label}</span>
@@ -64,7 +64,7 @@
 				{/if}
 			</label>
 		{/each}
-		<label class="block sm:col-span-2" for="{id}-address">
+		<label class="block" for="{id}-address">
 			<span class="block font-semibold">Address, up to 12 lines</span>
 			<textarea
 				id="{id}-address"
@@ -77,8 +77,8 @@
 			{/if}
 		</label>
 		{#if mayChange}
-			<button class="btn btn-primary sm:col-span-2">Keep the letterhead</button>
-			<p class="sm:col-span-2" role="status">{kept ? 'Kept.' : ''}</p>
+			<button class="btn btn-primary">Keep the letterhead</button>
+			<p role="status">{kept ? 'Kept.' : ''}</p>
 		{/if}
 	</form>
 	{#if problem && !problem.errors?.length}<ProblemNote {problem} />{/if}

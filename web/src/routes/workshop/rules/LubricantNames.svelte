@@ -35,7 +35,7 @@
 	}
 </script>
 
-<section class="panel" aria-label="Names of lubricants">
+<section class="panel mb-4 break-inside-avoid" aria-label="Names of lubricants">
 	<h2 class="text-2xl font-bold">Names of lubricants</h2>
 	<p class="mb-2">
 		What stands on the tins of this shop, and which lubricant of the list it is. The name is taken wherever a

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { session } from '$lib/session';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
@@ -7,7 +8,7 @@
 	let items = $state.raw<Schemas['StockItemOut'][]>([]);
 	let kinds = $state.raw<Schemas['StockKindOut'][]>([]);
 	let chosen = $state<string | null>(null);
-	let words = $state('');
+	let words = $state(page.url.searchParams.get('q') ?? '');
 	let problem = $state.raw<Problem | null>(null);
 	const kind = $derived(kinds.find((one) => one.key === chosen) ?? kinds[0]);
 	const shown = $derived(

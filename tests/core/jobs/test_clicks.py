@@ -1,0 +1,62 @@
+"""A wrench that clicks tells no torque: what it was set to is recorded, and that it clicked."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ironkettle.core.base.errors import RuleError
+from ironkettle.core.jobs import payload_words
+from ironkettle.core.jobs.kinds.tightening import TIGHTENED
+from ironkettle.core.jobs.runs import WrenchUsed
+from tests.bench import Job
+from tests.tiny import sheet_of, unit
+
+SMALL = WrenchUsed(name="Small click wrench", low="5 N·m", high="25 N·m", accuracy_pct=4, clicks=True)
+DIAL = WrenchUsed(name="Dial wrench", low="5 N·m", high="25 N·m", accuracy_pct=2)
+PASS = "tighten:port-flange:0:1"
+
+
+@pytest.fixture
+def job() -> Job:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == PASS)
+    job.wrenches = {"small": SMALL, "dial": DIAL}
+    return job
+
+
+def entry(job: Job, wrench: str, **last: Any) -> dict[str, Any]:
+    # The first of three passes on the flange is to 12.6 N·m.
+    entered = dict(job.task(PASS).entry)
+    readings = [{**read, "reading": "12.6 N·m", "clicked": True} for read in entered["readings"]]
+    return {**entered, "wrench": wrench, "readings": [*readings[:-1], {**readings[-1], **last}]}
+
+
+def test_clicks_are_told_in_one_go_with_what_it_was_set_to(job: Job) -> None:
+    job.do(entry(job, "small"))
+    done = job.state.get(TIGHTENED, ("port-flange", 0, 1))
+    assert done is not None
+    words = payload_words(job.resolved, done)
+    assert words.endswith("1, 3, 2, 4 clicked at 12.6 N·m with Small click wrench")
+
+
+def test_a_reading_among_clicks_stays_a_reading(job: Job) -> None:
+    job.do(entry(job, "small", reading="12.8 N·m", clicked=False))
+    done = job.state.get(TIGHTENED, ("port-flange", 0, 1))
+    assert done is not None
+    assert "1, 3, 2 clicked at 12.6 N·m, 4: 12.8 N·m with" in payload_words(job.resolved, done)
+
+
+@pytest.mark.parametrize("wrench", ["dial", "a borrowed one"])
+def test_what_shows_its_torque_or_nobody_knows_does_not_click(job: Job, wrench: str) -> None:
+    with pytest.raises(RuleError) as refused:
+        job.do(entry(job, wrench))
+    assert refused.value.faults[0].field == "readings.0.clicked"
+    assert "does not click" in refused.value.faults[0].message
+
+
+def test_a_click_out_of_range_is_refused_as_a_reading_is(job: Job) -> None:
+    with pytest.raises(RuleError) as refused:
+        job.do(entry(job, "small", reading="21 N·m"))
+    assert "too tight" in refused.value.faults[0].message
