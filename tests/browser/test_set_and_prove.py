@@ -122,9 +122,11 @@ def test_every_bolt_is_ticked_once_and_the_one_in_hand_survives_an_interruption(
     expect(card).to_contain_text("Set 10.2 N·m")
     for number in (1, 5):
         card.get_by_role("button", name=f"Number {number} clicked at 10.2 N·m").click()
+    expect(card.get_by_role("button", name="Number 3 clicked at 10.2 N·m")).to_be_enabled()
     # One that is not its turn is not tight by its tap.
     page.get_by_role("button", name="Number 4: to do").click()
     expect(card.get_by_role("alert")).to_contain_text("Number 3 is next, not number 4")
+    expect(card.get_by_role("button", name="Number 3 clicked at 10.2 N·m")).to_be_enabled()
     page.get_by_role("button", name="Number 3: next").click()
     expect(page.get_by_role("button", name="Number 7: next")).to_be_visible()
     page.reload()

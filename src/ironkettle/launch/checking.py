@@ -78,7 +78,13 @@ def test(arguments: list[str]) -> int:
 
 
 def bench_of_tests(environment: Environment, what: str) -> int:
-    """``laws``: the laws of the core with many more examples; ``mutants``: how many small changes to it the tests notice."""
+    """``laws``: the laws of the core with many more examples; ``mutants``: how many small changes to it the tests notice;
+    ``actions``: how many clicks, taps and fields a unit takes."""
+    if what == "actions":
+        ensure_chromium()
+        ensure_build(environment)
+        _pytest(environment, "-s", f"{_BROWSER}/count_actions.py")
+        return 0
     command = ["pytest", "-q", "-m", "hypothesis", "tests/core"] if what == "laws" else ["tests.mutants"]
     env = project_env(KETTLE_LAWS=_MANY) if what == "laws" else project_env()
     return subprocess.call([str(environment.python), "-m", *command], cwd=PROJECT, env=env)

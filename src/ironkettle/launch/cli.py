@@ -63,7 +63,7 @@ def _parser() -> argparse.ArgumentParser:
     tests.add_argument("pytest", nargs="*", help="paths or names for pytest; without any, everything runs")
     commands.add_parser("check", help="only the static checks and front-end tests")
     bench = commands.add_parser("bench", help="speed, as ratios against a floor taken in the same run")
-    bench.add_argument("what", nargs="?", choices=["faults", "honest", "laws", "mutants"], help=_BENCHES)
+    bench.add_argument("what", nargs="?", choices=["actions", "faults", "honest", "laws", "mutants"], help=_BENCHES)
     bench.add_argument("--write", action="store_true", help="honest: put the tables into the guide")
     commands.add_parser("seed", help="load the demo workshop into an empty database")
     commands.add_parser("verify", help="check the hash chain of every job")
@@ -77,7 +77,7 @@ def _parser() -> argparse.ArgumentParser:
 
 
 _BENCHES = (
-    "faults: kill server and database, over and over; honest: ring matches and pressure holds drawn from a world "
+    "actions: clicks, taps and fields from intake to certificate, counted on the real screens; faults: kill server and database, over and over; honest: ring matches and pressure holds drawn from a world "
     "like a shop's, against what the rules say of them; laws: the laws of the core with many more examples than in the tests; "
     "mutants: how many small changes to the core the tests notice"
 )
@@ -93,7 +93,7 @@ def _act(options: argparse.Namespace) -> int:
         return check()
     if options.command == "bench":
         environment = ensure_environment(dev=True)
-        if options.what in {"laws", "mutants"}:
+        if options.what in {"actions", "laws", "mutants"}:
             return bench_of_tests(environment, options.what)
         what = ([options.what] if options.what else []) + (["--write"] if options.write else [])
         return run_module(environment, "ironkettle.benchmarks", None, *what)

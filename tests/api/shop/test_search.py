@@ -17,6 +17,7 @@ def test_a_serial_is_found_without_its_dashes_with_its_unit(client: BenchClient)
     found = hits(client, "FN0417")
     assert found[0][0] == "job"
     assert found[0][1].endswith("FN-0417")
+    assert ("unit", found[0][1]) in found
     assert ("unit", found[0][1]) in hits(client, "FN-0417")
 
 

@@ -323,8 +323,9 @@ def retirement_of(session: Session, unit: UnitRow) -> Gone | None:
 
 
 def find_units(session: Session, words: str, limit: int) -> list[UnitRow]:
-    """Units whose name, serial or customer holds every word, by serial."""
-    columns = (UnitRow.name, UnitRow.serial, UnitRow.customer)
+    """Units whose name, serial or customer holds every word, by serial; a serial is found without the signs in it."""
+    plain = func.regexp_replace(UnitRow.serial, "[-/. ]", "", "g")
+    columns = (UnitRow.name, UnitRow.serial, UnitRow.customer, plain)
     wanted = [or_(*(column.icontains(word, autoescape=True) for column in columns)) for word in words.split()]
     # A serial that was typed wrong at an intake and corrected is no unit.
     wanted.append(or_(UnitRow.by_hand, exists().where(JobRow.unit_id == UnitRow.id)))

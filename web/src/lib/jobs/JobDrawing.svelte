@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { JobView } from '$lib/api';
-	import { isCloser, ofPosition, SheetPicture, type Picture } from '$lib/drawing';
+	import { isCloser, ofPosition, SheetPicture, Zoomable, type Picture } from '$lib/drawing';
 	import type { JobStore, Task } from './job.svelte';
 
 	interface Props {
@@ -100,17 +100,7 @@
 	const words = { unknown: '', found: 'as found', off: 'not in yet', missing: 'missing', fitted: 'fitted' };
 </script>
 
-{#snippet wholeUnit(captioned: boolean)}
-	<SheetPicture
-		{...shared}
-		entire
-		{captioned}
-		selected={place}
-		part={handled}
-		points={pointsShown}
-		bind:lit
-		onSelect={(key) => (picked = key)}
-	/>
+{#snippet places()}
 	<ol class="flex flex-wrap gap-x-1 text-sm" aria-label="Places">
 		{#each placed as { one, number } (one.key)}
 			<li>
@@ -126,6 +116,39 @@
 			</li>
 		{/each}
 	</ol>
+{/snippet}
+{#snippet wholeUnit(captioned: boolean)}
+	<Zoomable name="The whole unit" of="{store.picture?.view} {position}" below={places}>
+		<SheetPicture
+			{...shared}
+			entire
+			{captioned}
+			selected={place}
+			part={handled}
+			points={pointsShown}
+			bind:lit
+			onSelect={(key) => (picked = key)}
+		/>
+	</Zoomable>
+{/snippet}
+{#snippet elementsThere()}
+	{#if station}
+		<ul class="text-sm">
+			{#each elements as element (element.key)}
+				{@const lies = view.drawn.find((one) => one.element === element.key)}
+				<li class={[element.key === task?.subject && 'font-bold']}>
+					{element.name}{#if isOpen(element)}{:else if lies?.state === 'off'}<span class="faint"
+							>: {words.off}</span
+						>{:else if lies && lies.state !== 'unknown'}:
+						<span class={lies.wrong ? 'text-error' : 'text-success'}
+							>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong && lies.faces
+								? ': reversed'
+								: ''}</span
+						>{:else}<span class="faint">: {element.instruction}</span>{/if}
+				</li>
+			{/each}
+		</ul>
+	{/if}
 {/snippet}
 
 {#if picture}
@@ -149,31 +172,15 @@
 		{#if !compact || !closer}{@render wholeUnit(!closer)}{/if}
 		{#if closer}
 			{#if !compact}<h3 class="truncate border-t border-base-300 pt-1 font-bold">{closerName}</h3>{/if}
-			<SheetPicture
-				{...shared}
-				selected={place}
-				{part}
-				points={station ? [] : pointsShown}
-				onSelect={(key) => (picked = key)}
-			/>
-		{/if}
-		{#if station}
-			<ul class="text-sm">
-				{#each elements as element (element.key)}
-					{@const lies = view.drawn.find((one) => one.element === element.key)}
-					<li class={[element.key === task?.subject && 'font-bold']}>
-						{element.name}{#if isOpen(element)}{:else if lies?.state === 'off'}<span class="faint"
-								>: {words.off}</span
-							>{:else if lies && lies.state !== 'unknown'}:
-							<span class={lies.wrong ? 'text-error' : 'text-success'}
-								>{words[lies.state]}{lies.faces ? `, towards ${zone(lies.faces)}` : ''}{lies.wrong &&
-								lies.faces
-									? ': reversed'
-									: ''}</span
-							>{:else}<span class="faint">: {element.instruction}</span>{/if}
-					</li>
-				{/each}
-			</ul>
+			<Zoomable name={closerName} of="{place} {part} {store.picture?.view}" below={elementsThere}>
+				<SheetPicture
+					{...shared}
+					selected={place}
+					{part}
+					points={station ? [] : pointsShown}
+					onSelect={(key) => (picked = key)}
+				/>
+			</Zoomable>
 		{/if}
 	</section>
 {/if}

@@ -1,0 +1,136 @@
+"""How many clicks, taps and filled fields a unit takes from its intake to its certificate, on the real screens.
+
+``./kettle bench actions`` runs it and prints a line a unit; a count over its goal fails. A sound unit in a careful hand: nothing is
+answered that is not asked, and a hold is recorded from the test stand.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser import steps
+from tests.browser.steps import Act, hand
+from tests.people import PINS
+
+_HELD_MS = 200_000
+_ACTIONS = ("click", "fill", "check", "select_option")
+
+
+@dataclass
+class Count:
+    """``by_task``: the actions of each task in hand, by its key."""
+
+    total: int = 0
+    by_task: dict[str, int] = field(default_factory=dict)
+
+
+@pytest.fixture
+def count(monkeypatch: pytest.MonkeyPatch) -> Count:
+    """Counts what is clicked, tapped and filled; keys typed into a field already counted are part of it."""
+    counted = Count()
+    for name in _ACTIONS:
+        real = getattr(Locator, name)
+
+        def act(self: Locator, *arguments: Any, _real: Any = real, **named: Any) -> Any:
+            counted.total += 1
+            return _real(self, *arguments, **named)
+
+        monkeypatch.setattr(Locator, name, act)
+    return counted
+
+
+def take_in(page: Page, marking: str, kit: str, serial: str) -> None:
+    page.get_by_role("link", name="New job").click()
+    page.get_by_label("Find by marking").fill(marking)
+    page.get_by_role("button", name=re.compile(kit)).click()
+    for label, text in (("Serial number", serial), ("Customer", "boats"), ("Complaint", "leaks")):
+        page.get_by_label(label).fill(text)
+    page.get_by_role("button", name="Open the job").click()
+    expect(hand(page)).to_be_visible()
+
+
+def in_one_tap(card: Locator) -> bool:
+    """All as it should be, where the card offers that."""
+    said = steps.main_button(card)
+    if said.count() and re.search("as listed|as it should|as they should", said.inner_text()):
+        said.click()
+        return True
+    return False
+
+
+def work(page: Page, acts: Mapping[str, Act | Mapping[str, str]], count: Count) -> None:
+    """Every task up to the signature, each in as few actions as its card takes."""
+    for _ in range(120):
+        key, before = steps.key_of(page), count.total
+        if key == "sign":
+            return
+        steps.wait_out(page)
+        act: Any = acts.get(key, {})
+        if callable(act):
+            act(page, hand(page))
+        elif act or not in_one_tap(hand(page)):
+            card = hand(page)
+            if not steps.fill_in(card, act) and not steps.tap_clicks(card):
+                steps.main_button(card).click()
+        expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
+        count.by_task[key] = count.by_task.get(key, 0) + count.total - before
+    raise AssertionError(f"not at the signature; in hand is {steps.key_of(page)}")
+
+
+def sign(page: Page) -> None:
+    hand(page).get_by_role("button", name="Sign and release").click()
+    page.get_by_label("Your PIN").fill(PINS["bede"])
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Released by Bede Harrowgate")).to_be_visible()
+
+
+def from_the_stand(page: Page, card: Locator) -> None:
+    page.get_by_role("button", name=re.compile("From the test stand")).click()
+    page.get_by_role("button", name=re.compile("^Raise to")).click()
+    expect(page.get_by_text("The pressure passes.")).to_be_visible(timeout=_HELD_MS)
+    steps.accept_result(page)
+
+
+def told(name: str, count: Count, goal: int) -> None:
+    """The line of a unit, and what costs most of it."""
+    most = sorted(count.by_task.items(), key=lambda task: -task[1])[:6]
+    print(f"\n{name}: {count.total} actions, goal {goal}; most: {', '.join(f'{key} {n}' for key, n in most)}")
+    assert count.total <= goal
+
+
+def test_filling_valve(bench: Page, count: Count) -> None:
+    take_in(bench, "FN-K-HT15", "kit FN-K-HT15", "FN-2210")
+    work(bench, {}, count)
+    sign(bench)
+    told("Filling valve", count, 25)
+
+
+def test_needle_scaler(bench: Page, count: Count) -> None:
+    take_in(bench, "needle scaler", "Needle scaler", "FN-2211")
+    work(bench, {}, count)
+    sign(bench)
+    told("Needle scaler", count, 15)
+
+
+def test_latch_ram(bench: Page, count: Count) -> None:
+    take_in(bench, "FN-K-5028", "kit FN-K-5028", "FN-2212")
+    acts: dict[str, Act | Mapping[str, str]] = {
+        "measure:barrel": {"Depth": "0.01"},
+        "measure:rod": {"Depth": "0.03", "Run-out": "0.05"},
+        "test:rod-side-hold:as_left": from_the_stand,
+        "test:cap-side-hold:as_left": from_the_stand,
+    }
+    work(bench, acts, count)
+    # Lifting gear: the lead signs, who is as many actions away.
+    steps.change_person(bench, "Tamsin Orrell", "tamsin")
+    hand(bench).get_by_role("button", name="Sign and release").click()
+    bench.get_by_label("Your PIN").fill(PINS["tamsin"])
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_role("heading", name="Released by Tamsin Orrell")).to_be_visible()
+    told("Latch ram", count, 90)

@@ -1,0 +1,80 @@
+"""An answer that records by its tap and is taken back, a drawing enlarged, a search by one key, a certificate checked."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser import steps
+from tests.browser.steps import hand
+
+
+def log_of(page: Page) -> list[str]:
+    job = re.search(r"/jobs/([^/?#]+)", page.url)
+    assert job is not None
+    root, request = steps.root_of(page), page.context.request
+    key = request.get(f"{root}/api/jobs/{job[1]}").json()["job"]["id"]
+    return [entry["words"] for entry in request.get(f"{root}/api/jobs/{key}/log").json()]
+
+
+def test_an_only_question_is_recorded_by_its_tap_and_undone_by_another(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "leak")
+    hand(page).get_by_role("radio", name="open air").click()
+    expect(hand(page)).to_have_attribute("data-task", "step:isolate")
+    page.get_by_role("button", name="Undo").click()
+    expect(hand(page)).to_have_attribute("data-task", "leak")
+    expect(hand(page).get_by_role("radio", checked=True)).to_have_count(0)
+    assert log_of(page)[-2:] == ["leak seen: open air", "an entry struck out: undone at once, tapped by mistake"]
+    expect(page.get_by_role("button", name="Undo")).to_have_count(0)
+
+
+def test_what_is_to_be_added_keeps_the_answer_until_the_button(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "leak")
+    hand(page).get_by_role("button", name="Otherwise").click()
+    hand(page).get_by_role("radio", name="open air").click()
+    steps.main_button(hand(page)).click()
+    expect(hand(page)).to_have_attribute("data-task", "step:isolate")
+
+
+def test_a_drawing_is_enlarged_moved_and_whole_again(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "find:rod-lip")
+    frame = page.locator("[data-zoom]").last
+    page.get_by_role("button", name="Larger").last.click()
+    expect(frame).to_have_attribute("data-zoom", "1.4")
+    frame.press("+")
+    expect(frame).to_have_attribute("data-zoom", "2.0")
+    moved = frame.locator("> div")
+    before = moved.get_attribute("style")
+    frame.press("ArrowRight")
+    expect(moved).not_to_have_attribute("style", before or "")
+    frame.press("0")
+    expect(frame).to_have_attribute("data-zoom", "1.0")
+
+
+def test_one_key_finds_a_job_a_size_and_a_page(bench: Page) -> None:
+    page = bench
+    page.keyboard.press("/")
+    page.keyboard.type("fn0417")
+    expect(page.get_by_role("option").first).to_contain_text("FN-0417")
+    page.keyboard.press("Enter")
+    expect(hand(page)).to_be_visible()
+    page.keyboard.press("/")
+    page.keyboard.type("as568 214")
+    page.get_by_role("option", name=re.compile("AS568 214")).click()
+    expect(page.get_by_role("textbox", name="Designation")).to_have_value("214")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Search").click()
+    page.keyboard.type("order list")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Order list")).to_be_visible()
+
+
+def test_anybody_is_told_whether_a_certificate_was_signed_here(bench: Page) -> None:
+    page = bench
+    page.context.clear_cookies()
+    page.goto(f"{steps.root_of(page)}/check?job=1001&record={'0' * 16}")
+    expect(page.get_by_text("No certificate of job 1001 with this record was signed here.")).to_be_visible()
