@@ -65,7 +65,7 @@ def test_one_key_finds_a_job_a_size_and_a_page(bench: Page) -> None:
     page.keyboard.press("/")
     page.keyboard.type("as568 214")
     page.get_by_role("option", name=re.compile("AS568 214")).click()
-    expect(page.get_by_role("textbox", name="Designation")).to_have_value("214")
+    expect(page.get_by_role("textbox", name="Size contains")).to_have_value("214")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Search").click()
     page.keyboard.type("order list")

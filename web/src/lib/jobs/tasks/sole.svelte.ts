@@ -52,6 +52,8 @@ export class Sole {
 
 	private get keys(): string[] {
 		if (!this.ask) return [];
+		// Of several signs more may follow: only that there is none ends the question.
+		if (this.ask.read === 'look') return [NOTHING];
 		return this.ask.choices.length ? this.ask.choices.map((choice) => choice.key) : ['yes', 'no'];
 	}
 
