@@ -90,9 +90,8 @@ def work(page: Page, acts: Mapping[str, Act | Mapping[str, str]], count: Count) 
             act(page, hand(page))
         elif act or not in_one_tap(hand(page)):
             card, act = hand(page), {**in_the_middle(page, key), **act}
-            if not steps.fill_in(card, act) and not steps.tap_clicks(card):
-                if not by_enter(card):
-                    steps.main_button(card).click()
+            if not steps.fill_in(card, act) and not steps.tap_clicks(card) and not by_enter(card):
+                steps.main_button(card).click()
         expect(page.locator(f'[data-task="{key}"]')).to_have_count(0)
         count.by_task[key] = count.by_task.get(key, 0) + count.total - before
     raise AssertionError(f"not at the signature; in hand is {steps.key_of(page)}")
