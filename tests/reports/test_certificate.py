@@ -12,7 +12,7 @@ from reportlab.graphics.shapes import Rect
 from ironkettle.core.jobs import compose_statement
 from ironkettle.core.machine.pressure import Sample
 from ironkettle.reports.certificate import Certified, certificate_pdf
-from ironkettle.reports.label import label_svg
+from ironkettle.reports.label import JobLabel, job_label_svg
 from ironkettle.reports.trace import trace_drawing
 from tests.bench import INTAKE, TAMSIN, Job, filled, trace
 from tests.tiny import sheet_of, unit
@@ -102,7 +102,9 @@ def test_words_of_the_shop_cannot_break_the_page() -> None:
     job = Job(sheet_of(unit("header-tank-valve")), intake=False)
     job.do({**INTAKE, "unit": "<b>valve</b> & co", "serial": "<FN>"})
     assert "<b>valve</b> & co" in text_of(certificate_pdf(certified(job)))
-    assert "&lt;FN&gt;" in label_svg(7, "<FN>", "0" * 64)
+    label = job_label_svg(JobLabel(7, "<b>valve</b>", "<FN>", "", "", "JOB 7"))
+    assert "&lt;FN&gt;" in label
+    assert "<b>" not in label
 
 
 def shaded(judged: tuple[float, float]) -> list[tuple[float, float]]:

@@ -15,6 +15,13 @@ from ironkettle.core.machine.pressure import Sample
 from ironkettle.core.shop.letterhead import Letterhead
 
 
+def check_text(letterhead: Letterhead, number: int, head: str) -> str:
+    """Where a certificate can be checked, or by what, where no address of the server is known."""
+    if letterhead.site:
+        return f"{letterhead.site.rstrip('/')}/check?job={number}&record={head[:16]}"
+    return f"JOB {number} RECORD {head[:16]}"
+
+
 @dataclass(frozen=True)
 class Certified:
     """What a certificate is made from: the job, what it states, names for entries that carry none, the samples by run.
@@ -52,9 +59,7 @@ class Certified:
     @property
     def check_text(self) -> str:
         """What its code says: where it can be checked, or by what, where no address of the server is known."""
-        if self.letterhead.site:
-            return f"{self.letterhead.site.rstrip('/')}/check?job={self.number}&record={self.head[:16]}"
-        return f"JOB {self.number} RECORD {self.head[:16]}"
+        return check_text(self.letterhead, self.number, self.head)
 
     def who(self, mark: Mark) -> str:
         """The name as it was when the entry was made; entries of the first format have only a key."""

@@ -14,11 +14,15 @@ from ironkettle.api.base.deps import DbSession, JobShop
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, NOT_THERE
 from ironkettle.api.jobs.named import Reader, case_for, job_of
 from ironkettle.api.policies import Caller
+from ironkettle.core.base.dates import shown_day
 from ironkettle.core.jobs import compose_statement, tasks_of
+from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.photo import PHOTOS
+from ironkettle.core.jobs.kinds.release import release_of
 from ironkettle.core.shop.letterhead import Letterhead
+from ironkettle.reports.certified import check_text
 from ironkettle.reports.customer import CustomerReport, customer_mail, customer_report
-from ironkettle.reports.label import label_svg
+from ironkettle.reports.label import JobLabel, job_label_svg
 from ironkettle.store.jobs.cases import run_samples
 from ironkettle.store.jobs.photos import find_photo
 from ironkettle.store.jobs.rows import closing_row, log_rows, signed_row
@@ -97,9 +101,20 @@ def report_mail(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop)
 
 
 @router.get(f"{_JOB}/label.svg", summary="A label for the unit, with a QR code of its job", responses=NOT_THERE)
-def label(job_id: UUID, session: DbSession, caller: Reader) -> Response:
+def label(job_id: UUID, session: DbSession, caller: Reader, shop: JobShop) -> Response:
     job = job_of(session, job_id)
-    return Response(label_svg(job.number, job.serial, job.head), media_type="image/svg+xml")
+    state = case_for(session, job, shop, caller).state
+    closed, released, row = closed_by(state), release_of(state), closing_row(session, job, state)
+    letterhead = letterhead_of(session)
+    said = JobLabel(
+        number=job.number,
+        unit=job.unit,
+        serial=job.serial,
+        day="" if closed is None else shown_day(closed.mark.when.astimezone(letterhead.clock).date()),
+        due=(released.value.next_service or "") if released else "",
+        check=check_text(letterhead, job.number, job.head if row is None else row.hash),
+    )
+    return Response(job_label_svg(said), media_type="image/svg+xml")
 
 
 class CertificateCheckOut(BaseModel):
