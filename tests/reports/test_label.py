@@ -24,8 +24,8 @@ def words(svg: str) -> list[str]:
 def test_unit_serial_job_day_and_next_service_stand_on_it() -> None:
     svg = job_label_svg(LABEL)
     assert words(svg) == [
-        "Swing bridge latch", "ram, east abutment", "serial FN-0417", "job 1001, 24 Nov 2026", "next: reseal by 24 Nov",
-        "2027 or after 4,000 swings, …",
+        "Swing bridge latch", "ram, east abutment", "serial FN-0417", "job 1001, 24 Nov 2026", "next: reseal by 24 Nov 2027",
+        "or after 4,000 swings, …",
     ]  # fmt: skip
     assert 'width="70mm"' in svg
     assert job_label_svg(LABEL) == svg
