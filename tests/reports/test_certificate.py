@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -11,6 +12,7 @@ from reportlab.graphics.shapes import Rect
 
 from ironkettle.core.jobs import compose_statement
 from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.shop.letterhead import Letterhead
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import JobLabel, job_label_svg
 from ironkettle.reports.trace import trace_drawing
@@ -155,3 +157,42 @@ def test_a_setting_tells_what_was_wanted_read_and_left() -> None:
     text = text_of(certificate_pdf(certified(job)))
     assert "+0 turns: 252 bar; +0.25 turns: 284 bar" in text
     assert "set to 284 bar, 284 bar once locked" in text
+
+
+def pages_of(content: bytes) -> list[str]:
+    return [" ".join(page.extract_text().split()) for page in PdfReader(io.BytesIO(content)).pages]
+
+
+def test_whatever_is_written_the_signature_stays_on_the_first_page_and_nothing_is_lost(worked: Job) -> None:
+    signed = Job(worked.sheet, intake=False)
+    signed.entries, signed.samples, signed.now = list(worked.entries), dict(worked.samples), worked.now
+    signed.author = TAMSIN
+    signed.do({**INTAKE, "complaint": "It leaks, and " * 100, "unit": "A unit with a name of eighty letters " * 2})
+    signed.walk()
+    plain = certified(signed)
+    remarks = [f"Remark {number}: {'the pin was worn and was left as it is, ' * 8}" for number in range(40)]
+    head = Letterhead(name="A shop " * 11, address=("A line of the address",) * 12, contact="telephone " * 15)
+    first, second, *_ = pages_of(
+        certificate_pdf(replace(plain, statement=(plain.statement[0], *remarks), letterhead=head))
+    )
+    assert "Released and signed by Tamsin Orrell" in first
+    assert "more: see the next page" in first
+    assert "in full on the next page" in first
+    rest = " ".join(pages_of(certificate_pdf(replace(plain, statement=(plain.statement[0], *remarks))))[1:])
+    for remark in remarks:
+        assert remark.split(":")[0] + ":" in rest
+    assert "Technical record" in second
+
+
+def test_the_pdf_says_what_it_is_when_it_was_signed_and_in_which_language(worked: Job) -> None:
+    report = replace(certified(worked), letterhead=Letterhead(name="Lock Gate Workshop"))
+    reader = PdfReader(io.BytesIO(certificate_pdf(report)))
+    assert reader.metadata is not None
+    assert reader.metadata.title == "Repair certificate, job 1001"
+    assert reader.metadata.author == "Lock Gate Workshop"
+    assert reader.metadata.creation_date == report.case.now.replace(microsecond=0)
+    assert reader.trailer["/Root"]["/Lang"] == "en-GB"
+    count = len(reader.pages)
+    assert [
+        f"page {number} of {count}" in text for number, text in enumerate(pages_of(certificate_pdf(report)), 1)
+    ] == [True] * count

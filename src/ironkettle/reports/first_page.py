@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import starmap
 
 import segno
 from reportlab.graphics.shapes import Drawing, Rect
@@ -29,8 +30,8 @@ CAVEAT = (
     "This certificate states what was done and read on the bench; it is no approval of the machine it goes into."
 )
 _CODE = 22 * mm
-# So many rows of each list at most, tried in this order until all of it fits the page.
-_ROWS = (60, 20, 14, 10, 8, 6, 5, 4, 3, 2, 1)
+# So many rows of each list and letters of each text at most, tried in this order until all of it fits the page.
+_ROOM = ((60, 4000), (20, 1500), (14, 800), (10, 600), (8, 450), (6, 350), (4, 250), (3, 180), (2, 140), (1, 100))
 _ADDRESS_LINES = 4
 _THUMB = (0.15 * WIDTH, 22.0)
 
@@ -45,17 +46,45 @@ class FirstPage:
 
 def first_page(report: Certified, height: float) -> FirstPage:
     """The page for the customer, its lists cut to what fits a page. ``height``: what there is of it [pt]."""
-    for most in _ROWS:
+    for most in starmap(Room, _ROOM):
         parts = _page(report, most)
         if _high(parts) <= height:
             break
-    return FirstPage(parts, most < _longest(report))
+    return FirstPage(parts, most.rows < _longest(report) or any(len(text) > most.letters for text in _texts(report)))
+
+
+@dataclass(frozen=True)
+class Room:
+    """So many rows of a list, and letters of a text, at most."""
+
+    rows: int
+    letters: int
+
+    def cut(self, text: str) -> str:
+        """A text that fits; what is left out stands on the next page."""
+        return text if len(text) <= self.letters else f"{text[: self.letters]} … (in full on the next page)"
+
+
+def _texts(report: Certified) -> Iterator[str]:
+    """What people wrote, or what was made of it, that may be of any length."""
+    intake, released = intake_of(report.state), release_of(report.state)
+    yield from (*report.statement, *report.summary.causes, *report.summary.done)
+    yield intake.value.complaint if intake else ""
+    yield released.value.remark if released else ""
 
 
 def full_lists(report: Certified) -> list[Flowable]:
-    """The lists of the first page without end, for the record."""
-    everything = _longest(report)
-    return [*_deviations(report, everything), *_lists(report, everything)]
+    """The lists and texts of the first page without end, for the record."""
+    everything = Room(_longest(report), max(map(len, _texts(report))))
+    intake, released = intake_of(report.state), release_of(report.state)
+    told = [f"Complaint: {intake.value.complaint}"] if intake else []
+    told += [report.statement[0]]
+    told += [f"Remark: {released.value.remark}"] if released and released.value.remark else []
+    return [
+        *(paragraph(text, 8.5, before=3) for text in told),
+        *_deviations(report, everything),
+        *_lists(report, everything),
+    ]
 
 
 def _longest(report: Certified) -> int:
@@ -75,20 +104,20 @@ def _high(parts: Sequence[Flowable]) -> float:
     return total
 
 
-def _page(report: Certified, most: int) -> list[Flowable]:
+def _page(report: Certified, most: Room) -> list[Flowable]:
     return [
         _head(report),
         Spacer(1, 5),
-        _unit(report),
-        *_verdict(report),
+        _unit(report, most),
+        *_verdict(report, most),
         *_deviations(report, most),
         *_lists(report, most),
-        *_signature(report),
+        *_signature(report, most),
         paragraph(CAVEAT, 7, colour=FAINT, before=4),
     ]
 
 
-def _lists(report: Certified, most: int) -> list[Flowable]:
+def _lists(report: Certified, most: Room) -> list[Flowable]:
     return [*_found(report, most), *_done(report, most), *_tests(report, most)]
 
 
@@ -121,7 +150,7 @@ def _code(report: Certified) -> Drawing:
     return drawing
 
 
-def _unit(report: Certified) -> Flowable:
+def _unit(report: Certified, most: Room) -> Flowable:
     sheet, intake = report.resolved.whole, intake_of(report.state)
     if intake is None:
         return table([["Unit", sheet.name]], (0.2, 0.8), head=False)
@@ -129,69 +158,72 @@ def _unit(report: Certified) -> Flowable:
     rows = [
         ["Unit", value.unit, "Serial", value.serial],
         ["Customer", value.customer, "Taken in", report.when(intake.mark.when)],
-        ["Complaint", value.complaint, "Fluid, pressure", f"{value.fluid}, {value.pressure}"],
+        ["Complaint", most.cut(value.complaint), "Fluid, pressure", f"{value.fluid}, {value.pressure}"],
     ]
     return table(rows, (0.12, 0.42, 0.14, 0.32), head=False)
 
 
-def _verdict(report: Certified) -> list[Flowable]:
-    claim = report.statement[0]
-    colour = PASS if claim.endswith(FIT) and report.released else FAIL
+def _verdict(report: Certified, most: Room) -> list[Flowable]:
+    claim = most.cut(report.statement[0])
+    colour = PASS if report.statement[0].endswith(FIT) and report.released else FAIL
     words = claim if report.released else f"Draft, not signed: {claim}"
     return [Spacer(1, 5), boxed(paragraph(words, 11, bold=True, colour=colour), colour)]
 
 
-def _deviations(report: Certified, most: int) -> list[Flowable]:
+def _deviations(report: Certified, most: Room) -> list[Flowable]:
     """What stands beside the claim, plainly: restrictions, what was skipped, what has to be known."""
     listed = deviations_of(report.statement)
     colour = INK if report.statement[0].endswith(FIT) else FAIL
-    shown = [paragraph(f"• {text}", 8.5, colour=colour) for text in listed[:most]]
-    return [*shown, *_more(len(listed) - most)]
+    shown = [paragraph(f"• {most.cut(text)}", 8.5, colour=colour) for text in listed[: most.rows]]
+    return [*shown, *_more(len(listed) - most.rows)]
 
 
 def _more(left: int) -> list[Flowable]:
     return [paragraph(f"and {left} more: see the next page", 8, bold=True, colour=FAINT)] if left > 0 else []
 
 
-def _found(report: Certified, most: int) -> list[Flowable]:
+def _found(report: Certified, most: Room) -> list[Flowable]:
     summary = report.summary
     if not summary.found_left and not summary.causes:
         return []
     rows = [["", "As found", "As left", "Allowed"]]
-    rows += [[line.what, line.found, line.left, line.allowed] for line in summary.found_left[:most]]
+    rows += [[line.what, line.found, line.left, line.allowed] for line in summary.found_left[: most.rows]]
     tables = [table(rows, (0.4, 0.2, 0.2, 0.2))] if len(rows) > 1 else []
-    causes = [paragraph(words, 8.5, before=2) for words in summary.causes[:most]]
-    left = max(len(summary.found_left), len(summary.causes)) - most
+    causes = [paragraph(most.cut(words), 8.5, before=2) for words in summary.causes[: most.rows]]
+    left = max(len(summary.found_left), len(summary.causes)) - most.rows
     return [title("What was found, and how it is now"), *tables, *causes, *_more(left)]
 
 
-def _done(report: Certified, most: int) -> list[Flowable]:
+def _done(report: Certified, most: Room) -> list[Flowable]:
     summary = report.summary
     if not summary.fitted and not summary.done:
         return []
     rows = [["Fitted", "Size", "Compound", "From"]]
-    for line in summary.fitted[:most]:
+    for line in summary.fitted[: most.rows]:
         rows.append(
             [f"{line.count} × {line.what}" if line.count > 1 else line.what, line.size, line.compound, line.origin]
         )
     tables = [table(rows, (0.34, 0.2, 0.14, 0.32))] if len(rows) > 1 else []
-    words = [paragraph(f"• {text}", 8.5) for text in summary.done[:most]]
-    left = max(len(summary.fitted), len(summary.done)) - most
+    words = [paragraph(f"• {most.cut(text)}", 8.5) for text in summary.done[: most.rows]]
+    left = max(len(summary.fitted), len(summary.done)) - most.rows
     return [title("What was done and fitted"), *words, *tables, *_more(left)]
 
 
-def _tests(report: Certified, most: int) -> list[Flowable]:
+def _tests(report: Certified, most: Room) -> list[Flowable]:
     rows = list(_test_rows(report))
     if not rows:
         return []
-    shown: list[list[str | Flowable]] = [["Test", "Figure", "Result", "95 %", "Held against", "", ""], *rows[:most]]
+    shown: list[list[str | Flowable]] = [
+        ["Test", "Figure", "Result", "95 %", "Held against", "", ""],
+        *rows[: most.rows],
+    ]
     gauges = dict.fromkeys(line.gauge for line in report.summary.tests if line.gauge)
     read = [paragraph(f"Read with {gauge}", 7.5, colour=FAINT) for gauge in gauges]
     widths: tuple[float, ...] = (0.19, 0.12, 0.14, 0.15, 0.14, 0.11, 0.15)
     if not any(row[-1] for row in rows):
         # No trace: its room goes to the names.
         shown, widths = [row[:-1] for row in shown], (0.22, 0.2, 0.14, 0.17, 0.15, 0.12)
-    return [title("Tests"), table(shown, widths), *read, *_more(len(rows) - most)]
+    return [title("Tests"), table(shown, widths), *read, *_more(len(rows) - most.rows)]
 
 
 def _test_rows(report: Certified) -> Iterator[list[str | Flowable]]:
@@ -215,7 +247,7 @@ def _thumbnail(report: Certified, line: TestLine) -> str | Flowable:
     return trace_thumbnail(samples, read_gauge_pressure(run.judgement.wanted, "wanted") * 10, *_THUMB)
 
 
-def _signature(report: Certified) -> list[Flowable]:
+def _signature(report: Certified, most: Room) -> list[Flowable]:
     released, ended = release_of(report.state), report.state.book(ENDED).get("ended")
     if ended is not None:
         words = f"Not repaired, {ENDING_WORD[ended.value.how]}; signed by {report.who(ended.mark)}, {report.when(ended.mark.when)}"
@@ -226,7 +258,7 @@ def _signature(report: Certified) -> list[Flowable]:
     value, mark = released.value, released.mark
     parts = _signed(f"Released and signed by {report.who(mark)}, {report.when(mark.when)}", mark, PASS)
     if value.remark:
-        parts.append(paragraph(f"Remark: {value.remark}"))
+        parts.append(paragraph(f"Remark: {most.cut(value.remark)}"))
     if value.next_service:
         parts.append(paragraph(f"Next service: {value.next_service}", bold=True))
     return parts

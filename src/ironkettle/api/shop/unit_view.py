@@ -117,7 +117,7 @@ class PastJobOut(BaseModel):
 
 
 class PointTold(BaseModel):
-    """What a job found and what it left, with their words."""
+    """What a job found and what it left, in the unit of its series, with their words."""
 
     number: int
     day: date
@@ -130,6 +130,7 @@ class PointTold(BaseModel):
 class SeriesOut(BaseModel):
     key: str
     name: str
+    unit: str
     points: list[PointTold]
 
 
@@ -262,10 +263,13 @@ def _past(sheet: Sheet, job: JobRow, case: Case | None) -> PastJobOut:
 def _series(jobs: Sequence[tuple[JobRow, Case | None]]) -> list[SeriesOut]:
     """The figures that two jobs at least tell, or one as found and as left, in order of time."""
     names: dict[str, str] = {}
+    units: dict[str, str] = {}
     points: dict[str, dict[int, PointTold]] = {}
     for job, case in reversed(jobs):
         for figure in figures_of(case) if case is not None else ():
             names.setdefault(figure.key, figure.name)
+            value, unit = figure.drawn
+            units.setdefault(figure.key, unit)
             at = points.setdefault(figure.key, {})
             point = at.setdefault(
                 job.number,
@@ -275,11 +279,11 @@ def _series(jobs: Sequence[tuple[JobRow, Case | None]]) -> list[SeriesOut]:
                 ),
             )  # fmt: skip
             if figure.when == "as_found":
-                point.as_found, point.found_words = figure.value, figure.shown
+                point.as_found, point.found_words = value, figure.shown
             else:
-                point.as_left, point.left_words = figure.value, figure.shown
+                point.as_left, point.left_words = value, figure.shown
     return [
-        SeriesOut(key=key, name=names[key], points=list(at.values()))
+        SeriesOut(key=key, name=names[key], unit=units[key], points=list(at.values()))
         for key, at in points.items()
         if sum((figure.as_found is not None) + (figure.as_left is not None) for figure in at.values()) > 1
     ]

@@ -13,6 +13,7 @@ from ironkettle.core.jobs.kinds.size import SIZES
 from ironkettle.core.sheets.document.trials import TestSpec
 
 _NUMBER = re.compile(r"-?\d+(?:[.,]\d+)?")
+_TOLD = re.compile(rf"\s*({_NUMBER.pattern})(.*)")
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +25,12 @@ class FigureTold:
     when: str
     value: float
     shown: str
+
+    @property
+    def drawn(self) -> tuple[float, str]:
+        """The number as it is shown, and its unit. [its own unit] Source: no published source; what the record says."""
+        told = _TOLD.match(self.shown)
+        return (self.value, "") if told is None else (float(told[1].replace(",", ".")), told[2].strip())
 
 
 def figures_of(case: Case) -> Iterator[FigureTold]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated
-from zoneinfo import ZoneInfo, available_timezones
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError, available_timezones
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
@@ -35,8 +35,11 @@ class Letterhead(BaseModel):
 
     @property
     def clock(self) -> ZoneInfo:
-        """Its time zone."""
-        return ZoneInfo(self.zone)
+        """Its time zone; UTC where this machine knows it no more, which the offset beside each time tells."""
+        try:
+            return ZoneInfo(self.zone)
+        except ZoneInfoNotFoundError:
+            return ZoneInfo(_UTC)
 
 
 def check_letterhead(letterhead: Letterhead) -> None:

@@ -1,6 +1,5 @@
 <script lang="ts">
-	import 'uplot/dist/uPlot.min.css';
-	import uPlot from 'uplot';
+	import { Chart } from '$lib/chart';
 	import { inUnit } from '$lib/shared';
 
 	interface Props {
@@ -12,63 +11,29 @@
 	}
 	let { points, count, settledFrom }: Props = $props();
 
-	const HEIGHT = 220;
-
-	function plot(node: HTMLElement) {
-		const ink = getComputedStyle(node).color;
-		const font = '15px "Atkinson Hyperlegible Next Variable", sans-serif';
-		const axis = {
-			stroke: ink,
-			font,
-			grid: { stroke: 'color-mix(in srgb, currentColor 20%, transparent)', width: 1 }
-		};
-		const chart = new uPlot(
-			{
-				width: node.clientWidth,
-				height: HEIGHT,
-				legend: { show: false },
-				cursor: { show: false },
-				scales: { x: { time: false } },
-				axes: [
-					{ ...axis, values: (_, ticks) => ticks.map((t) => `${t} s`) },
-					{ ...axis, size: 92, values: (_, ticks) => ticks.map((p) => `${p.toFixed(2)} bar`) }
-				],
-				series: [
-					{},
-					{
-						stroke: getComputedStyle(document.documentElement).getPropertyValue('--pressed'),
-						width: 2.5,
-						points: { show: (chart) => (chart.data[0]?.length ?? 0) < 300, size: 6 }
-					}
-				]
-			},
-			[[], []],
-			node
-		);
-		const resized = new ResizeObserver(() => chart.setSize({ width: node.clientWidth, height: HEIGHT }));
-		resized.observe(node);
-		let frame = 0;
-		$effect(() => {
-			const data: uPlot.AlignedData = [
-				points.map((s) => s.t_s),
-				points.map((s) => inUnit(s.pressure_mpa, 'bar'))
-			];
-			cancelAnimationFrame(frame);
-			frame = requestAnimationFrame(() => chart.setData(data));
-		});
-		return () => {
-			cancelAnimationFrame(frame);
-			resized.disconnect();
-			chart.destroy();
-		};
-	}
+	const settled = $derived(settledFrom !== null && settledFrom > (points[0]?.t_s ?? 0) ? settledFrom : null);
+	const series = $derived([
+		{
+			points: points.map((one): [number, number] => [one.t_s, inUnit(one.pressure_mpa, 'bar')]),
+			line: true,
+			mark: 'dot' as const,
+			colour: '--pressed'
+		}
+	]);
 </script>
 
 <figure aria-label="Trace of the test: {count} readings">
-	<div {@attach plot}></div>
-	{#if settledFrom !== null && settledFrom > (points[0]?.t_s ?? 0)}
+	<Chart
+		label="Pressure over time"
+		across={{ unit: 's', digits: 0 }}
+		up={{ unit: 'bar', digits: 2 }}
+		{series}
+		from={settled}
+		height={220}
+	/>
+	{#if settled !== null}
 		<figcaption class="faint text-sm">
-			The first {settledFrom.toFixed(0)} s, while it settled, are left out of the rate.
+			The first {settled.toFixed(0)} s, while it settled, are left out of the rate.
 		</figcaption>
 	{/if}
 </figure>

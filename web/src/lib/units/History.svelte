@@ -1,65 +1,41 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api';
-	import { day } from '$lib/shared';
+	import { Chart } from '$lib/chart';
+	import { day, shortDay } from '$lib/shared';
 
 	let { view }: { view: Schemas['UnitView'] } = $props();
 
 	type Series = Schemas['SeriesOut'];
-	const WIDE = 420;
-	const HIGH = 120;
-	const EDGE = 14;
-
-	/** Places of the marks of one figure: days along, values up, as found a ring and as left a filled square. */
-	function drawn(series: Series) {
-		const days = series.points.map((point) => Date.parse(point.day));
-		const values = series.points.flatMap((point) =>
-			[point.as_found, point.as_left].filter((value) => value !== null)
-		);
-		const [first, last] = [Math.min(...days), Math.max(...days)];
-		const [low, high] = [Math.min(...values), Math.max(...values)];
-		const x = (at: number) => EDGE + ((at - first) / (last - first || 1)) * (WIDE - 2 * EDGE);
-		const y = (value: number) => HIGH - EDGE - ((value - low) / (high - low || 1)) * (HIGH - 2 * EDGE);
-		return series.points.map((point, index) => ({
-			...point,
-			x: x(days[index] ?? first),
-			found: point.as_found === null ? null : y(point.as_found),
-			left: point.as_left === null ? null : y(point.as_left)
+	const DAY = 86_400_000;
+	/** As found a ring, as left filled, both over the days of their jobs. */
+	const drawn = (series: Series) =>
+		(['as_found', 'as_left'] as const).map((when) => ({
+			points: series.points.map((point): [number, number | null] => [
+				Date.parse(point.day) / DAY,
+				point[when]
+			]),
+			line: true,
+			mark: when === 'as_found' ? ('ring' as const) : ('dot' as const),
+			colour: when === 'as_found' ? '--color-warning' : '--color-success'
 		}));
-	}
-	const path = (marks: { x: number; y: number | null }[]) =>
-		marks
-			.filter((mark) => mark.y !== null)
-			.map((mark, index) => `${index ? 'L' : 'M'} ${mark.x} ${mark.y}`)
-			.join(' ');
+	const dayAt = (value: number) => shortDay(new Date(value * DAY).toISOString());
 </script>
 
 {#if view.series.length}
 	<section class="panel" aria-labelledby="figures">
 		<h2 id="figures" class="text-2xl font-bold">As found and as left</h2>
-		<p class="faint text-sm">○ as found, ■ as left</p>
+		<p class="faint text-sm">○ as found, ● as left</p>
 		<div class="grid gap-4 md:grid-cols-2">
 			{#each view.series as series (series.key)}
-				{@const marks = drawn(series)}
 				<figure>
 					<figcaption class="font-semibold">{series.name}</figcaption>
-					<svg
-						viewBox="0 0 {WIDE} {HIGH}"
-						class="w-full"
-						role="img"
-						aria-label="{series.name} over the years"
-					>
-						<rect x="0" y="0" width={WIDE} height={HIGH} class="fill-base-300" />
-						<path d={path(marks.map((m) => ({ x: m.x, y: m.found })))} class="found" />
-						<path d={path(marks.map((m) => ({ x: m.x, y: m.left })))} class="left" />
-						{#each marks as mark (mark.number)}
-							{#if mark.found !== null}<circle cx={mark.x} cy={mark.found} r="5" class="found"
-									><title>Job {mark.number}, {day(mark.day)}, as found {mark.found_words}</title></circle
-								>{/if}
-							{#if mark.left !== null}<rect x={mark.x - 4} y={mark.left - 4} width="8" height="8" class="mark"
-									><title>Job {mark.number}, {day(mark.day)}, as left {mark.left_words}</title></rect
-								>{/if}
-						{/each}
-					</svg>
+					<Chart
+						label="{series.name} over the years"
+						across={{ unit: '', digits: 0, words: dayAt }}
+						up={{ unit: series.unit, digits: 1 }}
+						series={drawn(series)}
+						height={150}
+					/>
 					<table class="w-full text-sm">
 						<thead
 							><tr
@@ -111,19 +87,3 @@
 		{:else}<li class="faint">None yet.</li>{/each}
 	</ul>
 </section>
-
-<style>
-	.found {
-		fill: none;
-		stroke: var(--color-warning);
-		stroke-width: 2;
-	}
-	.left {
-		fill: none;
-		stroke: var(--color-success);
-		stroke-width: 2;
-	}
-	.mark {
-		fill: var(--color-success);
-	}
-</style>
