@@ -25,7 +25,7 @@ from tests.browser import steps
 from tests.people import PINS
 
 # How long to wait for what must come; a slow machine is no fault of a screen.
-PATIENCE_MS = 20_000
+PATIENCE_MS = 45_000
 expect.set_options(timeout=PATIENCE_MS)
 
 # Waits in the page until nothing moves (what moves with scrolling never ends); asked this way because the page's policy lets no text become a script.

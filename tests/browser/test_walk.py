@@ -62,6 +62,8 @@ def match(shot: Shot) -> Act:
 
 def wrong_way_first(shot: Shot) -> Act:
     def act(page: Page, card: Locator) -> None:
+        # Either answer tells what it would record before its tap records it.
+        expect(card.locator("form")).to_have_attribute("data-sole", "tap")
         card.get_by_role("radio", name="open air").click()
         # It says why, and not which tile would have been right.
         expect(card.get_by_role("alert")).to_contain_text("reversed: the rod lip seal goes with its open lips")

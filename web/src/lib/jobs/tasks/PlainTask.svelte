@@ -58,7 +58,9 @@
 		if (sole.ask?.field === ask.field && !opened && !left && sole.records(key)) void record();
 	}
 	/** Nothing is answered yet, and whatever is answered records. */
-	const byTap = $derived(sole.always && !opened && form.values[sole.ask?.field ?? ''] === undefined);
+	const byTap = $derived(
+		sole.always && !opened && !asShould && form.values[sole.ask?.field ?? ''] === undefined
+	);
 	const focusWhenBare = (node: HTMLElement) => {
 		if (focused && (asked.length === 0 || asShould?.focus)) node.focus();
 	};
