@@ -176,6 +176,8 @@ def _log(report: Certified) -> list[Flowable]:
     rows = [["", "When", "Who", "What"]]
     for payload, mark in report.log:
         words = payload_words(report.resolved, payload)
+        if isinstance(payload, PhotoTaken) and not payload.on_certificate:
+            words = "a photo, kept with the record"
         rows.append([str(mark.seq), report.when(mark.when), report.who(mark), words])
     hashed = paragraph(f"Record hash ({report.state.count} entries): {report.head}", 7, colour=FAINT, before=4)
     listed = [title("Log"), table(rows, (0.05, 0.2, 0.17, 0.58))] if len(rows) > 1 else []

@@ -241,7 +241,10 @@ def gauge_words(gauge: GaugeUsed) -> str:
 
 
 def tool_words(name: str, accuracy_pct: float, calibration: str | None, until: date | None) -> str:
-    """A wrench or gauge with its accuracy and calibration. [% of its range]"""
+    """A wrench or gauge with its accuracy and calibration.
+
+    Parameters: accuracy_pct : above 0, up to 20 [%]. Source: no published source; what the shop's list says.
+    """
     known = ", ".join(part for part in (calibration, f"valid to {shown_day(until)}" if until else None) if part)
     return f"{name} ±{accuracy_pct:g} % ({f'calibration {known}' if known else 'no calibration noted'})"
 
