@@ -180,3 +180,10 @@ def test_over_the_range_is_too_tight_and_under_it_not_tight(reading: str, code: 
         assert caught.value.code == code
         tried += 1
     assert tried >= 4
+
+
+def test_where_a_new_one_is_from_is_asked_once_the_old_one_does_not_go_back() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "fit:piston-band")
+    source = next(ask for ask in job.task("fit:piston-band").asks if ask.field == "source")
+    assert [choice.only for choice in source.choices] == [{"reused": "no"}] * 2

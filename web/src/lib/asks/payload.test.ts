@@ -53,3 +53,10 @@ it('offers a choice only beside what it belongs to', () => {
 	expect(keys({ cause: 'dirt' })).toEqual(['flush', 'note']);
 	expect(keys({})).toEqual(['note']);
 });
+
+it('asks of a yes or no as of any other answer', () => {
+	const from = [{ key: 'stock', only: { reused: 'no' } }];
+	expect(offered(from, { reused: false })).toHaveLength(1);
+	expect(offered(from, { reused: true })).toEqual([]);
+	expect(offered(from, {})).toEqual([]);
+});

@@ -9,8 +9,9 @@ export function offered<T extends { only: Record<string, string> | null }>(
 	choices: T[],
 	others: Values
 ): T[] {
+	const said = (value: unknown) => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : value);
 	return choices.filter((one) =>
-		Object.entries(one.only ?? {}).every(([field, key]) => others[field] === key)
+		Object.entries(one.only ?? {}).every(([field, key]) => said(others[field]) === key)
 	);
 }
 

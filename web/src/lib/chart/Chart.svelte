@@ -13,24 +13,17 @@
 		/** From where on it is judged. */
 		from?: number | null;
 		height?: number;
-		/** How wide the words beside the axis are. [px] */
-		beside?: number;
 	}
-	let {
-		label,
-		across,
-		up,
-		series,
-		limits = [null, null],
-		from = null,
-		height = 200,
-		beside = 92
-	}: Props = $props();
+	let { label, across, up, series, limits = [null, null], from = null, height = 200 }: Props = $props();
 
 	const FONT = '15px "Atkinson Hyperlegible Next Variable", sans-serif';
 	/** More points than this are a line and no marks. */
 	const MANY = 300;
 	const ROOM = 0.12;
+	/** So far apart the words below the axis stand at least. [px] */
+	const LABEL = 130;
+	/** What is kept free beside the longest words of the axis. [px] */
+	const GAP = 20;
 	const colourOf = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name);
 
 	/** The limits as a tinted band with its edges, and where judging begins. */
@@ -65,6 +58,13 @@
 		ctx.stroke();
 	}
 
+	/** As wide as its longest words. */
+	function besideOf(chart: uPlot, words: string[] | null): number {
+		chart.ctx.font = FONT;
+		const wide = Math.max(0, ...(words ?? []).map((text) => chart.ctx.measureText(text).width));
+		return wide + GAP;
+	}
+
 	function plot(node: HTMLElement) {
 		const ink = getComputedStyle(node).color;
 		const axis = {
@@ -87,8 +87,8 @@
 					y: { range: () => reach(seen(), ROOM) }
 				},
 				axes: [
-					{ ...axis, values: (_, ticks) => ticks.map((value) => tick(across, value)) },
-					{ ...axis, size: beside, values: (_, ticks) => ticks.map((value) => tick(up, value)) }
+					{ ...axis, space: LABEL, values: (_, ticks) => ticks.map((value) => tick(across, value)) },
+					{ ...axis, size: besideOf, values: (_, ticks) => ticks.map((value) => tick(up, value)) }
 				],
 				series: [
 					{},

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from typing import Literal
 
 from ironkettle.core.base.errors import RefusedError, fault
@@ -263,6 +264,8 @@ def _attack(case: Case, at: ElementAt) -> tuple[str, ...]:
 
 _CAME = {"stock": ", new from stock", "ordered": ", new, ordered for this job"}
 _SOURCES = (Choice("stock", "From the shop's stock"), Choice("ordered", "Ordered for this job"))
+# Asked once the old one does not go back.
+_NEW_ONE = {"reused": "no"}
 
 
 def _asks_of_origin(case: Case, at: ElementAt) -> Iterator[Ask]:
@@ -276,9 +279,9 @@ def _asks_of_origin(case: Case, at: ElementAt) -> Iterator[Ask]:
     elif may_be_kept(case, at):
         yield Ask("reused", Read.YES_NO, "Is the old one kept?", proposed=False)
     if not in_kit:
-        yield Ask(
-            "source", Read.CHOICE, "Where is the new one from?", _SOURCES, optional=not at.one_use and not spoiled
-        )
+        asked = not at.one_use or may_be_kept(case, at)
+        sources = tuple(replace(source, only=_NEW_ONE) for source in _SOURCES) if asked else _SOURCES
+        yield Ask("source", Read.CHOICE, "Where is the new one from?", sources, optional=not at.one_use and not spoiled)
 
 
 def _words(resolved: Resolved, payload: ElementFitted) -> str:
