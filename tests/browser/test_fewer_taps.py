@@ -30,6 +30,21 @@ def test_an_only_question_is_recorded_by_its_tap_and_undone_by_another(bench: Pa
     expect(page.get_by_role("button", name="Undo")).to_have_count(0)
 
 
+def test_what_a_scanner_types_answers_nothing_and_a_finger_does(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "leak")
+    page.get_by_role("group", name="It is seen in").focus()
+    before = len(log_of(page))
+    page.keyboard.type("1204172")
+    page.keyboard.press("Enter")
+    assert log_of(page)[before:] == []
+    # A finger comes later than the next key of a scanner would.
+    page.evaluate("new Promise(done => setTimeout(done, 60))")
+    page.keyboard.press("2")
+    expect(hand(page)).to_have_attribute("data-task", "step:isolate")
+    assert log_of(page)[before:] == ["leak seen: open air"]
+
+
 def test_what_is_to_be_added_keeps_the_answer_until_the_button(bench: Page) -> None:
     page = bench
     steps.to_task(page, "leak")

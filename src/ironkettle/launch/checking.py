@@ -50,9 +50,9 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    Four parts run beside each other: half of the browser, which mostly waits; its other half with the faults behind it; the tests of
-    the core, which need no database, with the checks behind them; and the rest. Playwright's own event loop and theirs do not
-    share one run, and neither do their databases.
+    Four parts run beside each other: the browser in two halves, which mostly wait; the tests of the core, which need no database,
+    with the checks behind them; and the rest. The faults begin when the first of them has ended. Playwright's own event loop and
+    theirs do not share one run, and neither do their databases.
     """
     began = time.monotonic()
     environment = ensure_environment(dev=True)
@@ -63,12 +63,13 @@ def test(arguments: list[str]) -> int:
     else:
         ensure_modules(environment)
         first, second = _halves_of_browser()
-        with ThreadPoolExecutor(4) as pool:
+        with ThreadPoolExecutor(3) as pool:
             built = pool.submit(_timed, "build of the interface", lambda: ensure_build(environment))
             parts = [
                 pool.submit(_test_core_and_check, environment),
                 pool.submit(_browse, environment, built, first),
-                pool.submit(_browse_and_fault, environment, built, second),
+                pool.submit(_browse, environment, built, second),
+                pool.submit(_timed, "tests of faults", lambda: _pytest(environment, _FAULTS)),
             ]
             _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
             for part in parts:
@@ -103,11 +104,6 @@ def _halves_of_browser() -> tuple[list[str], list[str]]:
 def _browse(environment: Environment, built: Future[None], files: list[str]) -> None:
     built.result()
     _timed(f"browser tests of {len(files)} files", lambda: _pytest(environment, *files))
-
-
-def _browse_and_fault(environment: Environment, built: Future[None], files: list[str]) -> None:
-    _browse(environment, built, files)
-    _timed("tests of faults", lambda: _pytest(environment, _FAULTS))
 
 
 def _test_core_and_check(environment: Environment) -> None:

@@ -49,11 +49,20 @@
 		onPick(option.key);
 		if (!several && group) focusAfter(group);
 	}
+	/** Keys that follow each other as fast as this come from a scanner or a wrench that types, and answer nothing. [ms] */
+	const BURST_MS = 50;
+	let lastKey = -BURST_MS;
+	let waiting: ReturnType<typeof setTimeout> | undefined;
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
+		const apart = event.timeStamp - lastKey;
+		lastKey = event.timeStamp;
+		clearTimeout(waiting);
+		if (apart < BURST_MS) return;
 		const option = shown[Number(event.key) - 1];
 		if (!option || event.repeat || event.ctrlKey || event.altKey || event.metaKey) return;
 		event.preventDefault();
-		pick(option, event.currentTarget);
+		const group = event.currentTarget;
+		waiting = setTimeout(() => pick(option, group), BURST_MS);
 	}
 </script>
 
