@@ -40,6 +40,7 @@ def test_what_a_scanner_types_answers_nothing_and_a_finger_does(bench: Page) -> 
     assert log_of(page)[before:] == []
     # A finger comes later than the next key of a scanner would.
     page.evaluate("new Promise(done => setTimeout(done, 60))")
+    expect(page.get_by_role("radio").first).to_be_enabled()
     page.keyboard.press("2")
     expect(hand(page)).to_have_attribute("data-task", "step:isolate")
     assert log_of(page)[before:] == ["leak seen: open air"]

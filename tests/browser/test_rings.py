@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import io
 import re
 from collections.abc import Callable
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Locator, Page, expect
+from pypdf import PdfReader
 
 from tests.browser import steps
 from tests.browser.conftest import AT_REST
@@ -267,3 +269,18 @@ def test_a_further_reading_goes_into_the_job_with_the_evidence(bench: Page) -> N
     told = page.context.request.get(f"{root}/api/jobs/{job}/log").json()[-1]["payload"]
     assert told["size"] == "AS568 224"
     assert "from inside diameter 44.1 mm, section 3.5 mm, outside diameter 51.1 mm" in told["reason"]
+
+
+def test_the_chart_is_printed_whole_on_as_many_pages_as_it_says(bench: Page) -> None:
+    page = bench
+    page.goto(f"{steps.root_of(page)}/rings/chart")
+    page.get_by_label("Series").select_option("JIS B 2401")
+    button = page.get_by_role("button", name=re.compile(r"^Print, about \d+ pages?$"))
+    expect(page.get_by_role("status").filter(has_text="sizes")).to_contain_text("the first 60 shown")
+    told = int(re.findall(r"\d+", button.inner_text())[0])
+    page.evaluate("window.print = () => { document.title = 'printed' }")
+    button.click()
+    expect(page).to_have_title("printed")
+    expect(page.get_by_role("status").filter(has_text="sizes")).not_to_contain_text("shown")
+    content = page.pdf(format="A4", margin=dict.fromkeys(("top", "right", "bottom", "left"), "10mm"))
+    assert len(PdfReader(io.BytesIO(content)).pages) == told

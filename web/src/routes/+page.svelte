@@ -114,7 +114,11 @@
 		<a href="/jobs/new" class="btn btn-primary"><Plus size={20} aria-hidden="true" />New job</a>
 	</form>
 	<div class="mb-1 flex flex-wrap items-center gap-2 sm:flex-nowrap">
-		<div class="flex min-w-0 gap-2 overflow-x-auto py-1" role="group" aria-label="Which jobs">
+		<div
+			class="flex min-w-0 gap-2 overflow-x-auto py-1 sm:flex-wrap sm:overflow-visible"
+			role="group"
+			aria-label="Which jobs"
+		>
 			{#each CHIPS as one (one.key)}
 				<button
 					class={['btn btn-sm min-h-11 shrink-0 px-3', chip === one.key && 'btn-primary']}

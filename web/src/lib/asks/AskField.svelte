@@ -20,6 +20,8 @@
 		drawn?: Snippet<[string]>;
 		/** What the log would say, by answer. */
 		words?: Record<string, string>;
+		/** The task before was taken just now: a tap still belongs to it. */
+		settling?: boolean;
 		/** An answer was picked. */
 		onPicked?: (key: string) => void;
 		/** What stands in the other fields: some choices are offered beside others only. */
@@ -34,6 +36,7 @@
 		first,
 		drawn,
 		words,
+		settling = false,
 		onPicked,
 		others = {}
 	}: Props = $props();
@@ -113,6 +116,7 @@
 		{first}
 		{drawn}
 		{words}
+		{settling}
 		onPick={(key) => {
 			value = key;
 			onPicked?.(key);
@@ -125,13 +129,24 @@
 		chosen={value === undefined || value === null ? [] : [value ? 'yes' : 'no']}
 		{focused}
 		{words}
+		{settling}
 		onPick={(key) => {
 			value = key === 'yes';
 			onPicked?.(key);
 		}}
 	/>
 {:else if ask.read === 'look'}
-	<Options {ask} options={choices} chosen={seen} several {focused} {drawn} {words} onPick={toggleSign} />
+	<Options
+		{ask}
+		options={choices}
+		chosen={seen}
+		several
+		{focused}
+		{drawn}
+		{words}
+		{settling}
+		onPick={toggleSign}
+	/>
 {:else if measured}
 	<QuantityField
 		label={ask.label}

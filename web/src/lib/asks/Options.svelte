@@ -15,6 +15,8 @@
 		drawn?: Snippet<[string]>;
 		/** What the log would say, by answer. */
 		words?: Record<string, string>;
+		/** The task before was taken just now: a tap still belongs to it. */
+		settling?: boolean;
 		onPick: (key: string) => void;
 	}
 	let {
@@ -26,6 +28,7 @@
 		first,
 		drawn,
 		words,
+		settling = false,
 		onPick
 	}: Props = $props();
 
@@ -46,6 +49,7 @@
 		if (focused) node.focus();
 	};
 	function pick(option: (typeof options)[number], group: HTMLElement | null) {
+		if (settling) return;
 		onPick(option.key);
 		if (!several && group) focusAfter(group);
 	}
@@ -55,7 +59,7 @@
 	let waiting: ReturnType<typeof setTimeout> | undefined;
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {
 		const apart = event.timeStamp - lastKey;
-		lastKey = event.timeStamp;
+		if (event.key.length === 1) lastKey = event.timeStamp;
 		clearTimeout(waiting);
 		if (apart < BURST_MS) return;
 		const option = shown[Number(event.key) - 1];
@@ -81,6 +85,7 @@
 				aria-checked={several ? undefined : chosen.includes(option.key)}
 				aria-pressed={several ? chosen.includes(option.key) : undefined}
 				data-entry-option
+				aria-disabled={settling || undefined}
 				onclick={(event) => pick(option, event.currentTarget.closest('fieldset'))}
 			>
 				{@render drawn?.(option.key)}

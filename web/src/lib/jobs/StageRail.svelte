@@ -4,8 +4,16 @@
 
 	let { view, current }: { view: JobView; current: string } = $props();
 	const words = { done: 'done', open: 'open', later: 'later' };
+	/** The stage in hand in the middle of the strip, also after the window was turned or resized. */
 	const bringIntoView = (here: boolean) => (node: HTMLElement) => {
-		if (here) node.scrollIntoView({ block: 'nearest', inline: 'center' });
+		const strip = node.closest('ol');
+		if (!here || !strip) return;
+		const centre = () => {
+			strip.scrollLeft = node.offsetLeft - (strip.clientWidth - node.offsetWidth) / 2;
+		};
+		const resized = new ResizeObserver(centre);
+		resized.observe(strip);
+		return () => resized.disconnect();
 	};
 </script>
 

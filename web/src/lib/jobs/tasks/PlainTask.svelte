@@ -101,6 +101,7 @@
 							: undefined}
 			others={form.values}
 			words={sole.ask === ask ? sole.words : undefined}
+			settling={sole.ask === ask && form.settling}
 			onPicked={(key) => picked(ask, key)}
 		/>
 	{/each}

@@ -2,6 +2,7 @@
 	import Download from '@lucide/svelte/icons/download';
 	import Printer from '@lucide/svelte/icons/printer';
 	import { page } from '$app/state';
+	import { tick } from 'svelte';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, faultAt, ProblemNote, QuantityField, shown, withUnit, usualUnit } from '$lib/shared';
 	import ChartTable from './ChartTable.svelte';
@@ -18,6 +19,11 @@
 	let chart = $state.raw<Schemas['ChartOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let picked = $state.raw<Row[]>([]);
+	/** So many sizes stand on a printed page (A4, upright, margins of 10 mm); now and then one or two fewer. */
+	const PER_PAGE = 27.8;
+	const pages = $derived(Math.ceil((chart?.total ?? 0) / PER_PAGE));
+	/** Asked for while not all that is filtered is here yet. */
+	let printing = $state(false);
 
 	const filter = $derived({
 		...(series ? { series } : {}),
@@ -37,6 +43,16 @@
 			}
 		);
 	});
+
+	$effect(() => {
+		if (!printing || !chart || chart.rows.length < chart.total) return;
+		printing = false;
+		void tick().then(() => print());
+	});
+	function printAll() {
+		all = true;
+		printing = true;
+	}
 
 	const same = (a: Row, b: Row) => a.series === b.series && a.designation === b.designation;
 	function pick(row: Row) {
@@ -82,7 +98,10 @@
 		</label>
 		<span class="flex flex-1 flex-wrap justify-end gap-2 pt-7">
 			<a class="btn" href={csv} download><Download size={20} aria-hidden="true" />CSV</a>
-			<button class="btn" onclick={() => print()}><Printer size={20} aria-hidden="true" />Print</button>
+			<button class="btn" disabled={!pages} onclick={printAll}>
+				<Printer size={20} aria-hidden="true" />Print, about {pages}
+				{pages === 1 ? 'page' : 'pages'}
+			</button>
 		</span>
 	</section>
 	{#if problem && !faultAt(problem, 'around')}<ProblemNote {problem} />{/if}
