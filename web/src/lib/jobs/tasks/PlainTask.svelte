@@ -100,8 +100,8 @@
 							? look
 							: undefined}
 			others={form.values}
-			words={sole.ask === ask ? sole.words : undefined}
-			settling={sole.ask === ask && form.settling}
+			words={sole.ask?.field === ask.field ? sole.words : undefined}
+			settling={sole.ask?.field === ask.field && form.settling}
 			onPicked={(key) => picked(ask, key)}
 		/>
 	{/each}
