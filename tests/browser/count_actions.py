@@ -93,6 +93,8 @@ def work(page: Page, acts: Mapping[str, Act | Mapping[str, str]], count: Count) 
         act: Any = acts.get(key, {})
         if callable(act):
             act(page, hand(page))
+        elif key.startswith("tighten:"):
+            by_clicks(hand(page))
         elif act or not in_one_tap(hand(page)):
             card, act = hand(page), {**in_the_middle(page, key), **act}
             if not steps.fill_in(card, act) and not steps.tap_clicks(card) and not by_enter(card):
@@ -116,6 +118,16 @@ def by_enter(card: Locator) -> bool:
         return False
     boxes[0].press("Enter")
     return True
+
+
+def by_clicks(card: Locator) -> None:
+    """The first wrench that fits, and each fastener as it clicks."""
+    kept, wrench = card.get_by_role("button", name="Change wrench"), card.get_by_role("radiogroup", name="Wrench")
+    expect(kept.or_(wrench).first).to_be_visible()
+    if not kept.is_visible():
+        wrench.get_by_role("radio").first.click()
+    expect(card.get_by_role("button", name=re.compile("clicked at"))).to_be_visible()
+    assert steps.tap_clicks(card)
 
 
 def from_the_stand(page: Page, card: Locator) -> None:

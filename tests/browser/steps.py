@@ -119,9 +119,7 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
         option.click()
         if by_tap:
             return True
-        # The wrenches fold away once one is taken.
-        if label != "Wrench":
-            expect(option).to_have_attribute("aria-checked", "true")
+        expect(option).to_have_attribute("aria-checked", "true")
     for group in card.get_by_role("group").all():
         pressed = group.locator('[aria-pressed="true"]').count()
         if group.get_attribute("aria-label") and group.locator("[aria-pressed]").count() and not pressed:
