@@ -26,7 +26,7 @@ def test_an_only_question_is_recorded_by_its_tap_and_undone_by_another(bench: Pa
     page.get_by_role("button", name="Undo").click()
     expect(hand(page)).to_have_attribute("data-task", "leak")
     expect(hand(page).get_by_role("radio", checked=True)).to_have_count(0)
-    assert log_of(page)[-2:] == ["leak seen: open air", "an entry struck out: undone at once, tapped by mistake"]
+    assert log_of(page)[-2:] == ["leak seen: open air", "an entry struck out: taken back with Undo"]
     expect(page.get_by_role("button", name="Undo")).to_have_count(0)
 
 

@@ -102,7 +102,7 @@ def test_every_job_stands_as_it_stood(moved: Engine) -> None:
             said = compose_statement(case, tasks)
             assert said[0] == as_now(before["statement"][0])
             # What stands on a certificate since: when the new one of a condemned part came.
-            said = tuple(one for one in said if ": condemned; the one fitted was" not in one)
+            said = tuple(one for one in said if ": condemned; the new one was" not in one)
             assert sorted(said) == sorted(as_now(one) for one in before["statement"])
         assert others == {}
 

@@ -71,8 +71,7 @@ class _Numbered(Canvas):  # type: ignore[misc]
     def __init__(self, *arguments: Any, report: Certified, **named: Any) -> None:
         super().__init__(*arguments, **named)
         self._report, self._kept = report, list[dict[str, Any]]()
-        closed = closed_by(report.state)
-        self._doc._timeStamp = _Stamp(report.case.now if closed is None else closed.mark.when)
+        self._doc._timeStamp = _Stamp(_dated(report))
 
     def showPage(self) -> None:
         self._kept.append(dict(self.__dict__))
@@ -93,6 +92,14 @@ class _Numbered(Canvas):  # type: ignore[misc]
         self.drawString(_SIDE, 10 * mm, f"{left} · record {self._report.head[:16]}")
         self.drawRightString(A4[0] - _SIDE, 10 * mm, f"page {self.getPageNumber()} of {pages}")
         self.restoreState()
+
+
+def _dated(report: Certified) -> datetime:
+    """When it was signed; of a draft, when something was recorded last."""
+    closed = closed_by(report.state)
+    if closed is not None:
+        return closed.mark.when
+    return report.log[-1][1].when if report.log else report.case.now
 
 
 def _across(canvas: Canvas) -> None:

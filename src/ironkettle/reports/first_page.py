@@ -19,7 +19,7 @@ from ironkettle.core.jobs.kinds.intake import intake_of
 from ironkettle.core.jobs.kinds.release import release_of
 from ironkettle.core.jobs.signing import CLOCK_DOUBT_S
 from ironkettle.core.jobs.state import Mark
-from ironkettle.core.jobs.summary import TestLine, deviations_of
+from ironkettle.core.jobs.summary import Figure, TestLine, deviations_of
 from ironkettle.reports.certified import Certified
 from ironkettle.reports.pieces import WIDTH, boxed, paragraph, table, title
 from ironkettle.reports.style import COPPER, FAIL, FAINT, INK, PASS
@@ -64,11 +64,16 @@ class Room:
         """A text that fits; what is left out stands on the next page."""
         return text if len(text) <= self.letters else f"{text[: self.letters]} … (in full on the next page)"
 
+    def over(self, listed: Sequence[object]) -> int:
+        """How many rows of a list find no room. [-]"""
+        return max(0, len(listed) - self.rows)
+
 
 def _texts(report: Certified) -> Iterator[str]:
     """What people wrote, or what was made of it, that may be of any length."""
     intake, released = intake_of(report.state), release_of(report.state)
     yield from (*report.statement, *report.summary.causes, *report.summary.done)
+    yield from (words for line in report.summary.found_left for words in (line.found, line.left))
     yield intake.value.complaint if intake else ""
     yield released.value.remark if released else ""
 
@@ -90,10 +95,9 @@ def full_lists(report: Certified) -> list[Flowable]:
 def _longest(report: Certified) -> int:
     summary = report.summary
     lists: Sequence[Sequence[object]] = (
-        summary.found_left, (*summary.causes, *summary.done), summary.fitted, list(_test_rows(report)),
-        deviations_of(report.statement),
+        summary.found_left, summary.causes, summary.done, summary.fitted, deviations_of(report.statement),
     )  # fmt: skip
-    return max(len(listed) for listed in lists)
+    return max(*(len(listed) for listed in lists), sum(len(_shown_of(line)) for line in summary.tests))
 
 
 def _high(parts: Sequence[Flowable]) -> float:
@@ -175,7 +179,7 @@ def _deviations(report: Certified, most: Room) -> list[Flowable]:
     listed = deviations_of(report.statement)
     colour = INK if report.statement[0].endswith(FIT) else FAIL
     shown = [paragraph(f"• {most.cut(text)}", 8.5, colour=colour) for text in listed[: most.rows]]
-    return [*shown, *_more(len(listed) - most.rows)]
+    return [*shown, *_more(most.over(listed))]
 
 
 def _more(left: int) -> list[Flowable]:
@@ -187,10 +191,12 @@ def _found(report: Certified, most: Room) -> list[Flowable]:
     if not summary.found_left and not summary.causes:
         return []
     rows = [["", "As found", "As left", "Allowed"]]
-    rows += [[line.what, line.found, line.left, line.allowed] for line in summary.found_left[: most.rows]]
+    rows += [
+        [line.what, most.cut(line.found), most.cut(line.left), line.allowed] for line in summary.found_left[: most.rows]
+    ]
     tables = [table(rows, (0.4, 0.2, 0.2, 0.2))] if len(rows) > 1 else []
     causes = [paragraph(most.cut(words), 8.5, before=2) for words in summary.causes[: most.rows]]
-    left = max(len(summary.found_left), len(summary.causes)) - most.rows
+    left = most.over(summary.found_left) + most.over(summary.causes)
     return [title("What was found, and how it is now"), *tables, *causes, *_more(left)]
 
 
@@ -205,7 +211,7 @@ def _done(report: Certified, most: Room) -> list[Flowable]:
         )
     tables = [table(rows, (0.34, 0.2, 0.14, 0.32))] if len(rows) > 1 else []
     words = [paragraph(f"• {most.cut(text)}", 8.5) for text in summary.done[: most.rows]]
-    left = max(len(summary.fitted), len(summary.done)) - most.rows
+    left = most.over(summary.fitted) + most.over(summary.done)
     return [title("What was done and fitted"), *words, *tables, *_more(left)]
 
 
@@ -214,7 +220,7 @@ def _tests(report: Certified, most: Room) -> list[Flowable]:
     if not rows:
         return []
     shown: list[list[str | Flowable]] = [
-        ["Test", "Figure", "Result", "95 %", "Held against", "", ""],
+        ["Test", "Figure", "Result", "95 %", "Limit", "", ""],
         *rows[: most.rows],
     ]
     gauges = dict.fromkeys(line.gauge for line in report.summary.tests if line.gauge)
@@ -223,20 +229,23 @@ def _tests(report: Certified, most: Room) -> list[Flowable]:
     if not any(row[-1] for row in rows):
         # No trace: its room goes to the names.
         shown, widths = [row[:-1] for row in shown], (0.22, 0.2, 0.14, 0.17, 0.15, 0.12)
-    return [title("Tests"), table(shown, widths), *read, *_more(len(rows) - most.rows)]
+    return [title("Tests"), table(shown, widths), *read, *_more(most.over(rows))]
 
 
 def _test_rows(report: Certified) -> Iterator[list[str | Flowable]]:
     """A row a figure; the first of a test has its name, its verdict and its trace in small."""
     for line in report.summary.tests:
-        judged = [figure for figure in line.figures if figure.within] or list(line.figures)
+        judged = _shown_of(line)
         head: list[str | Flowable] = [line.name]
         tail: list[str | Flowable] = [line.verdict, _thumbnail(report, line)]
-        if not judged:
-            yield [*head, "", "", "", "", *tail]
         for place, figure in enumerate(judged):
             name, end = (head, tail) if place == 0 else ([""], ["", ""])
             yield [*name, figure.name, figure.shown, figure.interval, figure.within, *end]
+
+
+def _shown_of(line: TestLine) -> list[Figure]:
+    """The figures of a test that were held against something, else all of them; one without any has one empty row."""
+    return [figure for figure in line.figures if figure.within] or list(line.figures) or [Figure("", "")]
 
 
 def _thumbnail(report: Certified, line: TestLine) -> str | Flowable:

@@ -13,6 +13,7 @@ from fastapi import FastAPI
 from pypdf import PdfReader
 
 from tests import walk
+from tests.clock import ServerClock
 from tests.people import BenchClient
 
 HEAD = {
@@ -56,6 +57,13 @@ def test_a_certificate_keeps_the_letterhead_it_was_signed_with(client: BenchClie
     lead.put("/api/letterhead", json={**HEAD, "name": "Another Shop"})
     assert client.get(f"/api/jobs/{view['job']['id']}/certificate.pdf").content == before
     assert client.get(f"/api/jobs/{view['job']['id']}/seal").json()["holds"]
+
+
+def test_a_draft_gives_the_same_bytes_too_while_nothing_is_recorded(client: BenchClient) -> None:
+    job = walk.open_new(client, "needle-scaler")
+    before = client.get(f"/api/jobs/{job}/certificate.pdf").content
+    ServerClock.forward(3600)
+    assert client.get(f"/api/jobs/{job}/certificate.pdf").content == before
 
 
 def test_what_the_letterhead_lacks_is_asked_for_before_the_signature(client: BenchClient, lead: BenchClient) -> None:

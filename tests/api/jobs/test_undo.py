@@ -15,4 +15,4 @@ def test_an_entry_undone_at_once_is_struck_out_and_its_task_comes_back(client: B
     back = walk.send(client, job, {"kind": "entry_struck", "entry": entry, "reason": view["undo_reason"]}).json()
     assert walk.task_of(back, "leak")["status"] == "next"
     words = client.get(f"/api/jobs/{job}/log").json()[-1]["words"]
-    assert words == "an entry struck out: undone at once, tapped by mistake"
+    assert words == "an entry struck out: taken back with Undo"

@@ -50,7 +50,7 @@ def test_it_goes_on_no_more_and_is_tested_no_more_until_a_new_one_has_come(key: 
     assert job.next() is not None
     told = compose_statement(job.case(), job.tasks())
     name = job.resolved.parts[part].name
-    assert any(line.startswith(f"{name}: condemned; the one fitted was ordered 24 Nov 2026") for line in told)
+    assert any(line.startswith(f"{name}: condemned; the new one was ordered 24 Nov 2026") for line in told)
 
 
 def test_all_that_is_short_is_ordered_before_anybody_waits_for_the_first_of_it() -> None:

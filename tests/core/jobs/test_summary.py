@@ -82,3 +82,57 @@ def test_a_quick_service_has_a_title_of_its_own() -> None:
     sheet = sheet_of(unit("needle-scaler"))
     quick = next(interval.name for interval in sheet.intervals if interval.steps)
     assert summary_of(Job(sheet, quick_service=quick).case()).title == "Service certificate"
+
+
+def test_a_new_part_is_received_until_a_step_has_put_it_on() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    while (task := job.next()) is not None and task.key != "receive:part-rod":
+        reads = task.key == "measure:rod"
+        job.take(task, **{"verdict": "replace", "note": "scored from end to end"} if reads else {})
+    job.do(filled(job.task("receive:part-rod"), serial="R 7"))
+    assert "Rod: a new one received, serial or batch R 7" in summary_of(job.case()).done
+    on = next(step.key for step in job.resolved.sheet.steps if "rod" in step.puts_on)
+    job.walk(until=lambda task: task.key == f"step:{on}")
+    job.take(job.task(f"step:{on}"))
+    assert "Rod: a new one put on, serial or batch R 7" in summary_of(job.case()).done
+
+
+def test_a_part_is_read_again_only_when_somebody_has() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "measure:rod")
+    job.do(filled(job.task("measure:rod")))
+    job.do({"kind": "part_dressed", "part": "rod"})
+    assert summary_of(job.case()).done == ("Rod: dressed",)
+    job.walk(until=lambda task: task.key == "measure:rod")
+    job.take(job.task("measure:rod"))
+    assert "Rod: dressed and read again" in summary_of(job.case()).done
+
+
+@pytest.mark.parametrize(
+    ("came", "words"),
+    [
+        ({}, "new, delivered for this job"),
+        ({"source": "delivery"}, "new, delivered for this job"),
+    ],
+)
+def test_what_was_not_in_the_bag_is_not_told_to_be_of_the_kit(came: dict[str, str], words: str) -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "count:FN-K-5028")
+    task = job.task("count:FN-K-5028")
+    place = next(n for n, line in enumerate(dict(task.entry)["lines"]) if "rod-lip" in str(line["line"]))
+    line = dict(task.entry)["lines"][place]["line"]
+    job.do(filled(task, **{f"lines.{place}.counted": 0}))
+    job.do({"kind": "part_ordered", "what": line})
+    job.do({"kind": "part_arrived", "what": line, "counted": 1, **came})
+    job.walk(until=lambda task: task.key == "fit:rod-lip")
+    job.take(job.task("fit:rod-lip"))
+    assert next(line.origin for line in summary_of(job.case()).fitted if line.what == "rod lip seal") == words
+
+
+def test_a_kit_that_nobody_counted_is_not_named() -> None:
+    job = Job(sheet_of(unit("swing-bridge-ram")))
+    job.walk(until=lambda task: task.key == "count:FN-K-5028")
+    job.do({"kind": "task_skipped", "task": "count:FN-K-5028", "reason": "no bag came with it"})
+    job.walk(until=lambda task: task.key == "fit:rod-lip")
+    job.take(job.task("fit:rod-lip"))
+    assert next(line.origin for line in summary_of(job.case()).fitted if line.what == "rod lip seal") == "new"

@@ -15,7 +15,7 @@ from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, NOT_THERE
 from ironkettle.api.jobs.named import Reader, case_for, job_of
 from ironkettle.api.policies import Caller
 from ironkettle.core.base.dates import shown_day
-from ironkettle.core.jobs import compose_statement, tasks_of
+from ironkettle.core.jobs import compose_statement, link_of, tasks_of
 from ironkettle.core.jobs.kinds.ending import closed_by
 from ironkettle.core.jobs.kinds.photo import PHOTOS
 from ironkettle.core.jobs.kinds.release import release_of
@@ -138,11 +138,11 @@ def check(
         return CertificateCheckOut(state="unknown", words=text, signed_by=None, signed_at=None)
     job, row = found
     mark = row.read().entry.mark
-    stands = job.head == row.hash
+    stands = job.head == row.hash and link_of(row.sealed) == row.hash
     words = (
-        "This certificate was signed here and stands as it was signed."
+        "This certificate was signed here, and the job has not been changed since."
         if stands
-        else "This certificate was signed here, but the job was opened again since: ask for the newest one."
+        else "This certificate was signed here, but the job was changed since: ask the shop for the newest one."
     )
     return CertificateCheckOut(
         state="stands" if stands else "reopened",

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from dataclasses import dataclass
+
 from ironkettle.core.base.errors import fault
 from ironkettle.core.base.quantities import Dimension, read_quantity, read_torque, written_turns
 from ironkettle.core.jobs.case import Case
@@ -58,6 +61,30 @@ def passes(group: FastenerGroup, phase: TorquePhase) -> tuple[Turn, ...]:
     """The passes of a torque phase: one for a single fastener, else those of the sheet or the usual ones, with a last round in order."""
     layout = group.layout if group.count > 1 else Layout.SINGLE
     return turns_of(layout, group.count, phase.passes_pct)
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """One pass of a phase of a group. ``index``: which phase, from 0; ``turn``: which of its passes, from 1. [-]"""
+
+    group: FastenerGroup
+    index: int
+    phase: Phase
+    turn: int
+    turns: tuple[Turn, ...]
+
+    @property
+    def key(self) -> str:
+        """The key of its task."""
+        return f"tighten:{self.group.key}:{self.index}:{self.turn}"
+
+
+def passes_of(group: FastenerGroup) -> Iterator[Pass]:
+    """Every pass of every phase of a group, in order."""
+    for index, phase in enumerate(group.phases):
+        turns = passes(group, phase) if isinstance(phase, TorquePhase) else ()
+        for turn in range(1, max(len(turns), 1) + 1):
+            yield Pass(group, index, phase, turn, turns)
 
 
 def turn_range(phase: TorquePhase, turn: Turn) -> TorqueRange:

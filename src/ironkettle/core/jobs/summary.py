@@ -19,16 +19,20 @@ from ironkettle.core.jobs.kinds.dressing import DRESSED
 from ironkettle.core.jobs.kinds.ending import ending_of
 from ironkettle.core.jobs.kinds.find import reversed_words
 from ironkettle.core.jobs.kinds.fitting import FITTED
+from ironkettle.core.jobs.kinds.inspection import POINTS
 from ironkettle.core.jobs.kinds.kit_count import KITS
 from ironkettle.core.jobs.kinds.observation import OBSERVED
 from ironkettle.core.jobs.kinds.setting import SETTINGS, setting_words
 from ironkettle.core.jobs.kinds.size import SIZES
+from ironkettle.core.jobs.kinds.step import STEPS
 from ironkettle.core.jobs.practice import signs_on
 from ironkettle.core.jobs.registry import payload_words
 from ironkettle.core.jobs.resolved import ElementAt
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
-from ironkettle.core.jobs.state import Run
+from ironkettle.core.jobs.shortage import PART
+from ironkettle.core.jobs.state import Mark, Run
 from ironkettle.core.sheets.document.fastening import TargetSetting
+from ironkettle.core.sheets.document.supplies import Kit, KitLine
 
 VERDICT_SHOWN = {"pass": "passed", "fail": "failed", "undecided": "not decided", "invalid": "not held as required"}
 NOT_RUN = "not run"
@@ -178,20 +182,28 @@ def _causes(case: Case) -> Iterator[str]:
 
 
 def _done(case: Case) -> Iterator[str]:
-    """What was done to parts and settings; what was renewed is told with what was fitted."""
-    parts = case.resolved.parts
-    for key in case.state.book(DRESSED):
+    """What was done to parts and settings, as far as the log has it; elements are told with what was fitted."""
+    parts, state = case.resolved.parts, case.state
+    for key, dressed in state.book(DRESSED).items():
+        read = state.book(POINTS).get(key)
         if key in parts:
-            yield f"{parts[key].name}: dressed and read again"
-    for what, marked in case.state.book(CAME).items():
-        part = parts.get(what.removeprefix("part-"))
-        if part is not None:
-            serial = f", serial or batch {marked.value.serial}" if marked.value.serial else ""
-            yield f"{part.name}: replaced{serial}"
+            again = " and read again" if read is not None and read.mark.seq > dressed.mark.seq else ""
+            yield f"{parts[key].name}: dressed{again}"
+    for what, came in state.book(CAME).items():
+        key = what.removeprefix(PART)
+        if what.startswith(PART) and key in parts:
+            serial = f", serial or batch {came.value.serial}" if came.value.serial else ""
+            yield f"{parts[key].name}: a new one {'put on' if _put_on_since(case, key, came.mark) else 'received'}{serial}"
     wanted = {setting.key: setting_words(setting) for setting in case.resolved.sheet.settings}
     for key, made in case.state.book(SETTINGS).items():
         if key in wanted:
             yield f"{payload_words(case.resolved, made.value)} (wanted: {wanted[key]})"
+
+
+def _put_on_since(case: Case, part: str, came: Mark) -> bool:
+    """Whether a step that puts a part on was done after the new one had come."""
+    steps, done = case.resolved.sheet.steps, case.state.book(STEPS)
+    return any(part in step.puts_on and step.key in done and done[step.key].mark.seq > came.seq for step in steps)
 
 
 def _fitted(case: Case) -> Iterator[FittedLine]:
@@ -216,11 +228,20 @@ def _origin(case: Case, at: ElementAt, *, reused: bool, source: str | None) -> s
         return f"old one kept{', signs on it' if signs_on(case, at) else ''}"
     if source is not None:
         return "new, from stock" if source == "stock" else "new, ordered"
-    kit = next((kit for kit in case.resolved.sheet.kits for line in kit.lines if at.key in line.all_elements), None)
-    if kit is None:
-        return "new"
-    counted = case.state.get(KITS, kit.number)
-    return f"new, kit {kit.number}{f', batch {counted.batch}' if counted and counted.batch else ''}"
+    found = [(kit, line) for kit in case.resolved.sheet.kits for line in kit.lines if at.key in line.all_elements]
+    return f"new{_bag_words(case, *found[0])}" if found else "new"
+
+
+def _bag_words(case: Case, kit: Kit, line: KitLine) -> str:
+    """Where the items of a kit line came from: the bag as far as it was counted there, what came beside it."""
+    counted, came = case.state.get(KITS, kit.number), case.state.get(CAME, line.key)
+    in_bag = counted is not None and any(count.line == line.key and count.counted for count in counted.lines)
+    words = ""
+    if counted is not None and in_bag and not line.not_in_kit:
+        words = f", kit {kit.number}{f', batch {counted.batch}' if counted.batch else ''}"
+    if came is not None:
+        words += ", from stock" if came.source == "shelf" else ", delivered for this job"
+    return words
 
 
 def _tests(case: Case) -> Iterator[TestLine]:

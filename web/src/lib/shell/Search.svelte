@@ -124,7 +124,7 @@
 			{/each}
 		</ul>
 		{#if words.trim() && !found.length && !problem}<p class="faint mt-2">
-				Nothing holds all of these words.
+				Nothing found with all of these words.
 			</p>{/if}
 		<form method="dialog" class="modal-action mt-2"><button class="btn">Close</button></form>
 	</div>

@@ -112,7 +112,7 @@ def _remarks(case: Case) -> Iterator[str]:
         ordered = case.state.book(ORDERED).get(what)
         since = f" ordered {shown_day(ordered.mark.when)}," if ordered else ""
         serial = f", serial or batch {marked.value.serial}" if marked.value.serial else ""
-        yield f"{part.name}: condemned; the one fitted was{since} received {shown_day(marked.mark.when)}{serial}."
+        yield f"{part.name}: condemned; the new one was{since} received {shown_day(marked.mark.when)}{serial}."
 
 
 KIND = EntryKind(

@@ -27,7 +27,7 @@ class EntryStruck(Payload):
 
 
 # Why an entry was struck out that was taken back by a tap within seconds.
-UNDONE = "undone at once, tapped by mistake"
+UNDONE = "taken back with Undo"
 STRUCK: Book[str, EntryStruck] = Book("struck")
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from datetime import date
 from itertools import groupby
 from typing import Literal
@@ -22,10 +21,12 @@ from ironkettle.core.jobs.kinds.base import ItemKey, Note, Short, after_steps, c
 from ironkettle.core.jobs.kinds.take_apart import undone
 from ironkettle.core.jobs.overstressed import check_proof, is_threaded
 from ironkettle.core.jobs.phases import (
+    Pass,
     action_word,
     check_measured,
     dial_of,
     passes,
+    passes_of,
     phase_words,
     range_of,
     told_group,
@@ -39,7 +40,7 @@ from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, layout_of, torque_plan
 from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, too_coarse, wrench_asks
-from ironkettle.core.machine.tightening import Adapter, TorqueRange, Turn, torque_words
+from ironkettle.core.machine.tightening import Adapter, TorqueRange, torque_words
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
     GapPhase,
@@ -220,7 +221,7 @@ def _apply(state: State, payload: GroupTightened, mark: Mark) -> None:
     state.note(TIGHTENED, key, payload, mark)
 
 
-def _is_done(case: Case, at: _At) -> bool:
+def _is_done(case: Case, at: Pass) -> bool:
     marked = case.state.book(TIGHTENED).get((at.group.key, at.index, at.turn))
     if marked is None or undone(case, "groups", at.group.key, marked.mark):
         return False
@@ -228,29 +229,6 @@ def _is_done(case: Case, at: _At) -> bool:
     if not isinstance(at.phase, TorquePhase):
         return True
     return set(at.turns[at.turn - 1].sequence) <= {reading.number for reading in words.readings}
-
-
-@dataclass(frozen=True, slots=True)
-class _At:
-    """One pass of a phase of a group, at its step."""
-
-    group: FastenerGroup
-    index: int
-    phase: Phase
-    turn: int
-    turns: tuple[Turn, ...]
-
-    @property
-    def key(self) -> str:
-        return f"tighten:{self.group.key}:{self.index}:{self.turn}"
-
-
-def passes_of(group: FastenerGroup) -> Iterator[_At]:
-    """Every pass of every phase of a group, in order."""
-    for index, phase in enumerate(group.phases):
-        turns = passes(group, phase) if isinstance(phase, TorquePhase) else ()
-        for turn in range(1, max(len(turns), 1) + 1):
-            yield _At(group, index, phase, turn, turns)
 
 
 def _drafts(case: Case) -> Iterator[Draft]:
@@ -278,7 +256,7 @@ def _all_rebuilt(case: Case) -> dict[str, str]:
     return {f"step:{step.key}": "" for step in case.resolved.sheet.steps if step.stage == "rebuild"}
 
 
-def _task(case: Case, at: _At) -> Task:
+def _task(case: Case, at: Pass) -> Task:
     resolved = case.resolved
     entry: JsonObject = {"kind": "group_tightened", "group": at.group.key, "phase": at.index, "turn": at.turn}
     done = Ask("done", Read.YES_NO, phase_words(resolved, at.group, at.phase))
@@ -322,7 +300,7 @@ def _task(case: Case, at: _At) -> Task:
     )
 
 
-def _carried(case: Case, at: _At) -> str | None:
+def _carried(case: Case, at: Pass) -> str | None:
     """The wrench that the copied job used for this phase."""
     return case.carried.wrenches.get((at.group.key, at.index)) if case.carried else None
 

@@ -112,7 +112,7 @@
 	{/if}
 	{#if !told}<ProblemNote problem={form.problem} />{/if}
 	{#if byTap}
-		<p class="faint" data-tap-records>An answer is recorded by its tap.</p>
+		<p class="faint" data-tap-records>Tap an answer: that records it.</p>
 	{:else}
 		<Records {store} {task} {form} button={bare ? `${task.action}: ${task.text}` : ''} />
 	{/if}

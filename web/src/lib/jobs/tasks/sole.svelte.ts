@@ -18,7 +18,7 @@ export const given = (ask: Ask, key: string): unknown =>
 export class Sole {
 	/** What the log would say, by answer, where more than the answer is recorded. */
 	words = $state.raw<Record<string, string>>({});
-	/** How it is recorded: by the tap, by a button below, or not known yet, as the server has not told the words. */
+	/** How it is recorded: by the tap or by a button below; unknown until the server has said what each answer records. */
 	by = $state<'tap' | 'button' | 'unknown'>('button');
 	readonly ask: Ask | null;
 	private readonly more: boolean;
