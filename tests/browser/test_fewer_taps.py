@@ -30,6 +30,23 @@ def test_an_only_question_is_recorded_by_its_tap_and_undone_by_another(bench: Pa
     expect(page.get_by_role("button", name="Undo")).to_have_count(0)
 
 
+def test_without_a_connection_it_is_undone_on_the_device_and_never_sent(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "leak")
+    before = len(log_of(page))
+    page.context.set_offline(True)
+    hand(page).get_by_role("radio", name="open air").click()
+    expect(hand(page)).to_have_attribute("data-task", "step:isolate")
+    page.get_by_role("button", name="Undo").click()
+    expect(hand(page)).to_have_attribute("data-task", "leak")
+    page.context.set_offline(False)
+    # What is recorded next tells that nothing waits on the device any more.
+    hand(page).get_by_role("radio", name="nowhere").click()
+    expect(hand(page)).to_have_attribute("data-task", "step:isolate")
+    expect(page.get_by_role("status").filter(has_text="not sent")).to_have_count(0)
+    assert log_of(page)[before:] == ["nothing wet"]
+
+
 def test_what_a_scanner_types_answers_nothing_and_a_finger_does(bench: Page) -> None:
     page = bench
     steps.to_task(page, "leak")

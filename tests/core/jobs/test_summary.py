@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from ironkettle.core.jobs.history import FigureTold
 from ironkettle.core.jobs.summary import Summary, summary_of
 from tests.bench import Job, filled
 from tests.tiny import sheet_of, unit
@@ -69,7 +70,11 @@ def test_a_setting_tells_what_was_wanted_and_where_it_was_left(as_found: str, le
     job.walk(until=lambda task: task.key == "set:opening")
     readings = [{"turns": 0.0, "value": as_found}, {"turns": 0.25, "value": left}]
     job.do(filled(job.task("set:opening"), value=left, locked=left, readings=readings))
-    assert any(f"set to {left}" in words and "(wanted: " in words for words in summary_of(job.case()).done)
+    summary = summary_of(job.case())
+    assert any(f"set to {left}" in words and "(wanted: " in words for words in summary.done)
+    # What it read before it was turned, and where it was left: the sheet wants 280 bar.
+    (line,) = (line for line in summary.found_left if line.found == as_found)
+    assert (line.left, line.allowed.split()[:2]) == (left, ["280", "bar"])
 
 
 def test_a_job_that_was_given_up_is_no_repair() -> None:
@@ -90,6 +95,10 @@ def test_a_new_part_is_received_until_a_step_has_put_it_on() -> None:
         reads = task.key == "measure:rod"
         job.take(task, **{"verdict": "replace", "note": "scored from end to end"} if reads else {})
     job.do(filled(job.task("receive:part-rod"), serial="R 7"))
+    assert "Rod: a new one received, serial or batch R 7" in summary_of(job.case()).done
+    # Another step puts it on no more than its arrival does.
+    job.walk(until=lambda task: task.key.startswith("step:") and "rod" not in job.resolved.steps[task.subject].puts_on)
+    job.take(job.next())
     assert "Rod: a new one received, serial or batch R 7" in summary_of(job.case()).done
     on = next(step.key for step in job.resolved.sheet.steps if "rod" in step.puts_on)
     job.walk(until=lambda task: task.key == f"step:{on}")
@@ -136,3 +145,14 @@ def test_a_kit_that_nobody_counted_is_not_named() -> None:
     job.walk(until=lambda task: task.key == "fit:rod-lip")
     job.take(job.task("fit:rod-lip"))
     assert next(line.origin for line in summary_of(job.case()).fitted if line.what == "rod lip seal") == "new"
+
+
+@pytest.mark.parametrize(
+    ("shown", "drawn"),
+    [
+        ("283.0 bar", (283.0, "bar")), ("-0.75 bar", (-0.75, "bar")), ("12 drops per minute", (12.0, "drops per minute")),
+        ("5,5 mm", (5.5, "mm")), ("3", (3.0, "")), ("none seen", (7.0, "")),
+    ],
+)  # fmt: skip
+def test_a_figure_is_drawn_in_the_unit_it_is_shown_in(shown: str, drawn: tuple[float, str]) -> None:
+    assert FigureTold("key", "name", "as_left", 7.0, shown).drawn == drawn

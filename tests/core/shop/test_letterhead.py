@@ -19,7 +19,20 @@ def test_what_is_empty_is_named() -> None:
 
 
 @pytest.mark.parametrize(
-    ("field", "value"), [("zone", "Middle Earth"), ("site", "kettle"), ("site", "javascript:alert(1)")]
+    ("field", "value"),
+    [
+        ("zone", "Middle Earth"),
+        ("zone", "localtime"),
+        ("zone", "Factory"),
+        ("site", "kettle"),
+        ("site", "javascript:alert(1)"),
+        ("site", "https://a b"),
+        ("site", "https://"),
+        ("site", "https://x:99999"),
+        ("site", "https://x/?a=1"),
+        ("site", "https://me@x"),
+        ("site", "https://[::1"),
+    ],
 )
 def test_a_zone_nobody_knows_and_a_site_that_is_none_are_refused(field: str, value: str) -> None:
     with pytest.raises(RuleError) as refused:
@@ -30,6 +43,7 @@ def test_a_zone_nobody_knows_and_a_site_that_is_none_are_refused(field: str, val
 def test_a_known_zone_and_a_site_are_taken() -> None:
     check_letterhead(Letterhead(zone="Asia/Kolkata", site="https://kettle.example"))
     check_letterhead(Letterhead())
+    check_letterhead(Letterhead(site="http://192.168.1.5:8600/kettle/"))
 
 
 def test_its_times_are_those_of_its_zone_with_their_offset() -> None:

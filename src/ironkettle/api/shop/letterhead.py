@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from ironkettle.api.base.deps import DbSession, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import ERROR_RESPONSES, GUARDED
+from ironkettle.api.base.schemas import Body
 from ironkettle.api.policies import Caller, SettingsPolicy
 from ironkettle.core.shop.letterhead import Letterhead, check_letterhead
 from ironkettle.store.shop.letterhead import keep_letterhead, letterhead_of
@@ -31,6 +32,10 @@ class LetterheadOut(BaseModel):
     missing: list[str]
 
 
+class LetterheadBody(Letterhead, Body):
+    """The whole head: what is left out is empty."""
+
+
 def _out(letterhead: Letterhead) -> LetterheadOut:
     return LetterheadOut(**letterhead.model_dump(), missing=list(letterhead.missing))
 
@@ -41,10 +46,10 @@ def letterhead(session: DbSession) -> LetterheadOut:
 
 
 @router.put("", summary="Change the head of the shop's papers", responses=GUARDED)
-def change(body: Letterhead, session: DbSession, caller: Decider) -> LetterheadOut:
-    check_letterhead(body)
-    before = letterhead_of(session)
-    keep_letterhead(session, body, caller.key, now())
-    was, is_now = before.model_dump(mode="json"), body.model_dump(mode="json")
-    leave_trail(session, caller.key, now(), "shop setting", "letterhead", "changed", was, is_now)
-    return _out(body)
+def change(body: LetterheadBody, session: DbSession, caller: Decider) -> LetterheadOut:
+    before, letterhead = letterhead_of(session), Letterhead.model_validate(body.model_dump())
+    check_letterhead(letterhead)
+    keep_letterhead(session, letterhead, caller.key, now())
+    changes = before.model_dump(mode="json"), letterhead.model_dump(mode="json")
+    leave_trail(session, caller.key, now(), "shop setting", "letterhead", "changed", *changes)
+    return _out(letterhead)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated
+from urllib.parse import urlsplit
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError, available_timezones
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
@@ -42,16 +43,27 @@ class Letterhead(BaseModel):
             return ZoneInfo(_UTC)
 
 
+def _is_site(text: str) -> bool:
+    """Whether a browser finds a server by it: a scheme, a name, perhaps a port and a path, and nothing behind."""
+    try:
+        parts = urlsplit(text)
+        parts.port  # noqa: B018 (raises for one that is none)
+    except ValueError:
+        return False
+    whole = not (parts.query or parts.fragment or parts.username) and not any(letter.isspace() for letter in text)
+    return parts.scheme in {"http", "https"} and bool(parts.hostname) and whole
+
+
 def check_letterhead(letterhead: Letterhead) -> None:
     """Raises RuleError for a time zone nobody knows and for a site that is no address of a server.
 
     Source: no published source; the zones are those of the IANA time zone database that is installed.
     """
     faults = []
-    if letterhead.zone not in available_timezones():
+    if letterhead.zone not in available_timezones() or not ("/" in letterhead.zone or letterhead.zone == _UTC):
         text = f"“{letterhead.zone}” is not a time zone"
         faults.append(FieldFault("zone", text, ("Europe/London", "America/New_York", _UTC)))
-    if letterhead.site and not letterhead.site.startswith(("http://", "https://")):
+    if letterhead.site and not _is_site(letterhead.site):
         faults.append(
             FieldFault("site", f"“{letterhead.site}” is not the address of a server", ("https://kettle.example",))
         )

@@ -72,6 +72,7 @@ class Device {
 			// Not answered: it waits on the device, and the screen may go on.
 			this.attended.get(entry.id)?.(null);
 			this.attended.delete(entry.id);
+			if (this.waiting.some((one) => one.id === entry.id)) this.remember(entry);
 		};
 		// The screen goes on with the answer itself: what was tapped on the new state is not undone a moment later.
 		this.flush().then(goOn, goOn);
