@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from typing import Annotated
-from urllib.parse import urlsplit
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError, available_timezones
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, HttpUrl, StringConstraints, TypeAdapter, ValidationError
 
 from ironkettle.core.base.errors import FieldFault, RuleError
 from ironkettle.core.base.text import Plain
@@ -14,6 +13,7 @@ from ironkettle.core.base.text import Plain
 MOST_LINES = 12
 _Line = Annotated[str, StringConstraints(max_length=80, strip_whitespace=True), Plain]
 _UTC = "UTC"
+_URL = TypeAdapter(HttpUrl)
 
 
 class Letterhead(BaseModel):
@@ -45,13 +45,13 @@ class Letterhead(BaseModel):
 
 def _is_site(text: str) -> bool:
     """Whether a browser finds a server by it: a scheme, a name, perhaps a port and a path, and nothing behind."""
-    try:
-        parts = urlsplit(text)
-        parts.port  # noqa: B018 (raises for one that is none)
-    except ValueError:
+    if not text.lower().startswith(("http://", "https://")) or any(letter.isspace() for letter in text):
         return False
-    whole = not (parts.query or parts.fragment or parts.username) and not any(letter.isspace() for letter in text)
-    return parts.scheme in {"http", "https"} and bool(parts.hostname) and whole
+    try:
+        url = _URL.validate_python(text)
+    except ValidationError:
+        return False
+    return not (url.query or url.fragment or url.username) and not text.endswith(("?", "#"))
 
 
 def check_letterhead(letterhead: Letterhead) -> None:

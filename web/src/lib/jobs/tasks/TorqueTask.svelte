@@ -196,7 +196,10 @@
 				>
 			{/if}
 		</p>
-	{:else}<div class="flex flex-wrap gap-x-3" data-readings>
+	{:else if wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length}<div
+			class="flex flex-wrap gap-x-3"
+			data-readings
+		>
 			{#each readings as ask, index (ask.field)}
 				<AskField
 					{ask}
