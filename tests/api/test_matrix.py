@@ -90,6 +90,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
         },
     ),
     ("GET", "/api/search?q=ram"): (ALL, None),
+    ("GET", "/api/codes?code=https://kettle.example/check?job=1001%26record=0123456789abcdef"): (ALL, None),
     ("PUT", "/api/letterhead"): (LEAD, {"name": "Lock Gate Workshop"}),
     ("GET", f"/api/jobs/{JOB}/report.json"): (ALL, None),
     ("GET", f"/api/jobs/{JOB}/report.eml"): (ALL, None),

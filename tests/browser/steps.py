@@ -99,7 +99,28 @@ def right_answers(page: Page, key: str) -> dict[str, str]:
         said = next((one["says"] for one in ask["choices"] if one["key"] == ask["right"]), None)
         if said is not None:
             found[ask["label"]] = f"^{re.escape(said)}"
+        elif ask["read"] == "number" and ask["limit"] and ask["limit"][0] == ask["limit"][1]:
+            found[ask["label"]] = f"{ask['limit'][0]:g}"
     return found
+
+
+def choose(row: Locator, right: Mapping[str, str]) -> None:
+    """Choose what is right, else what stands first, of each question of a row."""
+    for group in row.get_by_role("radiogroup").all():
+        wanted = right.get(str(group.get_attribute("aria-label")))
+        option = group.get_by_role("radio", name=re.compile(wanted)) if wanted else group.get_by_role("radio").first
+        option.click()
+        expect(option).to_have_attribute("aria-checked", "true")
+    for box in row.locator("input[data-entry]").all():
+        label = str(box.evaluate("node => node.labels[0].textContent.trim()"))
+        box.fill(right[label])
+
+
+def by_itself(page: Page, key: str) -> None:
+    """What shares a card with others, taken by itself."""
+    hand(page).locator(f'[data-row="{key}"]').get_by_role("link", name="Otherwise").click()
+    expect(page.locator("[data-row]")).to_have_count(0)
+    expect(hand(page)).to_have_attribute("data-task", key)
 
 
 def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
@@ -111,6 +132,11 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
     if sole.count():
         expect(sole).not_to_have_attribute("data-sole", "unknown")
     by_tap = sole.count() > 0 and sole.get_attribute("data-sole") == "tap"
+    for row in card.locator("[data-row]").all():
+        # Several on one card: each has its own answers.
+        choose(row, right_answers(card.page, str(row.get_attribute("data-row"))))
+    if card.locator("[data-row]").count():
+        return False
     right = right_answers(card.page, str(card.get_attribute("data-task")))
     for group in card.get_by_role("radiogroup").all():
         label = str(group.get_attribute("aria-label"))
@@ -175,8 +201,12 @@ def work(page: Page, until: str, acts: Mapping[str, Act | Mapping[str, str]], mo
     for count in range(most):
         expect(hand(page)).to_be_visible()
         key = key_of(page)
-        if key == until:
+        rows = [str(row.get_attribute("data-row")) for row in hand(page).locator("[data-row]").all()]
+        if key == until or until in rows:
             return count
+        if own := next((row for row in rows if row in acts), None):
+            by_itself(page, own)
+            key = own
         act: Any = acts.get(key, {})
         if callable(act):
             act(page, hand(page))
@@ -224,6 +254,20 @@ def root_of(page: Page) -> str:
     return re.match(r"https?://[^/]+", page.url).group(0)  # type: ignore[union-attr]
 
 
+def post_next(page: Page, job: str, task: Mapping[str, Any], **given: Any) -> dict[str, Any]:
+    """What a careful hand does at a task, sent over the API; what takes time is begun, or its time has run. Gives the job after it."""
+    payload = walk.payload_of(task, **given)
+    if task["needs"] is not None and task["needs"]["until"] is None:
+        payload = task["begin"]
+    elif task["needs"] is not None:
+        forward(task["needs"]["seconds"])
+    body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
+    answer = page.context.request.post(f"{root_of(page)}/api/jobs/{job}/entries", data=body)
+    assert answer.ok, answer.text()
+    after: dict[str, Any] = answer.json()
+    return after
+
+
 def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
     """A job of the demo, worked over the API up to a task, and opened there."""
     root, request = root_of(page), page.context.request
@@ -234,16 +278,9 @@ def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, d
         assert task is not None, f"{key} did not come"
         if task["key"] == key:
             break
-        payload = walk.payload_of(task, **(found or {}).get(task["key"], {}))
-        if task["needs"] is not None and task["needs"]["until"] is None:
-            payload = task["begin"]
-        elif task["needs"] is not None:
-            forward(task["needs"]["seconds"])
-        body = {"id": str(uuid.uuid4()), "bench_time": "2026-11-24T09:00:00Z", "payload": payload}
-        answer = request.post(f"{root}/api/jobs/{job['id']}/entries", data=body)
-        assert answer.ok, answer.text()
-        view = answer.json()
+        view = post_next(page, job["id"], task, **(found or {}).get(task["key"], {}))
     # The device's clock is no longer behind the server's, which the screen would say.
     set_clock(0)
-    page.goto(f"{root}/jobs/{job['number']}")
+    # What shares a card with others is taken by itself.
+    page.goto(f"{root}/jobs/{job['number']}{f'?task={key}' if key.startswith('find:') else ''}")
     expect(hand(page)).to_have_attribute("data-task", key)

@@ -111,3 +111,51 @@ def test_anybody_is_told_whether_a_certificate_was_signed_here(bench: Page) -> N
     page.context.clear_cookies()
     page.goto(f"{steps.root_of(page)}/check?job=1001&record={'0' * 16}")
     expect(page.get_by_text("No certificate of job 1001 with this record was signed here.")).to_be_visible()
+
+
+def test_what_came_off_together_is_answered_on_one_card_and_undone_by_one_tap(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "find:piston-lip-rod")
+    page.goto(page.url.partition("?")[0])
+    rows = page.locator("[data-row]")
+    expect(rows).to_have_count(3)
+    before = log_of(page)
+    steps.main_button(hand(page)).click()
+    expect(hand(page)).to_contain_text("Still to be answered: piston lip seal (rod side), piston lip seal (cap side).")
+    assert log_of(page) == before
+    for row, side in ((rows.nth(0), "rod side"), (rows.nth(2), "cap side")):
+        row.get_by_role("radio", name=side).click()
+        expect(row).to_contain_text(f"open lips to {side}, no sign seen on it")
+    steps.main_button(hand(page)).click()
+    expect(hand(page)).to_have_attribute("data-task", "find:gland-ring")
+    assert [words.partition(" found")[0] for words in log_of(page)[len(before) :]] == [
+        "piston lip seal (rod side)", "piston wear band", "piston lip seal (cap side)",
+    ]  # fmt: skip
+    page.get_by_role("button", name="Undo").click()
+    expect(hand(page)).to_have_attribute("data-task", "find:piston-lip-rod")
+    expect(rows).to_have_count(3)
+    assert log_of(page)[-3:] == ["an entry struck out: taken back with Undo"] * 3
+
+
+def test_what_has_a_sign_on_it_leaves_the_card_of_the_others(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "find:piston-lip-rod")
+    page.goto(page.url.partition("?")[0])
+    steps.by_itself(page, "find:piston-band")
+    # Its address is its own: it is in hand after a reload too.
+    assert page.url.endswith("?task=find%3Apiston-band")
+    page.reload()
+    expect(hand(page)).to_have_attribute("data-task", "find:piston-band")
+    card = hand(page)
+    card.get_by_role("group").get_by_role("button").nth(1).click()
+    steps.main_button(card).click()
+    # What was next in line has come up.
+    rows = page.locator("[data-row]")
+    left = ["find:piston-lip-rod", "find:piston-lip-cap", "find:gland-ring"]
+    for place, key in enumerate(left):
+        expect(rows.nth(place)).to_have_attribute("data-row", key)
+    expect(rows).to_have_count(3)
+    assert "?" not in page.url
+    page.goto(f"{page.url}?task=no-such-task")
+    expect(page.get_by_role("alert").first).to_contain_text("This job has no task “no-such-task”; the next one is shown.")
+    expect(rows).to_have_count(3)

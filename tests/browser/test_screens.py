@@ -26,7 +26,7 @@ OTHERS = (
 DESKS = (
     "", "/jobs/new", "/workshop", "/workshop/people", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
     "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/failures", "/compounds", "/workshop/stock", "/workshop/orders",
-    "/due", "/calculators", "/calculators/torque", "/calculators/stand", "/calculators/stand/map",
+    "/due", "/units", "/workshop/tools", "/calculators", "/calculators/torque", "/calculators/stand", "/calculators/stand/map",
 )  # fmt: skip
 # These hold between them every colour there is: verdicts, drawings, cautions, tables, pressed and plain buttons.
 SHOW_ALL_COLOURS = (

@@ -18,6 +18,8 @@ MOST_ACTIONS = 15
 SCALER = ["step:air-off", "step:nose-off", "measure:barrel", "measure:anvil", "measure:nose", "measure:needles",
           "step:oil", "step:run", "test:strikes:as_left", "dispose", "sign"]  # fmt: skip
 
+DUE = ("All", "Overdue", "Coming", "No reading")
+
 
 def label_of(page: Page, serial: str) -> str:
     root = steps.root_of(page)
@@ -26,7 +28,7 @@ def label_of(page: Page, serial: str) -> str:
 
 
 def scan(page: Page, text: str) -> None:
-    page.get_by_role("link", name="Due", exact=True).click()
+    page.get_by_role("link", name="Units", exact=True).click()
     # A reader types the link of the code, and Enter.
     page.get_by_label("Scan a label").fill(text)
     page.keyboard.press("Enter")
@@ -167,11 +169,16 @@ def test_a_counter_that_runs_backwards_asks_why(bench: Page) -> None:
 
 def test_what_is_due_is_listed_with_what_is_over_first(bench: Page, shot: Shot) -> None:
     page = bench
-    page.get_by_role("link", name="Due", exact=True).click()
-    over = page.get_by_role("region", name=re.compile("^Overdue"))
-    expect(over.get_by_role("listitem").filter(has_text="Needle scaler 5")).to_contain_text("over")
-    expect(page.get_by_role("region", name=re.compile("^No reading"))).to_contain_text("no counter reading")
+    page.get_by_role("link", name="Units", exact=True).click()
+    listed = page.get_by_role("list", name="Services due").get_by_role("listitem")
+    expect(listed.filter(has_text="Needle scaler 5").first).to_contain_text("over")
     shot("due")
+    which = page.get_by_role("group", name="Which services")
+    counted = {name: int(which.get_by_role("button", name=name).locator("span").inner_text()) for name in DUE}
+    assert counted["All"] == sum(counted.values()) - counted["All"]
+    which.get_by_role("button", name="No reading").click()
+    expect(listed).to_have_count(counted["No reading"])
+    expect(listed.first).to_contain_text("no counter reading")
     page.get_by_text("In a calendar program").click()
     page.get_by_role("button", name="Make a link for my calendar").click()
     link = page.get_by_text(re.compile(r"/api/due\.ics\?token=kettle_")).inner_text()
@@ -199,7 +206,9 @@ def test_a_unit_tells_its_years(bench: Page, shot: Shot) -> None:
 
 def test_a_tool_that_never_was_on_the_bench_gets_its_label(bench: Page) -> None:
     page = bench
-    page.get_by_role("link", name="Due", exact=True).click()
+    page.get_by_role("link", name="Units", exact=True).click()
+    page.get_by_role("link", name="All units").click()
+    page.get_by_text("Register a tool or unit").click()
     page.get_by_text("Add a tool or unit").click()
     save = page.get_by_role("button", name="Add the tool or unit")
     save.click()

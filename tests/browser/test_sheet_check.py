@@ -46,7 +46,7 @@ def test_faults_are_told_by_their_path_and_the_drawing_is_gone(bench: Page) -> N
     expect(page.get_by_text("lies in metal or in a seal, at z 23.0, r 20.0")).to_be_visible()
     expect(page.get_by_role("region", name="Drawing")).to_have_count(0)
     # What was typed survives leaving the screen and coming back.
-    page.get_by_role("link", name="Sheets and tools").click()
+    page.get_by_role("link", name="Build sheets").click()
     page.get_by_role("link", name="Check a sheet").click()
     expect(page.get_by_text("Not sound: 1 fault")).to_be_visible()
     sheet.fill("zones: [")

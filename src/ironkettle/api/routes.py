@@ -9,6 +9,7 @@ from ironkettle.api.sheets import check
 from ironkettle.api.sheets import routes as sheets
 from ironkettle.api.shop import (
     calendar,
+    codes,
     letterhead,
     lubricants,
     orders,
@@ -48,6 +49,7 @@ ROUTERS = tuple(
         people,
         session,
         search,
+        codes,
         tools,
         tokens,
         trail,

@@ -18,7 +18,7 @@
 	let menu = $state(false);
 	const links = [
 		{ href: '/', name: 'Bench' },
-		{ href: '/due', name: 'Due' },
+		{ href: '/due', name: 'Units', also: '/units' },
 		{ href: '/rings', name: 'Rings' },
 		{ href: '/grooves', name: 'Grooves' },
 		{ href: '/seals', name: 'Seals' },
@@ -29,6 +29,8 @@
 
 	const isHere = (href: string) =>
 		page.url.pathname === href || (href !== '/' && page.url.pathname.startsWith(`${href}/`));
+	const isCurrent = (link: { href: string; also?: string }) =>
+		isHere(link.href) || (link.also !== undefined && isHere(link.also));
 
 	$effect(() => {
 		const system = matchMedia('(prefers-color-scheme: light)');
@@ -96,7 +98,7 @@
 				<a
 					href={link.href}
 					class="btn px-3 btn-ghost aria-[current]:text-primary"
-					aria-current={isHere(link.href) ? 'page' : undefined}>{link.name}</a
+					aria-current={isCurrent(link) ? 'page' : undefined}>{link.name}</a
 				>
 			{/each}
 		</nav>

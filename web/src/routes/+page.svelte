@@ -4,7 +4,9 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask, type JobSummary, type Problem, type Schemas } from '$lib/api';
 	import { JOB_COLUMNS, JobLine } from '$lib/jobs';
+	import { Chips, List } from '$lib/list';
 	import { Held } from '$lib/outbox';
+	import { openCode, ScanButton } from '$lib/scan';
 	import { ProblemNote } from '$lib/shared';
 
 	type Counts = Schemas['BenchCounts'];
@@ -54,7 +56,15 @@
 	let narrowing = $state(false);
 	let shown = $state(PAGE);
 	let choices = $state.raw<Choices>(null);
+	const chips = $derived(
+		CHIPS.map((one) => ({ ...one, count: one.key === 'released' ? null : counts?.[one.key] }))
+	);
 	const narrowed = $derived(Object.values(narrow).filter(Boolean).length);
+	const empty = $derived(
+		words || narrowed || chip !== 'open'
+			? 'No job matches.'
+			: 'The bench is empty. Take a unit in with “New job”.'
+	);
 
 	async function load() {
 		const query = {
@@ -111,25 +121,11 @@
 			autocomplete="off"
 			bind:value={words}
 		/>
+		<ScanButton what="a label or a certificate" onCode={openCode} />
 		<a href="/jobs/new" class="btn btn-primary"><Plus size={20} aria-hidden="true" />New job</a>
 	</form>
 	<div class="mb-1 flex flex-wrap items-center gap-2 sm:flex-nowrap">
-		<div
-			class="flex min-w-0 gap-2 overflow-x-auto py-1 sm:flex-wrap sm:overflow-visible"
-			role="group"
-			aria-label="Which jobs"
-		>
-			{#each CHIPS as one (one.key)}
-				<button
-					class={['btn btn-sm min-h-11 shrink-0 px-3', chip === one.key && 'btn-primary']}
-					aria-pressed={chip === one.key}
-					onclick={() => (chip = one.key)}
-					>{one.name}{#if one.key !== 'released' && counts}<span class="font-extrabold"
-							>{counts[one.key]}</span
-						>{/if}</button
-				>
-			{/each}
-		</div>
+		<Chips label="Which jobs" {chips} bind:chosen={chip} />
 		<label class="sr-only" for="sort">Sorted</label>
 		<select id="sort" class="select min-h-11 w-40 shrink-0 sm:ml-auto" bind:value={sort}>
 			{#each SORTS as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
@@ -159,20 +155,17 @@
 
 	{#if jobs === null}
 		{#if !problem}<p class="panel">Loading …</p>{/if}
-	{:else if jobs.length === 0}
-		<p class="panel">
-			{words || narrowed || chip !== 'open'
-				? 'No job matches.'
-				: 'The bench is empty. Take a unit in with “New job”.'}
-		</p>
 	{:else}
-		<div class={['faint hidden px-4 text-sm lg:gap-x-3', JOB_COLUMNS]} aria-hidden="true">
-			<span>Unit and serial</span><span>Next task</span><span>Waits for</span><span>Promised</span>
-			<span>Last</span><span class="text-right">Age</span>
-		</div>
-		<ul class="space-y-[3px]">
-			{#each jobs as job (job.id)}<JobLine {job} />{/each}
-		</ul>
+		<List
+			label="Jobs"
+			columns={JOB_COLUMNS}
+			names={['Unit and serial', 'Next task', 'Waits for', 'Promised', 'Last', 'Age']}
+			items={jobs}
+			keyOf={(job) => job.id}
+			{empty}
+		>
+			{#snippet line(job)}<JobLine {job} />{/snippet}
+		</List>
 		{#if total > jobs.length && shown < MOST}
 			<button class="btn mt-3" onclick={() => (shown = Math.min(shown + PAGE, MOST))}
 				>More: {jobs.length} of {total}{least ? ' or more' : ''} shown</button

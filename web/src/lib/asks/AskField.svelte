@@ -142,6 +142,7 @@
 		chosen={seen}
 		several
 		{focused}
+		{first}
 		{drawn}
 		{words}
 		{settling}

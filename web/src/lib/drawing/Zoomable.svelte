@@ -38,7 +38,7 @@
 			{@render children()}
 		</div>
 	</div>
-	<div class="flex items-start gap-1">
+	<div class="flex items-start gap-1" data-aside>
 		<div class="min-w-0 flex-1">{@render below?.()}</div>
 		{#if zoom.scale > 1}<button class="btn btn-ghost btn-sm min-h-11" onclick={() => zoom.reset()}
 				>Whole</button

@@ -11,7 +11,9 @@
 		/** Shows the place in hand alone, where fields need the room; the whole unit when it is asked for. */
 		compact?: boolean;
 	}
-	let { store, view, task, compact = false }: Props = $props();
+	let { store, view, task: inHand, compact = false }: Props = $props();
+	/** Of several on one card the one that the hand is at. */
+	const task = $derived(view.tasks.find((one) => one.key === store.row) ?? inHand);
 
 	let picked = $state<string | null | undefined>(undefined);
 	$effect(() => {

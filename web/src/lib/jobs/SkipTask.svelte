@@ -54,7 +54,7 @@
 		</div>
 	</form>
 {:else}
-	<button class="btn btn-ghost" onclick={() => (asking = true)}>Skip this task …</button>
+	<button class="btn btn-ghost" data-aside onclick={() => (asking = true)}>Skip this task …</button>
 {/if}
 {#if signing}
 	<SignatureDialog

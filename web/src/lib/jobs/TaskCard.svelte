@@ -1,9 +1,11 @@
 <script lang="ts">
 	import Wrench from '@lucide/svelte/icons/wrench';
+	import { page } from '$app/state';
 	import type { JobView } from '$lib/api';
 	import { Caution } from '$lib/shared';
 	import type { JobStore, Task } from './job.svelte';
 	import { SCREENS } from './tasks';
+	import { together } from './tasks/together';
 	import TakesTime from './tasks/TakesTime.svelte';
 	import Ladder from './Ladder.svelte';
 	import TakeApart from './TakeApart.svelte';
@@ -33,6 +35,10 @@
 			) &&
 			task.status !== 'done'
 	);
+	/** What shares its card: then the card has their title, and stays until the last of them is recorded. */
+	const group = $derived(together(view, task, store.waiting, page.url.searchParams.get('task')));
+	const title = $derived(group.length && task.screen.kind === 'find' ? task.screen.title : task.text);
+	const card = $derived(group.length && task.screen.kind === 'find' ? `card ${task.screen.card}` : task.key);
 	const blocked = $derived(task.status === 'blocked' && !ahead);
 </script>
 
@@ -42,7 +48,7 @@
 	data-task={task.key}
 >
 	<h1 id="task-in-hand" class={['text-2xl leading-tight font-extrabold', bare && !blocked && 'sr-only']}>
-		{task.text}
+		{title}
 	</h1>
 	{#if task.status === 'done'}<p class="text-success font-semibold">
 			Already recorded: {task.recorded?.words}
@@ -61,7 +67,7 @@
 	{#if blocked}
 		<p class="font-semibold text-warning">Not yet: {task.blocked_by.slice(0, 3).join('; ')}</p>
 	{:else}
-		{#key task.key}
+		{#key card}
 			{#if task.needs && task.status !== 'done'}
 				<TakesTime {store} {view} {task} needs={task.needs} {focused} />
 			{/if}
@@ -70,7 +76,7 @@
 			{/if}
 		{/key}
 	{/if}
-	{#if task.why && task.kind !== 'test'}<p class="faint">
+	{#if task.why && task.kind !== 'test' && !group.length}<p class="faint">
 			{task.why[0]?.toUpperCase()}{task.why.slice(1)}.
 		</p>{/if}
 	{#if task.practice}
@@ -89,5 +95,5 @@
 	{#if task.tray.length}<p class="faint">Tray, {task.tray.join('; ')}</p>{/if}
 	{#if task.ladder.length && !blocked}<Ladder {store} {task} />{/if}
 	{#if task.again}<TakeApart {store} {task} {onDone} />{/if}
-	{#if task.skippable && !blocked}<SkipTask {store} {task} {onDone} />{/if}
+	{#if task.skippable && !blocked && !group.length}<SkipTask {store} {task} {onDone} />{/if}
 </section>

@@ -11,7 +11,7 @@
 		open?: boolean;
 		/** Tasks whose entries wait on this device. */
 		waits?: Set<string>;
-		onPick: (key: string) => void;
+		onPick: (key: string) => unknown;
 	}
 	let { title, tasks, open = false, waits, onPick }: Props = $props();
 </script>

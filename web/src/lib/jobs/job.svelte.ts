@@ -16,6 +16,8 @@ export class JobStore {
 	meanwhile = $state.raw<Schemas['MeanwhileOut'][]>([]);
 	/** The space somebody tapped on the drawing last. */
 	pointed = $state<string | null>(null);
+	/** The task that the hand is at on a card that holds several. */
+	row = $state<string | null>(null);
 	/** Under which the server knows the view that is shown; null for one that came with an entry. */
 	private tag: string | null = null;
 	private drawnFor = '';
@@ -78,18 +80,22 @@ export class JobStore {
 			if (became.meanwhile.length) this.meanwhile = became.meanwhile;
 			void this.take({ ...this.view, ...became.state, tasks: became.tasks } as JobView);
 		});
+		// Whoever comes back to the screen sees at once what others did.
+		const back = () => void this.load();
+		window.addEventListener('focus', back);
 		void this.load();
 		return () => {
+			window.removeEventListener('focus', back);
 			clearInterval(poll);
 			unwatch();
 			device.leave();
 		};
 	}
 
-	/** Records an entry: kept on the device first, then sent. Gives the problem when it was refused. */
-	record(payload: EntryPayload, task?: string): Promise<Problem | null> {
+	/** Records an entry: kept on the device first, then sent. Gives the problem when it was refused. `card`: with what else it is undone. */
+	record(payload: EntryPayload, task?: string, card?: string): Promise<Problem | null> {
 		const seen = this.view?.job.entry_count;
-		return device.record(this.id, this.view?.job.unit ?? '', payload, { seen, task });
+		return device.record(this.id, this.view?.job.unit ?? '', payload, { seen, task }, card);
 	}
 
 	/** Tasks whose entries wait on this device while the server cannot be reached. */

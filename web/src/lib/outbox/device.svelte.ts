@@ -22,8 +22,8 @@ class Device {
 	waiting = $derived(this.entries.filter((entry) => !entry.refused));
 	refused = $derived(this.entries.filter((entry) => entry.refused));
 
-	/** What was recorded last on this device, while it can be undone by a tap. */
-	last = $state.raw<Pick<Waiting, 'id' | 'job'> | null>(null);
+	/** What was recorded last on this device, with the one tap that undoes it: of a card with several, all of them. */
+	last = $state.raw<{ job: string; card?: string; entries: string[] } | null>(null);
 
 	private forget: ReturnType<typeof setTimeout> | undefined;
 	private readonly outbox = new Outbox(openBox, send, () => this.show());
@@ -62,7 +62,8 @@ class Device {
 		job: string,
 		unit: string,
 		payload: EntryPayload,
-		beside: Pick<Waiting, 'seen' | 'task'> = {}
+		beside: Pick<Waiting, 'seen' | 'task'> = {},
+		card?: string
 	): Promise<Problem | null> {
 		if (!session.person) return SIGN_IN_FIRST;
 		const entry = { ...this.make(job, unit, payload), ...beside };
@@ -72,33 +73,38 @@ class Device {
 			// Not answered: it waits on the device, and the screen may go on.
 			this.attended.get(entry.id)?.(null);
 			this.attended.delete(entry.id);
-			if (this.waiting.some((one) => one.id === entry.id)) this.remember(entry);
+			if (this.waiting.some((one) => one.id === entry.id)) this.remember(entry, card);
 		};
 		// The screen goes on with the answer itself: what was tapped on the new state is not undone a moment later.
 		this.flush().then(goOn, goOn);
 		return answered.then((problem) => {
-			if (!problem) this.remember(entry);
+			if (!problem) this.remember(entry, card);
 			return problem;
 		});
 	}
 
-	private remember(entry: Waiting) {
-		this.last = entry.payload.kind === 'entry_struck' ? null : entry;
+	private remember(entry: Waiting, card?: string) {
+		const before = card !== undefined && this.last?.card === card ? this.last.entries : [];
+		const entries = before.includes(entry.id) ? before : [...before, entry.id];
+		this.last = entry.payload.kind === 'entry_struck' ? null : { job: entry.job, card, entries };
 		clearTimeout(this.forget);
 		this.forget = setTimeout(() => (this.last = null), UNDO_MS);
 	}
 
 	/** Takes back what was recorded last: off the device where it waits there still, else struck out with the reason given. */
 	async undo(reason: string): Promise<Problem | null> {
-		const entry = this.entries.find((one) => one.id === this.last?.id);
 		const { last } = this;
 		this.last = null;
-		if (!last) return null;
-		if (entry && this.away) {
-			await this.outbox.remove(entry.id);
-			return null;
+		for (const id of last?.entries.toReversed() ?? []) {
+			const entry = this.entries.find((one) => one.id === id);
+			if (entry && this.away) await this.outbox.remove(entry.id);
+			else {
+				const struck = { kind: 'entry_struck' as const, entry: id, reason };
+				const problem = await this.record(last?.job ?? '', entry?.unit ?? '', struck);
+				if (problem) return problem;
+			}
 		}
-		return this.record(last.job, entry?.unit ?? '', { kind: 'entry_struck', entry: last.id, reason });
+		return null;
 	}
 
 	/** Signs: sent at once or not at all, since a PIN is never kept on a device. */

@@ -15,9 +15,11 @@
 			secret?: boolean;
 			date?: boolean;
 		}[];
+		/** Unfolded at first. */
+		open?: boolean;
 		add: (values: Record<string, string>) => Promise<Problem | null>;
 	}
-	let { what, action, fields, add }: Props = $props();
+	let { what, action, fields, open = false, add }: Props = $props();
 
 	const id = $props.id();
 	const article = $derived('aeiou'.includes(what.charAt(0).toLowerCase()) ? 'an' : 'a');
@@ -32,7 +34,7 @@
 	}
 </script>
 
-<details class="mt-2">
+<details class="mt-2" {open}>
 	<summary class="btn">{action ?? `Add ${article} ${what}`}</summary>
 	<form class="mt-2 grid gap-x-3 sm:grid-cols-2" onsubmit={submit}>
 		{#each fields as field (field.key)}

@@ -107,7 +107,7 @@
 	}
 </script>
 
-<div class="min-w-44 flex-1">
+<div class="min-w-36 flex-1">
 	<label class="mb-1 block font-semibold" for={id}>{label}</label>
 	<div class="join w-full">
 		<input

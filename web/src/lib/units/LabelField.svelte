@@ -1,21 +1,13 @@
 <script lang="ts">
 	import QrCode from '@lucide/svelte/icons/qr-code';
-	import { goto } from '$app/navigation';
-	import { api, ask, type Problem } from '$lib/api';
-	import { faultAt, ProblemNote } from '$lib/shared';
+	import { openCode, ScanButton } from '$lib/scan';
 
 	let typed = $state('');
-	let problem = $state.raw<Problem | null>(null);
-	const fault = $derived(faultAt(problem, 'label'));
+	let fault = $state<string | null>(null);
 
 	/** A reader types the link of the code and Enter; a hand types what stands beside it. */
 	async function open() {
-		const label = typed.trim();
-		if (!label) return;
-		const last = label.split(/[?#]/)[0]?.replace(/\/+$/, '').split('/').at(-1) ?? label;
-		const answer = await ask(api.GET('/api/units/{label}', { params: { path: { label: last } } }));
-		problem = answer.problem;
-		if (answer.data) await goto(`/units/${answer.data.unit.label}`);
+		if (typed.trim()) fault = await openCode(typed);
 	}
 	const focus = (node: HTMLElement) => node.focus();
 </script>
@@ -34,13 +26,14 @@
 			class={['entry input w-full font-mono text-xl', fault && 'input-error']}
 			autocomplete="off"
 			spellcheck="false"
-			maxlength="200"
+			maxlength="400"
 			placeholder="K7QF-3ZTM24"
 			bind:value={typed}
 			aria-invalid={fault ? 'true' : undefined}
 			{@attach focus}
 		/>
 	</div>
+	<ScanButton what="a label or a certificate" onCode={openCode} />
 	<button class="btn btn-primary min-h-12"><QrCode size={20} aria-hidden="true" />Open</button>
 </form>
-{#if fault}<p class="text-error" role="alert">{fault}</p>{:else}<ProblemNote {problem} />{/if}
+{#if fault}<p class="text-error" role="alert">{fault}</p>{/if}

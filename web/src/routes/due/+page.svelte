@@ -1,17 +1,37 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { session } from '$lib/session';
+	import { Chips, List } from '$lib/list';
 	import { ProblemNote } from '$lib/shared';
-	import { DueCard, DueFeed, ImportCounters, LabelField, NewUnit } from '$lib/units';
+	import { DUE_COLUMNS, DueFeed, DueLine, ImportCounters, LabelField, UnitTabs } from '$lib/units';
 
 	let days = $state(30);
 	// None at first: the server's own page.
 	let limit = $state<number | undefined>(undefined);
 	let list = $state.raw<Schemas['DueListOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
-	const over = $derived(list?.due.filter((one) => one.due.standing === 'overdue') ?? []);
-	const coming = $derived(list?.due.filter((one) => one.due.standing !== 'overdue') ?? []);
+	type Chip = 'all' | 'overdue' | 'coming' | 'unknown';
+	const EMPTY: Record<Chip, string> = {
+		all: 'Nothing is due in that time.',
+		overdue: 'Nothing is overdue.',
+		coming: 'Nothing else is due in that time.',
+		unknown: 'Every counter has a recent reading.'
+	};
+	let chip = $state<Chip>('all');
+	const by = $derived({
+		all: [...(list?.due ?? []), ...(list?.unknown ?? [])],
+		overdue: list?.due.filter((one) => one.due.standing === 'overdue') ?? [],
+		coming: list?.due.filter((one) => one.due.standing !== 'overdue') ?? [],
+		unknown: list?.unknown ?? []
+	});
+	const NAMES: [Chip, string][] = [
+		['all', 'All'],
+		['overdue', 'Overdue'],
+		['coming', 'Coming'],
+		['unknown', 'No reading']
+	];
+	const chips = $derived(NAMES.map(([key, name]) => ({ key, name, count: list && by[key].length })));
+	const shown = $derived(by[chip]);
 
 	async function load() {
 		const answer = await ask(api.GET('/api/due', { params: { query: { days, limit } } }));
@@ -29,50 +49,37 @@
 
 <svelte:head><title>Due · Iron Kettle</title></svelte:head>
 
-<main class="mx-auto w-full max-w-5xl flex-1 space-y-4 p-4">
-	<h1 class="text-4xl font-extrabold">Services due</h1>
-	<div class="panel"><LabelField /></div>
+<UnitTabs />
+<main class="mx-auto w-full max-w-7xl flex-1 space-y-3 p-3">
+	<div class="flex flex-wrap items-end gap-x-6 gap-y-2">
+		<h1 class="flex-1 text-3xl font-extrabold whitespace-nowrap">Services due</h1>
+		<div class="w-full sm:w-[30rem]"><LabelField /></div>
+	</div>
 	<ProblemNote {problem} />
-	{#snippet cards(listed: Schemas['UnitDueOut'][])}
-		<ul class="space-y-2">
-			{#each listed as one (one.unit.id + one.due.interval)}
-				<DueCard due={one.due} unit={one.unit}>
-					<a class="btn" href="/units/{one.unit.label}"
-						>{one.due.begun ? `Open job ${one.due.begun}` : 'Open'}</a
-					>
-				</DueCard>
-			{/each}
-		</ul>
-	{/snippet}
+	<div class="flex flex-wrap items-center gap-2">
+		<Chips label="Which services" {chips} bind:chosen={chip} />
+		<span class="flex-1"></span>
+		<label class="faint" for="days">within</label>
+		<select id="days" class="select min-h-11 w-32" bind:value={days}>
+			<option value={7}>7 days</option>
+			<option value={30}>30 days</option>
+			<option value={90}>90 days</option>
+			<option value={366}>a year</option>
+		</select>
+	</div>
 	{#if list === null}
 		{#if !problem}<p class="panel">Loading …</p>{/if}
 	{:else}
-		<section aria-labelledby="over">
-			<h2 id="over" class="mb-2 text-2xl font-bold">Overdue: {over.length}</h2>
-			{#if over.length}{@render cards(over)}{:else}<p class="panel">Nothing is overdue.</p>{/if}
-		</section>
-		<section aria-labelledby="coming">
-			<div class="mb-2 flex flex-wrap items-center gap-3">
-				<h2 id="coming" class="text-2xl font-bold">Coming: {coming.length}</h2>
-				<label class="faint" for="days">within</label>
-				<select id="days" class="entry select w-40" bind:value={days}>
-					<option value={7}>7 days</option>
-					<option value={30}>30 days</option>
-					<option value={90}>90 days</option>
-					<option value={366}>a year</option>
-				</select>
-			</div>
-			{#if coming.length}{@render cards(coming)}{:else}<p class="panel">
-					Nothing else is due in that time.
-				</p>{/if}
-		</section>
-		{#if list.unknown.length}
-			<section aria-labelledby="unknown">
-				<h2 id="unknown" class="mb-2 text-2xl font-bold">No reading: {list.unknown.length}</h2>
-				<p class="mb-2">Their counters have no recent reading. Enter one.</p>
-				{@render cards(list.unknown)}
-			</section>
-		{/if}
+		<List
+			label="Services due"
+			columns={DUE_COLUMNS}
+			names={['Unit and serial', 'Service', 'Due', 'Last done', 'Open']}
+			items={shown}
+			keyOf={(one) => one.unit.id + one.due.interval}
+			empty={EMPTY[chip]}
+		>
+			{#snippet line(one)}<DueLine unit={one.unit} due={one.due} />{/snippet}
+		</List>
 	{/if}
 	{#if list?.more}
 		<div class="panel flex flex-wrap items-center gap-4">
@@ -82,21 +89,11 @@
 			{/if}
 		</div>
 	{/if}
-	{#if session.may('start_quick_service')}
-		<section class="panel" aria-labelledby="new">
-			<h2 id="new" class="text-xl font-bold">Not registered yet</h2>
-			<p>
-				A tool that has never been on the bench is registered by its serial number; from then on it has a
-				label.
-			</p>
-			<NewUnit />
-		</section>
-	{/if}
-	<details class="panel">
+	<details class="panel py-1">
 		<summary class="min-h-11 cursor-pointer content-center font-semibold">Counters from a file</summary>
 		<ImportCounters onDone={load} />
 	</details>
-	<details class="panel">
+	<details class="panel py-1">
 		<summary class="min-h-11 cursor-pointer content-center font-semibold">In a calendar program</summary>
 		<DueFeed />
 	</details>

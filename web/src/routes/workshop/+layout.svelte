@@ -4,7 +4,8 @@
 
 	let { children } = $props();
 	const tabs = $derived([
-		{ href: '/workshop', name: 'Sheets and tools' },
+		{ href: '/workshop', name: 'Build sheets' },
+		{ href: '/workshop/tools', name: 'Tools' },
 		{ href: '/workshop/check', name: 'Check a sheet' },
 		{ href: '/workshop/stock', name: 'Stock' },
 		{ href: '/workshop/orders', name: 'Order list' },

@@ -25,8 +25,9 @@ from ironkettle.core.jobs.kinds.base import (
 )
 from ironkettle.core.jobs.kinds.leak import suspicions
 from ironkettle.core.jobs.resolved import ElementAt, Resolved
+from ironkettle.core.jobs.screen import Screen
 from ironkettle.core.jobs.state import Book, Payload
-from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind, plain_screen
 from ironkettle.core.sealing.catalogue import ElementKind
 from ironkettle.core.sealing.compounds import LUBRICANTS, Lubricant
 from ironkettle.core.sealing.facing import reversed_finding
@@ -36,7 +37,34 @@ from ironkettle.core.sheets.document.fields import Length
 from ironkettle.core.sheets.document.parts import Read
 
 _SEEN, _HOW_MANY = "What can be seen on it?", "How many were there?"
-_TASK = TaskKind("find", "Record as found", rank=2)
+
+
+class FindScreen(Screen):
+    """What comes off with one step is told on one card: the tasks with the same ``card``, under ``title``, each by its ``name``.
+
+    ``signs``: the field that one answer for all of them fills, and ``none``: that answer.
+    """
+
+    kind: Literal["find"] = "find"
+    card: str
+    name: str
+    title: str = "As they came off"
+    signs: str = "signs"
+    none: str = Sign.NONE.value
+
+
+def _screen(case: Case, task: Task) -> Screen:
+    opens = next(step for step in case.resolved.sheet.steps if task.place in step.opens)
+    together = sum(len(case.resolved.fitting_order.get(station, ())) for station in opens.opens)
+    alone = case.resolved.quick_service is not None or together == 1
+    return (
+        plain_screen(case, task)
+        if alone
+        else FindScreen(card=opens.key, name=case.resolved.elements[task.subject].spec.name)
+    )
+
+
+_TASK = TaskKind("find", "Record as found", rank=2, screen=_screen)
 
 
 def _as_list(value: object) -> object:
@@ -246,4 +274,5 @@ KIND = EntryKind(
     tasks=_drafts,
     completes="find:{element}",
     hand_over=_hand_over,
+    screens=(FindScreen,),
 )

@@ -1,5 +1,6 @@
 """Looking after a unit: how often, what its counters ran, what is due when."""
 
+from ironkettle.core.shop.service.code import Code, CodeKind, read_code
 from ironkettle.core.shop.service.counters import (
     CounterRead,
     Lower,
@@ -21,6 +22,8 @@ __all__ = [
     "SHOP_LENGTH",
     "SOON_DAYS",
     "STANDING_WORD",
+    "Code",
+    "CodeKind",
     "CounterRead",
     "Due",
     "Every",
@@ -38,6 +41,7 @@ __all__ = [
     "number_of",
     "ran_by",
     "rate_of",
+    "read_code",
     "read_count",
     "read_counters",
     "read_every",

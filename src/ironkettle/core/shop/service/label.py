@@ -33,15 +33,25 @@ def _check_of(text: str) -> str:
     return LETTERS[total % len(LETTERS)]
 
 
+def _letters_in(text: str) -> str:
+    """What may be a label in a text or at the end of a link, without its dash."""
+    said = text.strip()
+    if "/" in said:
+        said = re.split(r"[?#]", said)[0].rstrip("/").rpartition("/")[2]
+    return re.sub(r"[\s-]", "", said).upper().translate(_MISREAD)
+
+
+def is_like_label(text: str) -> bool:
+    """Whether a text has the shape of a unit's label, or is a link that ends in one, mistyped or not."""
+    return _SHAPE.match(_letters_in(text)) is not None
+
+
 def read_label(text: str, shop: str) -> str:
     """The code in what was scanned or typed: the code itself, with or without its dash, or a link that ends in it.
 
     Raises RuleError for what is no label, one that was mistyped, and one of another shop.
     """
-    said = text.strip()
-    if "/" in said:
-        said = re.split(r"[?#]", said)[0].rstrip("/").rpartition("/")[2]
-    code = re.sub(r"[\s-]", "", said).upper().translate(_MISREAD)
+    code = _letters_in(text)
     if not _SHAPE.match(code):
         raise fault("label", f"“{text.strip()[:60]}” is not a unit label", _FITS)
     if _check_of(code[:-1]) != code[-1]:

@@ -95,7 +95,7 @@
 		{/if}
 		<div class="flex flex-wrap items-end gap-x-3 gap-y-1">
 			{#each needed as one, index (one.field)}
-				<div class="min-w-44 flex-1">
+				<div class="min-w-36 flex-1">
 					<AskField
 						ask={one}
 						bind:value={form.values[one.field]}

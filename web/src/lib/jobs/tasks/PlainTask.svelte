@@ -15,6 +15,8 @@
 	let { store, task, focused, bare, onDone }: TaskProps = $props();
 
 	type Ask = Schemas['AskOut'];
+	/** How many answers of a long list stand first, where several questions share the card. */
+	const FEW = 4;
 	const form = untrack(() => new TaskForm(store, task));
 	// What is known already and what need not be said stands folded: the hand answers the rest.
 	const hangs = (ask: Ask) => ask.choices.some((choice) => choice.only);
@@ -67,7 +69,7 @@
 </script>
 
 <form
-	class="space-y-3"
+	class={screen?.in_line ? 'space-y-1' : 'space-y-3'}
 	data-form
 	data-sole={sole.ask ? sole.by : undefined}
 	onsubmit={(event) => {
@@ -90,6 +92,7 @@
 			fault={form.fault(ask.field)}
 			focused={focused && index === 0 && !asShould}
 			inLine={screen?.in_line ?? false}
+			first={asked.length > 2 ? FEW : undefined}
 			drawn={ask.field === 'offset'
 				? offCentre
 				: ask.read === 'zone'

@@ -12,8 +12,10 @@
 		button?: string;
 		/** What goes with the entry beside the fields of the form. */
 		given?: Record<string, unknown>;
+		/** Of several on one card: in small letters. */
+		slim?: boolean;
 	}
-	let { store, task, form, button = '', given = {} }: Props = $props();
+	let { store, task, form, button = '', given = {}, slim = false }: Props = $props();
 
 	/** What the log will say of what stands in the fields now, in the server's words. */
 	let words = $state<string | null>(null);
@@ -24,7 +26,7 @@
 	);
 
 	const answered = $derived(
-		task.asks.every((one) => one.optional || (form.values[one.field] ?? null) !== null)
+		task.asks.every((one) => one.optional || (form.values[one.field] ?? given[one.field] ?? null) !== null)
 	);
 
 	$effect(() => {
@@ -43,8 +45,10 @@
 </script>
 
 {#if shown && shown.toLowerCase() !== button.toLowerCase()}
-	<p class="faint min-h-12" aria-live="polite" data-records>On the record: “{shown}”</p>
+	<p class={['faint', slim ? 'min-h-5 text-sm leading-5' : 'min-h-12']} aria-live="polite" data-records>
+		On the record: “{shown}”
+	</p>
 {:else if task.asks.length}
 	<!-- Its room is kept: a button that moves under a finger takes no tap. -->
-	<div class="min-h-12"></div>
+	<div class={slim ? 'min-h-5' : 'min-h-12'}></div>
 {/if}

@@ -83,12 +83,12 @@ export class TaskForm {
 		return faultAt(this.problem, field, ask?.choices);
 	}
 
-	/** Records the entry with what was filled in, and what else is given; true when it was taken. */
-	async record(given: Record<string, unknown> = {}): Promise<boolean> {
+	/** Records the entry with what was filled in, and what else is given; true when it was taken. `card`: with what else it is undone. */
+	async record(given: Record<string, unknown> = {}, card?: string): Promise<boolean> {
 		// A second tap while the first is on its way counts for nothing.
 		if (this.busy || this.settling) return false;
 		this.busy = true;
-		this.problem = await this.store.record(this.payload(given), this.task.key);
+		this.problem = await this.store.record(this.payload(given), this.task.key, card);
 		this.busy = false;
 		if (!this.problem) {
 			justTaken();

@@ -4,6 +4,7 @@
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
 	import IntakeForm, { emptyIntake, type IntakeDraft } from '$lib/jobs/IntakeForm.svelte';
+	import { ScanButton, unitOfCode } from '$lib/scan';
 	import { session } from '$lib/session';
 	import { asTyped, keep, newId, ProblemNote, recall, usualUnit, withUnit } from '$lib/shared';
 
@@ -70,6 +71,18 @@
 		draft.unit = unit.name;
 		draft.serial = unit.serial;
 		draft.customer = unit.customer;
+	}
+
+	/** A label names the unit: all that is known of it is filled in. */
+	async function scanned(code: string) {
+		const answer = await unitOfCode(code);
+		if ('refused' in answer) return answer.refused;
+		const listed = sheets?.find((one) => one.key === answer.unit.sheet_key);
+		if (listed) await choose(listed);
+		draft.unit = answer.unit.name;
+		draft.serial = answer.unit.serial;
+		draft.customer = answer.unit.customer;
+		return null;
 	}
 
 	/** The job this one is a copy of, and which version of its sheet counts where there is a newer one. */
@@ -178,6 +191,7 @@
 <main class="mx-auto w-full max-w-4xl flex-1 px-4 py-2">
 	<div class="mb-2 flex flex-wrap items-center gap-x-4">
 		<h1 class="text-3xl font-extrabold">Take a unit in</h1>
+		{#if !source && !labelled}<ScanButton what="the label of the unit" onCode={scanned} />{/if}
 		{#if sheet && chosen && !source && !labelled}
 			<strong class="min-w-0 flex-1 text-lg">{sheet.name}</strong>
 			<button

@@ -1,23 +1,46 @@
 <script lang="ts">
+	import Plus from '@lucide/svelte/icons/plus';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
+	import { Chips, List } from '$lib/list';
+	import { ScanButton } from '$lib/scan';
 	import { session } from '$lib/session';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
-	import StockRow from './StockRow.svelte';
+	import StockLine, { STOCK_COLUMNS } from './StockLine.svelte';
 
 	let items = $state.raw<Schemas['StockItemOut'][]>([]);
 	let kinds = $state.raw<Schemas['StockKindOut'][]>([]);
 	let chosen = $state<string | null>(null);
+	let adding = $state(false);
 	let words = $state(page.url.searchParams.get('q') ?? '');
 	let problem = $state.raw<Problem | null>(null);
 	const kind = $derived(kinds.find((one) => one.key === chosen) ?? kinds[0]);
-	const shown = $derived(
-		items.filter((item) =>
-			`${item.name} ${item.kind_name} ${item.what} ${item.place}`
-				.toLowerCase()
-				.includes(words.trim().toLowerCase())
-		)
+	let chip = $state('all');
+	const chips = $derived([
+		{ key: 'all', name: 'All', count: items.length },
+		{ key: 'low', name: 'Low', count: items.filter((item) => item.low).length },
+		...[...new Set(items.map((item) => item.kind_name))].sort().map((name) => ({
+			key: name,
+			name: `${name[0]?.toUpperCase()}${name.slice(1)}`,
+			count: items.filter((item) => item.kind_name === name).length
+		}))
+	]);
+	const within = $derived(
+		items.filter((item) => chip === 'all' || (chip === 'low' ? item.low : item.kind_name === chip))
 	);
+	const holds = (item: Schemas['StockItemOut'], text: string) =>
+		`${item.name} ${item.kind_name} ${item.what} ${item.place}`
+			.toLowerCase()
+			.includes(text.trim().toLowerCase());
+	const shown = $derived(within.filter((item) => holds(item, words)));
+	/** What stands on a bag is looked for as if it were typed. */
+	async function scanned(code: string) {
+		if (!items.some((item) => holds(item, code)))
+			return `Nothing in stock has “${code.slice(0, 60)}” on its line.`;
+		chip = 'all';
+		words = code;
+		return null;
+	}
 
 	async function load() {
 		const answer = await ask(api.GET('/api/stock'));
@@ -75,47 +98,40 @@
 
 <svelte:head><title>Stock · Iron Kettle</title></svelte:head>
 
-<main class="mx-auto w-full max-w-7xl flex-1 p-4 pt-2">
-	<h1 class="mb-2 text-4xl font-extrabold">Stock</h1>
+<main class="mx-auto w-full max-w-7xl flex-1 space-y-3 p-3">
+	<div class="flex flex-wrap items-center gap-3">
+		<h1 class="text-3xl font-extrabold">Stock</h1>
+		<label class="sr-only" for="words">Find in stock</label>
+		<input
+			id="words"
+			class="entry input min-w-40 flex-1"
+			placeholder="28 × 38, AS568 216, drawer 12"
+			autocomplete="off"
+			bind:value={words}
+		/>
+		<ScanButton what="the code on a bag or a drawer" onCode={scanned} />
+		{#if session.may('change_stock') && kind}<button
+				class="btn btn-primary"
+				aria-expanded={adding}
+				onclick={() => (adding = !adding)}><Plus size={20} aria-hidden="true" />Add to stock</button
+			>{/if}
+	</div>
 	<ProblemNote {problem} />
-	<label class="block font-semibold" for="words">Find in stock</label>
-	<input
-		id="words"
-		class="entry input w-full max-w-md"
-		placeholder="28 × 38, AS568 216, drawer 12"
-		bind:value={words}
-	/>
-	<table class="mt-3 w-full">
-		<thead class="text-left">
-			<tr>
-				<th class="p-1">Name</th>
-				<th class="p-1">Kind</th>
-				<th class="p-1">Size</th>
-				<th class="p-1 pl-4">Place</th>
-				<th class="p-1 text-right">In stock</th>
-				<th class="p-1"><span class="sr-only">Change</span></th>
-			</tr>
-		</thead>
-		<tbody>
-			{#each shown as item (item.key)}
-				<StockRow {item} onDone={load} />
-			{:else}<tr><td colspan="6" class="p-1">Nothing in stock matches.</td></tr>{/each}
-		</tbody>
-	</table>
-	{#if session.may('change_stock') && kind}
-		<h2 class="mt-6 text-2xl font-bold">Add to stock</h2>
-		<fieldset>
-			<legend class="sr-only">What is it?</legend>
-			<div class="flex flex-wrap gap-2">
-				{#each kinds as one (one.key)}
-					<button
-						class="btn aria-pressed:btn-primary"
-						aria-pressed={one.key === kind.key}
-						onclick={() => (chosen = one.key)}>{one.name}</button
-					>
-				{/each}
-			</div>
-		</fieldset>
-		{#key kind.key}<AddForm what={kind.name} {fields} {add} />{/key}
+	{#if adding && kind}
+		<section class="panel" aria-label="Add to stock">
+			<Chips label="What is it?" chips={kinds} bind:chosen={() => kind.key, (key) => (chosen = key)} />
+			{#key kind.key}<AddForm what={kind.name} {fields} {add} open />{/key}
+		</section>
 	{/if}
+	<Chips label="Which items" {chips} bind:chosen={chip} />
+	<List
+		label="Stock"
+		columns={STOCK_COLUMNS}
+		names={['Name', 'Size', 'Place', 'In stock', '']}
+		items={shown}
+		keyOf={(item) => item.key}
+		empty="Nothing in stock matches."
+	>
+		{#snippet line(item)}<StockLine {item} onDone={load} />{/snippet}
+	</List>
 </main>

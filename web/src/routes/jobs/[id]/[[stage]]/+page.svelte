@@ -23,7 +23,9 @@
 	const store = $derived(new JobStore(reference));
 	const view = $derived(store.view);
 	const place = provideDrawingPlace();
-	let picked = $state<string | null>(null);
+	/** The task that the address names: what was picked stays in hand through a reload, and its address can be sent on. */
+	const named = $derived(page.url.searchParams.get('task'));
+	const picked = $derived(view?.tasks.find((task) => task.key === named) ?? null);
 	/** Set once something was done here: from then on the next task takes the focus. */
 	let worked = $state(false);
 
@@ -32,13 +34,15 @@
 	/** While entries wait on this device, the list goes on in its order: what stands first is next. */
 	const ahead = $derived(waits.size ? (view?.tasks.find((task) => !over(task)) ?? null) : null);
 	const next = $derived(ahead ?? view?.tasks.find((task) => task.status === 'next') ?? null);
-	const stage = $derived(wanted ?? (view?.job.released ? 'release' : (next?.stage ?? 'release')));
+	const stage = $derived(
+		wanted ?? picked?.stage ?? (view?.job.released ? 'release' : (next?.stage ?? 'release'))
+	);
 	const own = $derived(view?.tasks.filter((task) => task.stage === stage) ?? []);
 	const here = $derived(view?.stages.find((one) => one.key === stage) ?? null);
 	/** What is worked here: what was picked, else what the job says; of a stage that waits for others only where it was asked for. */
 	const current = $derived(own.find((task) => task.key === here?.current && !over(task)) ?? null);
 	const hand = $derived(
-		view?.tasks.find((task) => task.key === picked) ??
+		picked ??
 			(ahead?.stage === stage ? ahead : null) ??
 			(wanted || current?.status !== 'blocked' ? current : null)
 	);
@@ -61,7 +65,6 @@
 	$effect(() => {
 		// A screen that was left shows no refusal any more: those stay on the device.
 		void stage;
-		picked = null;
 		return () => device.leave();
 	});
 
@@ -70,13 +73,18 @@
 		document.getElementById('hand')?.focus();
 	}
 
+	const STAY = { keepFocus: true, noScroll: true };
+	const pick = (key: string) => goto(`?task=${encodeURIComponent(key)}`, STAY);
 	/** After an entry: on to what is next, wherever it stands. */
 	async function onDone() {
 		worked = true;
-		picked = null;
 		store.problem = null;
-		if (wanted && next && next.stage !== wanted)
-			await goto(`/jobs/${reference}`, { replaceState: true, keepFocus: true, noScroll: true });
+		const elsewhere = wanted && next && next.stage !== wanted;
+		if (named !== null || elsewhere)
+			await goto(`/jobs/${reference}${wanted && !elsewhere ? `/${wanted}` : ''}`, {
+				...STAY,
+				replaceState: true
+			});
 		await tick();
 		const node = document.getElementById('hand');
 		const top = node?.getBoundingClientRect().top ?? 0;
@@ -98,6 +106,9 @@
 		<div class="min-w-0 sm:pt-2 lg:pt-3"><StageRail {view} current={stage} /></div>
 		<main class="min-w-0 py-1 sm:py-3">
 			<ProblemNote problem={store.problem} />
+			{#if named !== null && !picked}<p class="panel mb-2 text-warning" role="alert">
+					This job has no task “{named}”; the next one is shown.
+				</p>{/if}
 			<Held job={view.job.id} />
 			<div aria-live="polite">
 				{#each store.meanwhile as told (told.who + told.words)}
@@ -186,15 +197,9 @@
 						title="Coming in this stage"
 						tasks={coming.slice(0, COMING)}
 						open={coming.length > 0}
-						onPick={(key) => (picked = key)}
+						onPick={pick}
 					/>
-					<TaskList
-						title="Done in this stage"
-						tasks={done}
-						{waits}
-						open={!hand}
-						onPick={(key) => (picked = key)}
-					/>
+					<TaskList title="Done in this stage" tasks={done} {waits} open={!hand} onPick={pick} />
 				</div>
 			</div>
 		</main>

@@ -1,0 +1,70 @@
+<script lang="ts">
+	import Check from '@lucide/svelte/icons/check';
+	import { untrack } from 'svelte';
+	import type { Task } from '../job.svelte';
+	import FindRow from './FindRow.svelte';
+	import { TaskForm } from './form.svelte';
+	import { screenOf, type TaskProps } from './props';
+
+	let { store, task, group, onDone }: TaskProps & { group: Task[] } = $props();
+
+	const screen = $derived(screenOf(task, 'find'));
+	// What was on the card as it was laid out stays on it until the last of it is recorded.
+	const rows = untrack(() => group.map((one) => ({ task: one, form: new TaskForm(store, one) })));
+	const none = $derived({ [screen.signs]: screen.none });
+	const open = $derived(rows.filter((row) => group.some((one) => one.key === row.task.key)));
+	const isAsked = (one: Task['asks'][number]) =>
+		one.field !== screen.signs && !one.optional && one.proposed === null;
+	const left = $derived(
+		open.filter(({ task: one, form }) =>
+			one.asks.some((ask) => isAsked(ask) && (form.values[ask.field] ?? null) === null)
+		)
+	);
+	let said = $state('');
+	let busy = $state(false);
+
+	$effect(() => () => (store.row = null));
+
+	/** All of them, one entry each; what is refused stays with its reason. */
+	async function record() {
+		if (busy || rows.some(({ form }) => form.settling)) return;
+		said = left.length
+			? `Still to be answered: ${left.map(({ task: one }) => screenOf(one, 'find').name).join(', ')}.`
+			: '';
+		if (said) return;
+		busy = true;
+		// The card gives way to the last of them before that is recorded.
+		const [forms, given, card, done] = [open.map(({ form }) => form), none, screen.card, onDone];
+		for (const form of forms) {
+			if (!(await form.record(given, card))) {
+				busy = false;
+				return;
+			}
+		}
+		done();
+	}
+</script>
+
+<form
+	class="space-y-2"
+	data-form
+	onsubmit={(event) => {
+		event.preventDefault();
+		void record();
+	}}
+>
+	<ul class="space-y-2">
+		{#each open as row (row.task.key)}<FindRow {store} {...row} {isAsked} given={none} />{/each}
+	</ul>
+	<p class="min-h-6 text-error" role="alert">{said}</p>
+	<div class="action-bar">
+		<button
+			class="btn btn-primary h-auto min-h-14 w-full justify-start gap-3 py-2 text-left text-lg"
+			aria-busy={busy}
+			aria-disabled={rows.some(({ form }) => form.settling) || undefined}
+		>
+			<Check size={26} class="shrink-0" aria-hidden="true" />
+			<span>No sign on any of the {open.length}: record them</span>
+		</button>
+	</div>
+</form>

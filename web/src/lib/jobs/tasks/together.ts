@@ -1,0 +1,20 @@
+import type { JobView } from '$lib/api';
+import type { Task } from '../job.svelte';
+
+/** What fits on a card under its drawing, on a phone too. */
+const MOST = 3;
+
+/** The tasks that share the card of one, itself the first of them; none for one that stands alone, or was picked by itself. */
+export function together(view: JobView, task: Task, waits: Set<string>, named: string | null): Task[] {
+	if (task.screen.kind !== 'find' || task.status === 'done' || named === task.key) return [];
+	const { card } = task.screen;
+	const open = view.tasks.filter(
+		(one) =>
+			one.screen.kind === 'find' &&
+			one.screen.card === card &&
+			(one.status === 'next' || one.status === 'open') &&
+			!waits.has(one.key)
+	);
+	const group = open.slice(0, MOST);
+	return group.length > 1 && group[0]?.key === task.key ? group : [];
+}

@@ -1,0 +1,2 @@
+export { default as ScanButton } from './ScanButton.svelte';
+export { openCode, unitOfCode } from './code';
