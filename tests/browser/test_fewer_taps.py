@@ -135,6 +135,14 @@ def test_what_came_off_together_is_answered_on_one_card_and_undone_by_one_tap(be
     expect(hand(page)).to_have_attribute("data-task", "find:piston-lip-rod")
     expect(rows).to_have_count(3)
     assert log_of(page)[-3:] == ["an entry struck out: taken back with Undo"] * 3
+    for row, side in ((rows.nth(0), "rod side"), (rows.nth(2), "cap side")):
+        row.get_by_role("radio", name=side).click()
+    steps.main_button(hand(page)).click()
+    # The rest of what came off with that step is the next card.
+    expect(rows).to_have_count(2)
+    rows.nth(1).get_by_role("radio", name="rod side").click()
+    steps.main_button(hand(page)).click()
+    expect(hand(page)).to_have_attribute("data-task", "step:piston-off")
 
 
 def test_what_has_a_sign_on_it_leaves_the_card_of_the_others(bench: Page) -> None:

@@ -147,7 +147,7 @@ def test_a_label_mistyped_or_of_another_shop_is_told(bench: Page) -> None:
     scan(page, label[:-1] + last)
     expect(page.get_by_role("alert")).to_contain_text("is mistyped: one letter is wrong")
     scan(page, "https://elsewhere.example/u/12345")
-    expect(page.get_by_role("alert")).to_contain_text("is not a unit label")
+    expect(page.get_by_role("alert")).to_contain_text("is no code of this shop")
     expect(page.get_by_label("Scan a label")).to_have_value("https://elsewhere.example/u/12345")
 
 

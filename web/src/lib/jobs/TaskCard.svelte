@@ -5,7 +5,7 @@
 	import { Caution } from '$lib/shared';
 	import type { JobStore, Task } from './job.svelte';
 	import { SCREENS } from './tasks';
-	import { together } from './tasks/together';
+	import { onCard } from './tasks/together';
 	import TakesTime from './tasks/TakesTime.svelte';
 	import Ladder from './Ladder.svelte';
 	import TakeApart from './TakeApart.svelte';
@@ -36,9 +36,9 @@
 			task.status !== 'done'
 	);
 	/** What shares its card: then the card has their title, and stays until the last of them is recorded. */
-	const group = $derived(together(view, task, store.waiting, page.url.searchParams.get('task')));
+	const group = $derived(onCard(store, view, task, page.url.searchParams.get('task')));
 	const title = $derived(group.length && task.screen.kind === 'find' ? task.screen.title : task.text);
-	const card = $derived(group.length && task.screen.kind === 'find' ? `card ${task.screen.card}` : task.key);
+	const card = $derived(group.length ? group.map((one) => one.key).join(' ') : task.key);
 	const blocked = $derived(task.status === 'blocked' && !ahead);
 </script>
 

@@ -18,6 +18,8 @@ export class JobStore {
 	pointed = $state<string | null>(null);
 	/** The task that the hand is at on a card that holds several. */
 	row = $state<string | null>(null);
+	/** What is being recorded from one card: it stays in hand until the last of it is taken. */
+	card = $state.raw<Task[] | null>(null);
 	/** Under which the server knows the view that is shown; null for one that came with an entry. */
 	private tag: string | null = null;
 	private drawnFor = '';

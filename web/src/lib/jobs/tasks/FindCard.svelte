@@ -9,14 +9,13 @@
 	let { store, task, group, onDone }: TaskProps & { group: Task[] } = $props();
 
 	const screen = $derived(screenOf(task, 'find'));
-	// What was on the card as it was laid out stays on it until the last of it is recorded.
+	// Another group is another card.
 	const rows = untrack(() => group.map((one) => ({ task: one, form: new TaskForm(store, one) })));
 	const none = $derived({ [screen.signs]: screen.none });
-	const open = $derived(rows.filter((row) => group.some((one) => one.key === row.task.key)));
 	const isAsked = (one: Task['asks'][number]) =>
 		one.field !== screen.signs && !one.optional && one.proposed === null;
 	const left = $derived(
-		open.filter(({ task: one, form }) =>
+		rows.filter(({ task: one, form }) =>
 			one.asks.some((ask) => isAsked(ask) && (form.values[ask.field] ?? null) === null)
 		)
 	);
@@ -33,15 +32,15 @@
 			: '';
 		if (said) return;
 		busy = true;
-		// The card gives way to the last of them before that is recorded.
-		const [forms, given, card, done] = [open.map(({ form }) => form), none, screen.card, onDone];
-		for (const form of forms) {
-			if (!(await form.record(given, card))) {
-				busy = false;
-				return;
-			}
+		store.card = group;
+		let refused = false;
+		for (const { form } of rows) {
+			refused = !(await form.record(none, screen.card));
+			if (refused) break;
 		}
-		done();
+		store.card = null;
+		busy = false;
+		if (!refused) onDone();
 	}
 </script>
 
@@ -54,7 +53,7 @@
 	}}
 >
 	<ul class="space-y-2">
-		{#each open as row (row.task.key)}<FindRow {store} {...row} {isAsked} given={none} />{/each}
+		{#each rows as row (row.task.key)}<FindRow {store} {...row} {isAsked} given={none} />{/each}
 	</ul>
 	<p class="min-h-6 text-error" role="alert">{said}</p>
 	<div class="action-bar">
@@ -64,7 +63,7 @@
 			aria-disabled={rows.some(({ form }) => form.settling) || undefined}
 		>
 			<Check size={26} class="shrink-0" aria-hidden="true" />
-			<span>No sign on any of the {open.length}: record them</span>
+			<span>No sign on any of the {rows.length}: record them</span>
 		</button>
 	</div>
 </form>

@@ -1,5 +1,5 @@
 import type { JobView } from '$lib/api';
-import type { Task } from '../job.svelte';
+import type { JobStore, Task } from '../job.svelte';
 
 /** What fits on a card under its drawing, on a phone too. */
 const MOST = 3;
@@ -18,3 +18,7 @@ export function together(view: JobView, task: Task, waits: Set<string>, named: s
 	const group = open.slice(0, MOST);
 	return group.length > 1 && group[0]?.key === task.key ? group : [];
 }
+
+/** What stands on the card of a task: what is being recorded from it stays there until all of it is taken. */
+export const onCard = (store: JobStore, view: JobView, task: Task, named: string | null): Task[] =>
+	store.card ?? together(view, task, store.waiting, named);

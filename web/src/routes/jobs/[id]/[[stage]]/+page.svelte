@@ -42,7 +42,8 @@
 	/** What is worked here: what was picked, else what the job says; of a stage that waits for others only where it was asked for. */
 	const current = $derived(own.find((task) => task.key === here?.current && !over(task)) ?? null);
 	const hand = $derived(
-		picked ??
+		store.card?.[0] ??
+			picked ??
 			(ahead?.stage === stage ? ahead : null) ??
 			(wanted || current?.status !== 'blocked' ? current : null)
 	);
