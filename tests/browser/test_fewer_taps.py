@@ -165,5 +165,7 @@ def test_what_has_a_sign_on_it_leaves_the_card_of_the_others(bench: Page) -> Non
     expect(rows).to_have_count(3)
     assert "?" not in page.url
     page.goto(f"{page.url}?task=no-such-task")
-    expect(page.get_by_role("alert").first).to_contain_text("This job has no task “no-such-task”; the next one is shown.")
+    expect(page.get_by_role("alert").first).to_contain_text(
+        "This job has no task “no-such-task”; the next one is shown."
+    )
     expect(rows).to_have_count(3)

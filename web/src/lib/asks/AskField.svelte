@@ -160,7 +160,7 @@
 		onEnter={(from) => from.form?.requestSubmit()}
 	/>
 {:else}
-	<div class={inLine ? 'grid grid-cols-[1fr_6rem] items-center gap-x-3' : ''}>
+	<div class={inLine ? 'grid grid-cols-[1fr_6rem] items-center gap-x-2' : ''}>
 		<label class={['block font-semibold', !inLine && 'mb-1']} for={id}
 			>{ask.label}{#if ask.optional}<span class="faint font-normal">, if there is something to add</span
 				>{/if}</label

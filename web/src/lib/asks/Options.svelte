@@ -33,8 +33,8 @@
 	}: Props = $props();
 
 	/** Of a long list the likeliest stand first; the others are a tap away. */
-	const MANY = 9;
-	const FIRST = 6;
+	const MANY = 6;
+	const FIRST = 5;
 	const LONG = 40;
 	let all = $state(false);
 	const told = $derived(options.some((option) => (option.sign?.length ?? 0) > LONG));

@@ -169,7 +169,8 @@
 					>
 				{/each}
 			{/if}
-			{#if compact && closer}<button class="btn" onclick={() => (picked = null)}>Whole unit</button>{/if}
+			{#if compact && closer}<button class="btn" data-aside onclick={() => (picked = null)}>Whole unit</button
+				>{/if}
 		</div>
 		{#if !compact || !closer}{@render wholeUnit(!closer)}{/if}
 		{#if closer}

@@ -39,6 +39,8 @@
 	const group = $derived(onCard(store, view, task, page.url.searchParams.get('task')));
 	const title = $derived(group.length && task.screen.kind === 'find' ? task.screen.title : task.text);
 	const card = $derived(group.length ? group.map((one) => one.key).join(' ') : task.key);
+	/** What it is was told before its time began: on a phone its readings need the room. */
+	const begun = $derived(task.needs !== null && task.needs.until !== null);
 	const blocked = $derived(task.status === 'blocked' && !ahead);
 </script>
 
@@ -57,7 +59,7 @@
 	{#if task.caution}<Caution text={task.caution} />{/if}
 	{#each task.delicate as note (note)}<Caution text={note} />{/each}
 	{#if task.shows}<p class="font-semibold text-accent">{task.shows}</p>{/if}
-	{#if task.kind === 'test' && task.why}<p>{task.why}</p>{/if}
+	{#if task.kind === 'test' && task.why}<p class={[begun && 'max-sm:hidden']}>{task.why}</p>{/if}
 	{#if failed}
 		<p class="font-semibold text-warning">
 			It was run and did not pass. Run it again, or go back:

@@ -7,11 +7,13 @@
 	import { TrialVerdict } from '$lib/trials';
 	import ActionBar from './ActionBar.svelte';
 	import { TaskForm } from './form.svelte';
+	import { leadOf } from './lead';
 	import { screenOf, type TaskProps } from './props';
 
 	let { store, view, task, focused, onDone }: TaskProps = $props();
 
 	const trial = $derived(screenOf(task, 'figures'));
+	const MANY = 4;
 	const form = untrack(() => new TaskForm(store, task));
 	const runs = $derived(view.runs.filter((run) => run.test === trial.test && run.when === trial.when));
 	const last = $derived(runs.at(-1) ?? null);
@@ -21,6 +23,8 @@
 	const needed = $derived(task.asks.filter((one) => !one.optional));
 	/** What a channel of the stand can tell. */
 	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
+	/** Many readings of one thing stand under its name, that all of them are seen at once. */
+	const lead = $derived(needed.length > MANY ? leadOf(needed.map((one) => one.label)) : '');
 	const others = $derived(task.asks.filter((one) => one.optional && one.field !== 'cut_short'));
 	/** Asked only of somebody who closes it before its time. */
 	const short = $derived(task.asks.find((one) => one.field === 'cut_short') ?? null);
@@ -58,7 +62,7 @@
 
 <div class={['grid items-start gap-4', last && 'xl:grid-cols-2']}>
 	<form
-		class="space-y-3"
+		class="space-y-2"
 		data-form
 		onsubmit={(event) => {
 			event.preventDefault();
@@ -69,7 +73,7 @@
 		{#if !needed.some((one) => one.label === trial.says)}
 			<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
 		{/if}
-		<p class="faint">{trial.stand}.</p>
+		<p class={['faint', task.needs && 'max-sm:hidden']}>{trial.stand}.</p>
 		{#if trial.caution && !task.caution}<Caution text={trial.caution} />{/if}
 		{#if trial.unreadable}
 			<p class="text-warning">
@@ -93,13 +97,15 @@
 				{#if form.fault('gauge')}<p class="text-error" role="alert">{form.fault('gauge')}</p>{/if}
 			</div>
 		{/if}
-		<div class="flex flex-wrap items-end gap-x-3 gap-y-1">
+		{#if lead}<p class="font-semibold">{lead.replace(/, $/, '')}</p>{/if}
+		<div class={lead ? 'grid grid-cols-2 gap-x-3 gap-y-1' : 'flex flex-wrap items-end gap-x-3 gap-y-1'}>
 			{#each needed as one, index (one.field)}
-				<div class="min-w-36 flex-1">
+				<div class={lead ? 'min-w-0' : 'min-w-36 flex-1'}>
 					<AskField
-						ask={one}
+						ask={{ ...one, label: one.label.slice(lead.length) }}
 						bind:value={form.values[one.field]}
 						fault={form.fault(one.field)}
+						inLine={lead !== ''}
 						focused={focused && index === 0 && !asShould}
 					/>
 				</div>

@@ -16,7 +16,7 @@
 
 	type Ask = Schemas['AskOut'];
 	/** How many answers of a long list stand first, where several questions share the card. */
-	const FEW = 4;
+	const FEW = 3;
 	const form = untrack(() => new TaskForm(store, task));
 	// What is known already and what need not be said stands folded: the hand answers the rest.
 	const hangs = (ask: Ask) => ask.choices.some((choice) => choice.only);
@@ -92,7 +92,7 @@
 			fault={form.fault(ask.field)}
 			focused={focused && index === 0 && !asShould}
 			inLine={screen?.in_line ?? false}
-			first={asked.length > 2 ? FEW : undefined}
+			first={asked.length > 1 ? FEW : undefined}
 			drawn={ask.field === 'offset'
 				? offCentre
 				: ask.read === 'zone'

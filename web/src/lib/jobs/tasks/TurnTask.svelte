@@ -41,7 +41,9 @@
 
 {#snippet face()}
 	<section class="panel flex flex-wrap items-center justify-center gap-4" aria-label="How it is turned">
-		{#if dial}<div class="w-full max-w-80 min-w-56 flex-1"><TurnDial {dial} /></div>{/if}
+		{#if dial}<div class="w-full max-w-40 min-w-36 flex-1 sm:max-w-80 sm:min-w-56">
+				<TurnDial {dial} />
+			</div>{/if}
 		{#if many}
 			<div class="w-full min-w-72 flex-2">
 				<BoltPattern
