@@ -20,7 +20,7 @@
 	}}
 >
 	<div class="min-w-64 flex-1">
-		<label class="mb-1 block font-semibold" for="label">Scan a label, or type the text beside its code</label>
+		<label class="mb-1 block font-semibold" for="label">Scan a label, or type it</label>
 		<input
 			id="label"
 			class={['entry input w-full font-mono text-xl', fault && 'input-error']}

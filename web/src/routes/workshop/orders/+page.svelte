@@ -87,7 +87,7 @@
 				{#snippet line(line)}
 					<Line columns={COLUMNS} edge={line.ordered ? 'border-l-success' : 'border-l-warning'}>
 						<strong class="min-w-0 flex-1">{line.missing} × {line.name}</strong>
-						<a class="link min-w-0 truncate" href="/jobs/{line.number}"
+						<a class="link min-w-0" href="/jobs/{line.number}"
 							>Job {line.number}: {line.unit}, {line.serial}</a
 						>
 						<span class="faint min-w-0">{line.shelf ?? ''}</span>
