@@ -7,7 +7,7 @@
 	import { device, DeviceState } from '$lib/outbox';
 	import { PersonButton, session, SignIn } from '$lib/session';
 	import { keepText, ProblemNote, recallText } from '$lib/shared';
-	import { Search } from '$lib/shell';
+	import { Search, Typed } from '$lib/shell';
 
 	let { children } = $props();
 	const KEY = 'kettle-theme';
@@ -109,7 +109,7 @@
 			onclick={() => (menu = !menu)}><MenuIcon size={20} aria-hidden="true" />Menu</button
 		>
 		<span class="flex-1"></span>
-		{#if session.person}<Search />{/if}
+		{#if session.person}<Search /><Typed />{/if}
 		<PersonButton />
 		<button
 			class="btn btn-square btn-ghost"

@@ -2,6 +2,7 @@
 	import type { Snippet } from 'svelte';
 	import type { Schemas } from '$lib/api';
 	import { focusAfter } from '$lib/shared';
+	import { BURST_MS } from './wedge';
 
 	interface Props {
 		ask: Schemas['AskOut'];
@@ -53,8 +54,7 @@
 		onPick(option.key);
 		if (!several && group) focusAfter(group);
 	}
-	/** Keys that follow each other as fast as this come from a scanner or a wrench that types, and answer nothing. [ms] */
-	const BURST_MS = 50;
+	// What an instrument or a scanner types answers nothing.
 	let lastKey = -BURST_MS;
 	let waiting: ReturnType<typeof setTimeout> | undefined;
 	function onkeydown(event: KeyboardEvent & { currentTarget: HTMLElement }) {

@@ -5,6 +5,7 @@
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { asTyped, ProblemNote } from '$lib/shared';
 	import { pagesFor } from './pages';
+	import { typed } from './typed';
 
 	type Found = { href: string; title: string; detail: string; word: string };
 	const KINDS: Record<Schemas['HitOut']['kind'], { word: string; href: (key: string) => string }> = {
@@ -61,7 +62,15 @@
 	}
 	function onkeydown(event: KeyboardEvent) {
 		const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select');
-		if (event.key === '/' && !typing && !event.ctrlKey && !event.metaKey && !event.altKey) {
+		// In a link that a scanner types it is no key of ours.
+		if (
+			event.key === '/' &&
+			!typed.bursting &&
+			!typing &&
+			!event.ctrlKey &&
+			!event.metaKey &&
+			!event.altKey
+		) {
 			event.preventDefault();
 			void open();
 		}

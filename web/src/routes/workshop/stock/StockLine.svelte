@@ -32,9 +32,9 @@
 	<span class="w-full min-w-0 truncate lg:w-auto">{item.what}</span>
 	<span class="min-w-0 truncate">{item.place}</span>
 	<span class={['truncate', item.low && 'font-bold text-warning']}
-		><span class="lg:sr-only">in stock: </span>{item.in_stock}{item.low ? `, below ${item.least}` : ''}</span
+		><span class="lg:sr-only">in stock:</span> {item.in_stock}{item.low ? `, below ${item.least}` : ''}</span
 	>
-	<span class="text-right">
+	<span class="ml-auto text-right">
 		{#if session.may('change_stock')}<button
 				class="btn"
 				aria-expanded={counted !== null}
