@@ -31,6 +31,7 @@ def test_a_seal_with_a_sign_on_it_asks_for_its_cause(bench: Page, shot: Shot) ->
     steps.to_task(bench, "find:rod-lip", serial="FN-0416")
     card = hand(bench)
     card.get_by_role("radio", name="rod side").click()
+    card.get_by_role("button", name=re.compile(r"^\d+ more")).click()
     card.get_by_role("button", name="scored along the stroke").click()
     shot("find-signs")
     steps.main_button(card).click()
