@@ -270,5 +270,7 @@ def test_a_sheet_with_an_unknown_zone_is_refused_with_its_path(bench: Page, serv
     expect(page.get_by_text(f"{sheet['name']}, version 1: new jobs use it from now on.")).to_be_visible()
     give(sheet | {"key": "lead-ram", "version": 2, "name": "Ram of the lead"})
     expect(page.get_by_text("Ram of the lead, version 2: new jobs use it from now on.")).to_be_visible()
+    line = page.get_by_role("listitem").filter(has_text="Ram of the lead")
+    line.get_by_role("button", name=re.compile("^Changes")).click()
     page.get_by_label("What changed since").select_option("version 1")
     expect(page.get_by_text(f"name: {sheet['name']} → Ram of the lead")).to_be_visible()
