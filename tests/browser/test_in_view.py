@@ -20,6 +20,11 @@ _MOST = 140
 # The second of several alike has the card of the first.
 _ONE_OF_MANY = re.compile(r"@[2-9]")
 
+# Two frames; a page that is drawn no more, for a window over it, is measured all the same.
+_DRAWN = (
+    "() => new Promise(done => { requestAnimationFrame(() => requestAnimationFrame(done)); setTimeout(done, 1000); })"
+)
+
 # What of the task is out of the window or under something else; what is folded away is not asked for.
 _HIDDEN = """() => {
     const card = document.querySelector('[data-task]');
@@ -43,7 +48,7 @@ def out_of_view(page: Page) -> list[str]:
     found = []
     for width, height in SCREENS:
         page.set_viewport_size({"width": width, "height": height})
-        page.evaluate("() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))")
+        page.evaluate(_DRAWN)
         found += [f"{width}x{height} {told}" for told in page.evaluate(_HIDDEN)]
     return found
 

@@ -8,7 +8,7 @@ const WHY: Record<string, string> = {
 };
 const NO_CAMERA =
 	'This browser gives this page no camera: the address must begin with https. Use a scanner, or type the text.';
-/** How long the same code is not told again. [ms] */
+/** A code that stays before the camera is read once in this time. [ms] */
 const AGAIN_MS = 2500;
 
 /** Reads codes from the camera into a video until it is stopped; gives the stop, or why there is no picture. */

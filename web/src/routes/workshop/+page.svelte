@@ -2,7 +2,7 @@
 	import Upload from '@lucide/svelte/icons/upload';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Chips, Line, List } from '$lib/list';
+	import { Chips, Line, List, holds } from '$lib/list';
 	import { session } from '$lib/session';
 	import SheetChanges from './SheetChanges.svelte';
 	import SheetDraft from './SheetDraft.svelte';
@@ -30,7 +30,7 @@
 		sheets.filter(
 			(sheet) =>
 				(chip === 'all' || sheet.family === chip) &&
-				`${sheet.name} ${sheet.family} ${sheet.key}`.toLowerCase().includes(words.trim().toLowerCase())
+				holds(`${sheet.name} ${sheet.family} ${sheet.key}`, words)
 		)
 	);
 	let problem = $state.raw<Problem | null>(null);

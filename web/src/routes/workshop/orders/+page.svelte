@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Chips, Line, List } from '$lib/list';
+	import { Chips, Line, List, holds } from '$lib/list';
 	import { device } from '$lib/outbox';
 	import { ProblemNote } from '$lib/shared';
 
@@ -11,7 +11,7 @@
 	let words = $state('');
 	let chip = $state<'all' | 'to_order' | 'ordered' | 'low'>('all');
 	const COLUMNS = 'lg:grid lg:grid-cols-[minmax(0,7fr)_minmax(0,8fr)_minmax(0,6fr)_5rem_19rem]';
-	const has = (text: string) => text.toLowerCase().includes(words.trim().toLowerCase());
+	const has = (text: string) => holds(text, words);
 	const lines = $derived(
 		(orders?.lines ?? []).filter(
 			(line) =>

@@ -2,7 +2,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Chips, List } from '$lib/list';
+	import { Chips, List, holds } from '$lib/list';
 	import { ScanButton } from '$lib/scan';
 	import { session } from '$lib/session';
 	import { AddForm, keyOf, ProblemNote } from '$lib/shared';
@@ -28,14 +28,12 @@
 	const within = $derived(
 		items.filter((item) => chip === 'all' || (chip === 'low' ? item.low : item.kind_name === chip))
 	);
-	const holds = (item: Schemas['StockItemOut'], text: string) =>
-		`${item.name} ${item.kind_name} ${item.what} ${item.place}`
-			.toLowerCase()
-			.includes(text.trim().toLowerCase());
-	const shown = $derived(within.filter((item) => holds(item, words)));
+	const isNamed = (item: Schemas['StockItemOut'], text: string) =>
+		holds(`${item.name} ${item.kind_name} ${item.what} ${item.place}`, text);
+	const shown = $derived(within.filter((item) => isNamed(item, words)));
 	/** What stands on a bag is looked for as if it were typed. */
 	async function scanned(code: string) {
-		if (!items.some((item) => holds(item, code)))
+		if (!items.some((item) => isNamed(item, code)))
 			return `Nothing in stock has “${code.slice(0, 60)}” on its line.`;
 		chip = 'all';
 		words = code;

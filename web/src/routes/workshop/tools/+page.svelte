@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { Chips, List } from '$lib/list';
+	import { Chips, List, holds } from '$lib/list';
 	import { session } from '$lib/session';
 	import { AddForm, keyOf } from '$lib/shared';
 	import ToolLine, { TOOL_COLUMNS } from './ToolLine.svelte';
@@ -47,11 +47,7 @@
 	);
 	const shown = $derived(
 		tools.filter(
-			(one) =>
-				isIn(one, chip) &&
-				`${one.tool.name} ${one.what} ${one.tool.calibration}`
-					.toLowerCase()
-					.includes(words.trim().toLowerCase())
+			(one) => isIn(one, chip) && holds(`${one.tool.name} ${one.what} ${one.tool.calibration}`, words)
 		)
 	);
 
