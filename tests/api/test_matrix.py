@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import uuid
 from typing import Any
 
@@ -113,6 +114,7 @@ GUARDED: dict[tuple[str, str], tuple[tuple[str, ...], Any]] = {
     ("PATCH", "/api/wrenches/w1-small"): (("wystan", "tamsin"), {"name": "Small"}),
     ("PATCH", "/api/gauges/g1-digital"): (("wystan", "tamsin"), {"active": False}),
     ("GET", f"/api/jobs/{JOB}/photos"): (ALL, None),
+    ("GET", f"/api/jobs/{JOB}/photos/earlier"): (ALL, None),
     ("POST", f"/api/jobs/{JOB}/photos"): (KEEPERS, None),
     ("GET", f"/api/jobs/{JOB}/photos/{JOB}.jpg"): (ALL, None),
     ("GET", f"/api/jobs/{JOB}/seal"): (ALL, None),
@@ -162,10 +164,9 @@ def shape(path: str, known: set[str]) -> str:
     path = path.partition("?")[0]
     if path in known:
         return path
-    parts = path.split("/")
     for route in known:
-        wanted = route.split("/")
-        if len(wanted) == len(parts) and all(w.startswith("{") or w == p for w, p in zip(wanted, parts, strict=True)):
+        # What stands in braces is any one part of the path; the rest stands as it is.
+        if re.fullmatch("[^/]+".join(re.escape(words) for words in re.split(r"\{.*?\}", route)), path):
             return route
     raise AssertionError(f"no route for {path}")
 

@@ -268,6 +268,36 @@ def post_next(page: Page, job: str, task: Mapping[str, Any], **given: Any) -> di
     return after
 
 
+def taken_in(page: Page, sheet: str, serial: str) -> dict[str, Any]:
+    """A job taken in on a sheet over the API."""
+    root, request = root_of(page), page.context.request
+    told = {"unit": "Test unit", "serial": serial, "customer": "Lock Gate Workshop", "complaint": "It leaks", "fluid": "as the sheet says", "pressure": "1 bar"}  # fmt: skip
+    body = {
+        "id": str(uuid.uuid4()),
+        "entry_id": str(uuid.uuid4()),
+        "bench_time": walk.WHEN,
+        "sheet_key": sheet,
+        "intake": told,
+    }
+    answer = request.post(f"{root}/api/jobs", data=body)
+    assert answer.ok, answer.text()
+    view: dict[str, Any] = request.get(f"{root}/api/jobs/{body['id']}").json()
+    return view
+
+
+def put_photo(page: Page, job: str, content: bytes, **told: Any) -> None:
+    """A photo sent for a job and told of, over the API."""
+    root, request, photo = root_of(page), page.context.request, str(uuid.uuid4())
+    sent = request.post(
+        f"{root}/api/jobs/{job}/photos?id={photo}", data=content, headers={"Content-Type": "image/jpeg"}
+    )
+    assert sent.ok, sent.text()
+    payload = {"kind": "photo_taken", "photo": photo, **told}
+    body = {"id": str(uuid.uuid4()), "bench_time": walk.WHEN, "payload": payload}
+    answer = request.post(f"{root}/api/jobs/{job}/entries", data=body)
+    assert answer.ok, answer.text()
+
+
 def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
     """A job of the demo, worked over the API up to a task, and opened there."""
     root, request = root_of(page), page.context.request

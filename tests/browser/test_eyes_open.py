@@ -61,20 +61,45 @@ def test_a_photo_is_taken_marked_and_stands_on_the_certificate(bench: Page, shot
     bench.locator("input[type=file]").set_input_files(photo())
     bench.get_by_role("img", name="Photo").click()
     bench.get_by_label("Label for the next arrow").fill("pitted")
-    box = bench.get_by_label("Tap where an arrow begins")
+    box = bench.get_by_label("Draw on the photo")
     box.click(position={"x": 80, "y": 80})
     box.click(position={"x": 200, "y": 150})
+    bench.get_by_role("button", name="Circle").click()
+    bench.get_by_label("Label for the next circle").fill("nick")
+    box.click(position={"x": 300, "y": 120})
+    box.click(position={"x": 340, "y": 120})
     bench.get_by_label("What it shows").fill("rod as it came out")
     bench.get_by_role("button", name="Before").click()
     bench.get_by_role("button", name="On the certificate").click()
     shot("photo")
     bench.get_by_role("button", name="Save photo").click()
     expect(bench.get_by_role("dialog", name="Photo", exact=True)).to_have_count(0)
-    expect(bench.get_by_role("img", name="rod as it came out")).to_be_visible()
+    bench.get_by_role("img", name="rod as it came out").click()
+    dialog = bench.get_by_role("dialog", name="Photo", exact=True)
+    expect(dialog.locator("svg circle")).to_have_count(1)
+    expect(dialog.get_by_text("nick")).to_be_visible()
+    dialog.get_by_role("button", name="Close").click()
     href = str(bench.get_by_role("link", name="Draft").get_attribute("href"))
     pages = PdfReader(io.BytesIO(bench.context.request.get(f"{steps.root_of(bench)}{href}").body())).pages
     assert sum(len(page.images) for page in pages) == 1
     assert "before, rod as it came out" in " ".join(page.extract_text() for page in pages)
+
+
+def test_a_photo_is_seen_beside_the_one_before_the_work_and_that_of_the_last_repair(bench: Page, shot: Shot) -> None:
+    earlier, job = (steps.taken_in(bench, "header-tank-valve", "FN-7700") for _ in range(2))
+    task = next(task["key"] for task in job["tasks"] if task["status"] == "next")
+    for view, time in ((earlier, "after"), (job, "before"), (job, "after")):
+        steps.put_photo(bench, view["job"]["id"], photo()["buffer"], about=task, time=time, words=f"seat {time}")
+    bench.goto(f"{steps.root_of(bench)}/jobs/{job['job']['number']}")
+    panel = bench.get_by_role("region", name="Photos")
+    expect(panel.get_by_role("img", name=re.compile("^seat"))).to_have_count(3)
+    panel.get_by_role("img", name="seat before").click()
+    dialog = bench.get_by_role("dialog", name="Photo", exact=True)
+    # The same place after the work stands beside it at once; a tap shows that of the last repair.
+    expect(dialog.get_by_role("figure", name="Beside it")).to_contain_text("after")
+    dialog.get_by_role("button", name=f"job {earlier['job']['number']}").click()
+    expect(dialog.get_by_role("figure", name="Beside it")).to_contain_text(f"Job {earlier['job']['number']}, after")
+    shot("photos-beside")
 
 
 def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Shot) -> None:

@@ -1,4 +1,4 @@
-"""The photos chosen for the certificate, before and after side by side, with their arrows."""
+"""The photos chosen for the certificate, before and after side by side, with what is drawn on them."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ _SIDE_BY_SIDE = 2
 
 
 class _Photo(Flowable):  # type: ignore[misc]
-    """A photo with its arrows drawn over it. [pt]"""
+    """A photo with its arrows and circles drawn over it. [pt]"""
 
     def __init__(self, content: bytes, photo: PhotoTaken, wide: float) -> None:
         super().__init__()
@@ -40,9 +40,17 @@ class _Photo(Flowable):  # type: ignore[misc]
             (x0, y0), (x1, y1) = (self._at(arrow.start), self._at(arrow.end))
             canvas.line(x0, y0, x1, y1)
             canvas.circle(x1, y1, 3, fill=1)
-            if arrow.word:
-                canvas.setFont(BOLD, 8)
-                canvas.drawString(min(x0, self.width - 60), y0 + 3, arrow.word)
+            self._name(arrow.word, x0, y0)
+        for circle in self._photo.circles:
+            x, y = self._at(circle.at)
+            radius = circle.radius * self.width
+            canvas.circle(x, y, radius, fill=0)
+            self._name(circle.word, x - radius, min(y + radius, self.height - 10))
+
+    def _name(self, word: str, x: float, y: float) -> None:
+        if word:
+            self.canv.setFont(BOLD, 8)
+            self.canv.drawString(max(0.0, min(x, self.width - 60)), y + 3, word)
 
     def _at(self, share: tuple[float, float]) -> tuple[float, float]:
         # Shares run from the top, points from the bottom.

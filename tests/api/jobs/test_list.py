@@ -6,10 +6,12 @@ import io
 import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from uuid import UUID
 
 import pytest
 import time_machine
 from pypdf import PdfReader
+from sqlalchemy import Engine, text
 
 from tests import walk
 from tests.api.jobs.rams import ram, view_of
@@ -154,7 +156,23 @@ def test_a_serial_is_known_with_its_open_jobs(client: BenchClient) -> None:
     assert (unit["sheet_key"], unit["serial"]) == ("swing-bridge-ram", "FN-0416")
     assert [job["serial"] for job in unit["open_jobs"]] == ["FN-0416"]
     assert client.get("/api/jobs/known", params={"serial": "FN-9999"}).json() == []
+    assert unit["earlier"] == []
     assert client.get("/api/jobs/known", params={"serial": ""}).status_code == 422
+
+
+def test_a_serial_is_known_with_its_last_repairs_and_an_open_job_however_old(
+    client: BenchClient, admin: Engine
+) -> None:
+    told = {"serial": "FN-7700", "customer": "Weir Keepers", "fluid": "fresh water"}
+    forgotten = walk.open_new(client, "header-tank-valve", complaint="drips", **told)
+    jobs = [walk.open_new(client, "header-tank-valve", complaint=f"drips, {n}", **told) for n in range(5)]
+    with admin.begin() as connection:
+        ended = text("UPDATE jobs SET released = true, ended = 'released' WHERE id = ANY(:jobs)")
+        connection.execute(ended, {"jobs": [UUID(job) for job in jobs]})
+    (unit,) = client.get("/api/jobs/known", params={"serial": "FN-7700"}).json()
+    assert [job["id"] for job in unit["open_jobs"]] == [forgotten]
+    assert [job["complaint"] for job in unit["earlier"]] == ["drips, 4", "drips, 3", "drips, 2"]
+    assert all(job["released"] and not job["again"] for job in unit["earlier"])
 
 
 @pytest.mark.parametrize("words", ["FN0417", "fn 0417", "FN.0417", "fn-04-17", "0417"])

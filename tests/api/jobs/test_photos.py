@@ -150,6 +150,45 @@ def test_an_entry_tells_of_it_and_a_later_one_changes_words_and_arrows(client: B
     assert tell(client, job, str(uuid.uuid4())).status_code == 422
 
 
+def test_circles_are_kept_as_they_were_drawn_and_told_in_the_log(client: BenchClient, job: str) -> None:
+    photo = send(client, job, picture()).json()["id"]
+    drawn = [{"at": [0.4, 0.6], "radius": 0.1, "word": "pit"}, {"at": [0, 1], "radius": 1, "word": ""}]
+    (told,) = tell(client, job, photo, circles=drawn).json()["photos"]
+    assert told["circles"] == drawn
+    assert "photo, 2 circles" in str(client.get(f"/api/jobs/{job}/log").json())
+
+
+@pytest.mark.parametrize(
+    "circle",
+    [
+        {"at": [0.5, 0.5], "radius": 0},
+        {"at": [0.5, 0.5], "radius": 1.01},
+        {"at": [0.5, 1.2], "radius": 0.1},
+        {"at": [0.5, 0.5], "radius": "wide"},
+        {"at": [0.5, 0.5], "radius": 0.1, "word": "x" * 61},
+    ],
+)
+def test_what_is_no_circle_on_the_photo_is_refused(client: BenchClient, job: str, circle: dict[str, Any]) -> None:
+    photo = send(client, job, picture()).json()["id"]
+    assert tell(client, job, photo, circles=[circle]).status_code == 422
+    assert client.get(f"/api/jobs/{job}/photos").json() == []
+
+
+def test_photos_of_the_units_last_repairs_are_told_with_their_job(client: BenchClient) -> None:
+    first = walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7700")
+    photo = send(client, first, picture()).json()["id"]
+    tell(client, first, photo, about="step:seat", time="after", words="seat lapped")
+    walk.walk(client, first, who="tamsin")
+    elsewhere = walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7701")
+    tell(client, elsewhere, send(client, elsewhere, picture()).json()["id"], words="of another unit")
+    again = walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7700")
+    (told,) = client.get(f"/api/jobs/{again}/photos/earlier").json()
+    number = client.get(f"/api/jobs/{first}").json()["job"]["number"]
+    assert (told["job"], told["number"], told["words"], told["time"]) == (first, number, "seat lapped", "after")
+    assert client.get(f"/api/jobs/{first}/photos/earlier").json() == []
+    assert client.get(f"/api/jobs/{again}/photos").json() == []
+
+
 def test_a_photo_that_was_changed_breaks_the_seal(client: BenchClient, job: str, admin: Engine) -> None:
     photo = send(client, job, picture()).json()["id"]
     tell(client, job, photo)

@@ -76,7 +76,7 @@ def test_a_pressure_above_the_rating_is_no_intake() -> None:
 def test_tray_and_kit_are_accounted_for_before_it_is_signed() -> None:
     job = at("swing-bridge-ram", "account")
     assert job.task("sign").status is Status.BLOCKED
-    assert "retaining wire" in job.task("account").text
+    assert "retaining wire" in job.task("account").asks[0].label
     with pytest.raises(RuleError) as caught:
         job.do({"kind": "accounted", "tray": False, "kit": True})
     assert fields(caught) == ["tray"]

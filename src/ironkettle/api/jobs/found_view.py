@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from datetime import datetime
 from typing import Literal
 from uuid import UUID
@@ -36,6 +36,18 @@ class LeakOut(BaseModel):
 
     words: str
     stations: list[str]
+
+
+class LyingOut(BaseModel):
+    """A part that came off and its numbered place in the tray. ``scrap``: it does not go back on; ``gone``: it has, and its place is empty."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    part: str
+    name: str
+    place: int
+    scrap: bool
+    gone: bool
 
 
 class SuspectOut(BaseModel):
@@ -72,12 +84,21 @@ class ArrowOut(BaseModel):
     word: str
 
 
+class CircleOut(BaseModel):
+    """Its centre as shares of the photo's width and height, its radius as a share of the width. [-]"""
+
+    at: tuple[float, float]
+    radius: float
+    word: str
+
+
 class PhotoOut(BaseModel):
     id: UUID
     about: str | None
     time: Literal["before", "after"] | None
     words: str
     arrows: list[ArrowOut]
+    circles: list[CircleOut]
     on_certificate: bool
     who: str
     when: datetime
@@ -104,6 +125,9 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
             time=marked.value.time,
             words=marked.value.words,
             arrows=[ArrowOut(start=arrow.start, end=arrow.end, word=arrow.word) for arrow in marked.value.arrows],
+            circles=[
+                CircleOut(at=circle.at, radius=circle.radius, word=circle.word) for circle in marked.value.circles
+            ],
             on_certificate=marked.value.on_certificate,
             who=name_of(marked.mark, names),
             when=marked.mark.when,
@@ -115,15 +139,17 @@ def photos_out(state: State, names: Mapping[str, str]) -> list[PhotoOut]:
 def earlier_of(session: Session, job: JobRow, case: Case) -> list[EarlierOut]:
     """Earlier jobs on the same unit."""
     now = {(decided_cause.element, decided_cause.key.value) for decided_cause in decided_causes(case)}
-    return [
-        EarlierOut(
-            number=row.number,
-            opened_at=row.opened_at,
-            released=row.released,
-            ended=row.ended,
-            complaint=row.complaint,
-            causes=[f"{cause['name']}: {cause['cause']}" for cause in row.causes],
-            again=any((cause["element"], cause["key"]) in now for cause in row.causes),
-        )
-        for row in earlier_jobs(session, job)
-    ]
+    return [earlier_out(row, now) for row in earlier_jobs(session, job)]
+
+
+def earlier_out(row: JobRow, now: Set[tuple[str, str]] = frozenset()) -> EarlierOut:
+    """An earlier job on a unit; ``now``: the causes decided on in the job it is shown beside, by element and key."""
+    return EarlierOut(
+        number=row.number,
+        opened_at=row.opened_at,
+        released=row.released,
+        ended=row.ended,
+        complaint=row.complaint,
+        causes=[f"{cause['name']}: {cause['cause']}" for cause in row.causes],
+        again=any((cause["element"], cause["key"]) in now for cause in row.causes),
+    )

@@ -19,6 +19,7 @@ from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.photos import made_small
 from ironkettle.store.jobs.cases import state_of
 from ironkettle.store.jobs.photos import PhotoRow, add_photo, find_photo, photos_of
+from ironkettle.store.jobs.rows import earlier_jobs
 from ironkettle.store.shop.people import names_of
 
 router = APIRouter(prefix="/api/jobs", tags=["photos"], responses=ERROR_RESPONSES | GUARDED | NOT_THERE)
@@ -26,12 +27,21 @@ router = APIRouter(prefix="/api/jobs", tags=["photos"], responses=ERROR_RESPONSE
 Reader = Annotated[Caller, allow(JobPolicy.read)]
 Writer = Annotated[Caller, allow(JobPolicy.append)]
 MOST_PHOTOS = 200
+# So many repairs back are shown beside this one's photos.
+MOST_REPAIRS = 3
 _PICTURE: dict[int | str, dict[str, Any]] = {200: {"content": {"image/jpeg": {}}, "description": "The photo"}}
 _SENT = {"requestBody": {"required": True, "content": {"image/*": {"schema": {"type": "string", "format": "binary"}}}}}
 
 
 async def _body(request: Request) -> bytes:
     return await request.body()
+
+
+class EarlierPhotoOut(PhotoOut):
+    """A photo of a repair before this one: the job it belongs to."""
+
+    job: UUID
+    number: int
 
 
 class SentPhotoOut(BaseModel):
@@ -48,6 +58,17 @@ class SentPhotoOut(BaseModel):
 def photos(job_id: UUID, session: DbSession, caller: Reader) -> list[PhotoOut]:
     job = job_of(session, job_id)
     return photos_out(state_of(session, job), names_of(session))
+
+
+@router.get("/{job_id}/photos/earlier", summary="Photos of the unit's repairs before this one")
+def earlier_photos(job_id: UUID, session: DbSession, caller: Reader) -> list[EarlierPhotoOut]:
+    """The newest repair first; ``about`` tells which show the same place."""
+    job, names = job_of(session, job_id), names_of(session)
+    return [
+        EarlierPhotoOut(**photo.model_dump(), job=row.id, number=row.number)
+        for row in earlier_jobs(session, job, limit=MOST_REPAIRS)
+        for photo in photos_out(state_of(session, row), names)
+    ]
 
 
 @router.post("/{job_id}/photos", summary="Send a photo", responses=CONFLICT, openapi_extra=_SENT)

@@ -14,6 +14,7 @@ from ironkettle.api.base.deps import DbSession, JobShop, now
 from ironkettle.api.base.identity import allow
 from ironkettle.api.base.problems import CONFLICT, ERROR_RESPONSES, GUARDED, NOT_THERE
 from ironkettle.api.base.schemas import NameText
+from ironkettle.api.jobs.found_view import EarlierOut, earlier_out
 from ironkettle.api.jobs.named import Reader, Sent, case_for, job_of, named_job, refuse_another_persons
 from ironkettle.api.jobs.view import (
     JobSummary,
@@ -119,12 +120,17 @@ def choices(session: DbSession, caller: Reader) -> JobChoicesOut:
     return JobChoicesOut(stages=stages, families=families, people=sorted(names_of(session).values()))
 
 
+# So many of a unit's last repairs are told when it is taken in.
+LAST_JOBS = 3
+
+
 class KnownUnitOut(BaseModel):
     sheet_key: str
     name: str
     serial: str
     customer: str
     open_jobs: list[JobSummary]
+    earlier: list[EarlierOut]
 
 
 @router.get("/known", summary="What is known of a serial before its unit is taken in")
@@ -137,7 +143,11 @@ def known(
             name=unit.name,
             serial=unit.serial,
             customer=unit.customer,
-            open_jobs=[JobSummary.of(job) for job in jobs_of_unit(session, unit.id) if not job.released],
+            open_jobs=[JobSummary.of(job) for job in jobs_of_unit(session, unit.id, released=False)],
+            earlier=[
+                earlier_out(job)
+                for job in jobs_of_unit(session, unit.id, LAST_JOBS, released=True, quick_services=False)
+            ],
         )
         for unit in units_of_serial(session, serial)
     ]

@@ -16,6 +16,7 @@ from ironkettle.api.jobs.found_view import (
     DrawnOut,
     EarlierOut,
     LeakOut,
+    LyingOut,
     PhotoOut,
     PointAtOut,
     SuspectOut,
@@ -48,6 +49,7 @@ from ironkettle.core.jobs.running import running
 from ironkettle.core.jobs.runs import GaugeUsed, Judgement
 from ironkettle.core.jobs.stages import Panel, stages_of
 from ironkettle.core.jobs.test_forms import find_form
+from ironkettle.core.jobs.tray import in_tray
 from ironkettle.core.sheets.document.approval import words_of
 from ironkettle.core.shop.people import AUTHORITY_WORD, Authority
 from ironkettle.store.jobs.recordings import RecordingRow, recordings_of
@@ -202,6 +204,7 @@ class JobState(BaseModel):
     findings: list[FindingOut]
     drawn: list[DrawnOut]
     parts_off: list[str]
+    tray: list[LyingOut]
     leaks: list[LeakOut]
     suspects: list[SuspectOut]
     points: list[PointAtOut]
@@ -257,6 +260,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         findings=findings_out(case.resolved.orientation.findings),
         drawn=[DrawnOut.model_validate(drawn_element) for drawn_element in drawn_elements(case)],
         parts_off=sorted(parts_off(case)),
+        tray=[LyingOut.model_validate(lying) for lying in in_tray(case)],
         leaks=[LeakOut.model_validate(leak) for leak in leaks_of(case)],
         suspects=[SuspectOut.model_validate(suspect) for suspect in suspects(case)],
         points=[PointAtOut.model_validate(point) for point in points_drawn(case)],

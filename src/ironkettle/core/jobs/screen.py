@@ -48,9 +48,11 @@ class Dial(BaseModel):
 
 
 class PlainScreen(Screen):
-    """Its asks, one below the other; ``in_line``: each on one line with its label; ``neutral``: elements drawn without their direction."""
+    """Its asks, one below the other; ``in_line``: each on one line with its label; ``neutral``: elements drawn without their direction;
+    ``tray``: the part tray stands in the place of the drawing."""
 
     kind: Literal["plain"] = "plain"
     in_line: bool
     as_should: AllAsShould | None
     neutral: list[str] = Field(default_factory=list)
+    tray: bool = False

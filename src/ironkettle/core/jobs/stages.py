@@ -11,18 +11,20 @@ from ironkettle.core.jobs.task import STAGE_WORD, Stage, Status, Task
 
 
 class Panel(StrEnum):
-    """What may stand beside the task: what was found wrong, the suspects for a leak, earlier jobs on the unit."""
+    """What may stand beside the task: what was found wrong, the suspects for a leak, earlier jobs on the unit, the part tray."""
 
     WRONG = "wrong"
     SUSPECTS = "suspects"
     EARLIER = "earlier"
+    TRAY = "tray"
 
 
 _PANELS = {
     Stage.AS_FOUND: (Panel.SUSPECTS, Panel.EARLIER),
     Stage.SAFE: (Panel.SUSPECTS,),
-    Stage.STRIP: (Panel.WRONG, Panel.SUSPECTS, Panel.EARLIER),
-    Stage.INSPECT: (Panel.WRONG, Panel.SUSPECTS, Panel.EARLIER),
+    Stage.STRIP: (Panel.TRAY, Panel.WRONG, Panel.SUSPECTS, Panel.EARLIER),
+    Stage.INSPECT: (Panel.TRAY, Panel.WRONG, Panel.SUSPECTS, Panel.EARLIER),
+    Stage.REBUILD: (Panel.TRAY,),
     Stage.RELEASE: (Panel.WRONG,),
 }
 _OVER = frozenset({Status.DONE, Status.SKIPPED})

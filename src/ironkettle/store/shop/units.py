@@ -332,9 +332,15 @@ def find_units(session: Session, words: str, limit: int) -> list[UnitRow]:
     return list(session.scalars(select(UnitRow).where(*wanted).order_by(UnitRow.serial, UnitRow.number).limit(limit)))
 
 
-def jobs_of_unit(session: Session, unit: UUID, limit: int = 30) -> list[JobRow]:
-    """The jobs of a unit, the newest first."""
+def jobs_of_unit(
+    session: Session, unit: UUID, limit: int = 30, *, released: bool | None = None, quick_services: bool = True
+) -> list[JobRow]:
+    """The jobs of a unit, the newest first. ``released``: those that are closed, or not; without quick services where they are not asked for."""
     query = select(JobRow).where(JobRow.unit_id == unit).order_by(JobRow.number.desc())
+    if released is not None:
+        query = query.where(JobRow.released.is_(released))
+    if not quick_services:
+        query = query.where(JobRow.quick_service == "")
     return list(session.scalars(query.limit(limit)))
 
 

@@ -1,10 +1,12 @@
 <script lang="ts">
 	import Camera from '@lucide/svelte/icons/camera';
-	import { api, ask, type JobView, type Problem, type Schemas } from '$lib/api';
+	import { api, ask, type JobView, type Problem } from '$lib/api';
 	import type { JobStore } from '$lib/jobs';
 	import { newId, ProblemNote } from '$lib/shared';
+	import EarlierPhoto from './EarlierPhoto.svelte';
 	import PhotoDialog from './PhotoDialog.svelte';
-	import { sourceOf } from './photo';
+	import type { Shown } from './photo';
+	import PhotoThumb from './PhotoThumb.svelte';
 
 	interface Props {
 		store: JobStore;
@@ -19,11 +21,27 @@
 	const id = $props.id();
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
-	let shown = $state.raw<Schemas['PhotoOut'] | null>(null);
+	let shown = $state.raw<Shown | null>(null);
+	/** The photos of the unit's last repairs. */
+	let earlier = $state.raw<Shown[]>([]);
 	/** A photo that could not be sent yet: kept here until it is. */
 	let kept = $state.raw<File | null>(null);
-	const own = $derived(view.photos.filter((photo) => photo.about === about));
-	const others = $derived(view.photos.filter((photo) => photo.about !== about));
+	const all = $derived(view.photos.map((photo) => ({ ...photo, job: view.job.id })));
+	const own = $derived(all.filter((photo) => photo.about === about));
+	const others = $derived(all.filter((photo) => photo.about !== about));
+	const before = $derived(earlier.filter((photo) => photo.about === about));
+	const repaired = $derived(view.earlier.length > 0);
+
+	$effect(() => {
+		if (repaired) void load(view.job.id);
+	});
+	async function load(job: string) {
+		const answer = await ask(
+			api.GET('/api/jobs/{job_id}/photos/earlier', { params: { path: { job_id: job } } })
+		);
+		// Without them the job is worked all the same.
+		earlier = (answer.data ?? []) as Shown[];
+	}
 
 	async function send(file: File) {
 		busy = true;
@@ -58,15 +76,8 @@
 	}
 </script>
 
-{#snippet thumb(photo: Schemas['PhotoOut'])}
-	<button class="rounded border border-base-300" onclick={() => (shown = photo)}>
-		<img
-			class="size-20 rounded object-cover"
-			src={sourceOf(view.job.id, photo.id, true)}
-			alt={photo.words || 'Photo'}
-			loading="lazy"
-		/>
-	</button>
+{#snippet thumb(photo: Shown)}
+	<PhotoThumb {photo} onclick={() => (shown = photo)} />
 {/snippet}
 
 <section class={['panel', wanted && own.length === 0 && 'border-l-4 border-l-accent']} aria-label="Photos">
@@ -81,6 +92,12 @@
 		<button class="btn mt-2" onclick={() => kept && void send(kept)}>Send it again</button>
 	{/if}
 	<ProblemNote {problem} places />
+	{#if before.length}
+		<p class="faint mt-2">The same place in the last repairs</p>
+		<div class="flex flex-wrap gap-2">
+			{#each before as photo (photo.id)}{@render thumb(photo)}{/each}
+		</div>
+	{/if}
 	{#if others.length}
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center"
@@ -93,5 +110,11 @@
 	{/if}
 </section>
 {#if shown}
-	{#key shown.id}<PhotoDialog {store} job={view.job.id} photo={shown} onClose={() => (shown = null)} />{/key}
+	{#key shown.id}
+		{#if shown.number}
+			<EarlierPhoto photo={shown} onClose={() => (shown = null)} />
+		{:else}
+			<PhotoDialog {store} photo={shown} own={all} {earlier} onClose={() => (shown = null)} />
+		{/if}
+	{/key}
 {/if}

@@ -1,3 +1,3 @@
-export { default as ArrowLayer } from './ArrowLayer.svelte';
+export { default as MarkedPhoto } from './MarkedPhoto.svelte';
 export { default as Photos } from './Photos.svelte';
 export { sourceOf } from './photo';

@@ -5,24 +5,31 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from ironkettle.core.base.errors import fault
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kind import EntryKind, keep
 from ironkettle.core.jobs.kinds.base import ItemKey, Note, ask_yes, check_confirmed, known
-from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.kit_count import KITS
-from ironkettle.core.jobs.kinds.step import renewed
 from ironkettle.core.jobs.kinds.take_apart import apart_since
 from ironkettle.core.jobs.resolved import Resolved
+from ironkettle.core.jobs.screen import AllAsShould, PlainScreen, Screen
 from ironkettle.core.jobs.state import Book, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
+from ironkettle.core.jobs.tray import scrapped
 from ironkettle.core.sheets.document.parts import Read
 
-_TASK = TaskKind("account", "Accounted for")
+
+def _screen(case: Case, task: Task) -> Screen:
+    values: dict[str, JsonValue] = {"tray": True, "kit": True}
+    # One tap for who has looked; what is left over is told first.
+    as_shown = None if _left(case) else AllAsShould(words="Tray and kit are as shown", values=values, focus=False)
+    return PlainScreen(in_line=False, as_should=as_shown, tray=True)
+
+
+_TASK = TaskKind("account", "Accounted for", screen=_screen)
 
 
 class LeftOver(Payload):
@@ -75,7 +82,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
         Stage.RELEASE,
         _TASK,
         "tray and kit",
-        f"Tray and kit accounted for: {_tray_words(case)}; {_left_words(case)}",
+        "Tray and kit accounted for",
         {"kind": "accounted", "left": [{"line": key} for key in _left(case)]},
         why="a part left over is a part left out",
         asks=(
@@ -92,15 +99,7 @@ def _tasks(case: Case) -> Iterator[Draft]:
 
 def _tray_words(case: Case) -> str:
     """What of what came off does not go back on."""
-    resolved = case.resolved
-    on = {part for step in resolved.sheet.steps if step.stage == "rebuild" for part in step.puts_on}
-    off = [part for step in resolved.sheet.steps for part in step.takes_off if part in resolved.parts]
-    condemned = {Verdict.REPLACE, Verdict.SEND_OUT}
-    scrap = [
-        resolved.parts[key].name.lower()
-        for key in off
-        if key not in on or renewed(resolved, key) or standing(case, key) in condemned
-    ]
+    scrap = [case.resolved.parts[key].name.lower() for key in scrapped(case)]
     return f"only old parts for scrap are left ({', '.join(scrap)})" if scrap else "it is empty"
 
 
@@ -125,7 +124,7 @@ def _left(case: Case) -> dict[str, str]:
 
 def _ask_left(index: int, name: str) -> Ask:
     choices = tuple(Choice(key, says[0].upper() + says[1:]) for key, says in _GOES.items())
-    return Ask(f"left.{index}.goes", Read.CHOICE, f"{name}, not used: where does it go?", choices)
+    return Ask(f"left.{index}.goes", Read.CHOICE, f"{name[0].upper()}{name[1:]}, not used: where does it go?", choices)
 
 
 def _left_words(case: Case) -> str:

@@ -1,7 +1,8 @@
-"""A photo put to a task, a part or an element, with arrows and a word; chosen for the certificate or not."""
+"""A photo put to a task, a part or an element, with arrows, circles and a word; chosen for the certificate or not."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -26,10 +27,18 @@ class Arrow(Payload):
     word: Annotated[str, Field(max_length=60)] = ""
 
 
+class Circle(Payload):
+    """Round what is meant: its centre as shares of the photo's width and height, its radius as a share of the width [-], and a word."""
+
+    at: tuple[Share, Share]
+    radius: Annotated[Figure, Field(gt=0, le=1)]
+    word: Annotated[str, Field(max_length=60)] = ""
+
+
 class PhotoTaken(Payload):
     """A photo that was sent before. ``sha256`` is set by the server: the entry seals what was kept.
 
-    Told again for the same photo it changes words, arrows and whether it goes on the certificate. ``about``: the key of
+    Told again for the same photo it changes words, what is drawn on it and whether it goes on the certificate. ``about``: the key of
     the task it belongs to; ``time``: before or after the work, where two stand side by side.
     """
 
@@ -39,6 +48,7 @@ class PhotoTaken(Payload):
     time: Literal["before", "after"] | None = None
     words: Note = ""
     arrows: list[Arrow] = Field(default_factory=list, max_length=20)
+    circles: list[Circle] = Field(default_factory=list, max_length=20)
     on_certificate: bool = False
     sha256: Short | None = None
 
@@ -62,9 +72,13 @@ def _as_sent(payload: PhotoTaken) -> PhotoTaken:
 
 def _words(resolved: Resolved, payload: PhotoTaken) -> str:
     when = f", {payload.time}" if payload.time else ""
-    marked = f", {len(payload.arrows)} {'arrow' if len(payload.arrows) == 1 else 'arrows'}" if payload.arrows else ""
+    marked = f"{_drawn(payload.arrows, 'arrow')}{_drawn(payload.circles, 'circle')}"
     chosen = ", for the certificate" if payload.on_certificate else ""
     return f"photo{when}{marked}{chosen}{f': {payload.words}' if payload.words else ''}"
+
+
+def _drawn(marks: Sequence[Arrow | Circle], word: str) -> str:
+    return f", {len(marks)} {word}{'' if len(marks) == 1 else 's'}" if marks else ""
 
 
 KIND = EntryKind(

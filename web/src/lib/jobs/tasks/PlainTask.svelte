@@ -5,6 +5,8 @@
 	import { AskField, offered } from '$lib/asks';
 	import { LookPicture, SignPicture } from '$lib/failures';
 	import { ProblemNote } from '$lib/shared';
+	import { drawingPlace } from '../place.svelte';
+	import Tray from '../Tray.svelte';
 	import { TaskForm } from './form.svelte';
 	import OffCentre from './OffCentre.svelte';
 	import Outline from './Outline.svelte';
@@ -12,7 +14,7 @@
 	import { Sole } from './sole.svelte';
 	import type { TaskProps } from './props';
 
-	let { store, task, focused, bare, onDone }: TaskProps = $props();
+	let { store, view, task, focused, bare, onDone }: TaskProps = $props();
 
 	type Ask = Schemas['AskOut'];
 	/** How many answers of a long list stand first, where several questions share the card. */
@@ -30,6 +32,9 @@
 	const told = $derived(task.asks.some((ask) => form.fault(ask.field)));
 	const opened = $derived(wide || beside.some((ask) => form.fault(ask.field)));
 
+	const place = drawingPlace();
+	// What is accounted for is seen in the place of the drawing.
+	$effect(() => (screen?.tray ? place.show(tray) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
 		// A space tapped on the drawing is the answer where spaces are asked for.
@@ -68,6 +73,7 @@
 	};
 </script>
 
+{#snippet tray()}<Tray {store} {view} />{/snippet}
 <form
 	class={screen?.in_line ? 'space-y-1' : 'space-y-3'}
 	data-form

@@ -3,6 +3,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas, type SheetView } from '$lib/api';
+	import Earlier from '$lib/jobs/Earlier.svelte';
 	import IntakeForm, { emptyIntake, type IntakeDraft } from '$lib/jobs/IntakeForm.svelte';
 	import { ScanButton, unitOfCode } from '$lib/scan';
 	import { session } from '$lib/session';
@@ -65,23 +66,21 @@
 			(answer) => (known = answer.data ?? known)
 		);
 	});
-	async function takeOver(unit: Schemas['KnownUnitOut']) {
-		const listed = sheets?.find((one) => one.key === unit.sheet_key);
-		if (listed && chosen !== unit.sheet_key) await choose(listed);
+	/** All that is known of a unit is filled in. */
+	async function fillIn(unit: { sheet_key: string; name: string; serial: string; customer: string }) {
+		const listed = sheets ?? (await ask(api.GET('/api/sheets'))).data;
+		const own = listed?.find((one) => one.key === unit.sheet_key);
+		if (own && chosen !== unit.sheet_key) await choose(own);
 		draft.unit = unit.name;
 		draft.serial = unit.serial;
 		draft.customer = unit.customer;
 	}
 
-	/** A label names the unit: all that is known of it is filled in. */
+	/** A label names the unit. */
 	async function scanned(code: string) {
 		const answer = await unitOfCode(code);
 		if ('refused' in answer) return answer.refused;
-		const listed = sheets?.find((one) => one.key === answer.unit.sheet_key);
-		if (listed) await choose(listed);
-		draft.unit = answer.unit.name;
-		draft.serial = answer.unit.serial;
-		draft.customer = answer.unit.customer;
+		await fillIn(answer.unit);
 		return null;
 	}
 
@@ -116,13 +115,7 @@
 		void ask(api.GET('/api/units/{label}', { params: { path: { label: labelled } } })).then(
 			async (answer) => {
 				problem = answer.problem;
-				const unit = answer.data?.unit;
-				if (!unit) return;
-				const listed = (await ask(api.GET('/api/sheets'))).data?.find((one) => one.key === unit.sheet_key);
-				if (listed) await choose(listed);
-				draft.unit = unit.name;
-				draft.serial = unit.serial;
-				draft.customer = unit.customer;
+				if (answer.data) await fillIn(answer.data.unit);
 			}
 		);
 	});
@@ -278,20 +271,21 @@
 			<div class="mb-1 min-h-14">
 				{#if known.some((unit) => unit.open_jobs.length || unit.customer !== draft.customer)}
 					{#each known as unit (unit.sheet_key)}
-						{#each unit.open_jobs as job (job.id)}
-							<p class="font-semibold text-warning">
-								Job {job.number} on serial {job.serial} is open: {job.stage_word}, {job.next_need}.
-								<a class="link" href="/jobs/{job.number}">Open it</a>
-							</p>
-						{/each}
-						{#if unit.sheet_key !== chosen || unit.name !== draft.unit || unit.customer !== draft.customer}
-							<p>
-								Known here: {unit.name}, {unit.serial}, {unit.customer}.
-								<button type="button" class="btn btn-sm min-h-11" onclick={() => takeOver(unit)}
-									>Fill in</button
-								>
-							</p>
-						{/if}
+						<div class="flex items-center gap-2">
+							<div class="min-w-0 flex-1">
+								{#each unit.open_jobs as job (job.id)}
+									<p class="font-semibold text-warning">
+										Job {job.number} on serial {job.serial} is open: {job.stage_word}, {job.next_need}.
+										<a class="link" href="/jobs/{job.number}">Open it</a>
+									</p>
+								{:else}
+									<p>Known here: {unit.name}, {unit.serial}, {unit.customer}.</p>
+								{/each}
+							</div>
+							{#if unit.sheet_key !== chosen || unit.name !== draft.unit || unit.customer !== draft.customer}
+								<button type="button" class="btn" onclick={() => fillIn(unit)}>Fill in</button>
+							{/if}
+						</div>
 					{/each}
 				{:else}
 					<p class="faint">
@@ -301,6 +295,9 @@
 				{/if}
 			</div>
 			<IntakeForm bind:draft bind:unit {fluids} counters={counted} {problem} />
+			{#each known.filter((unit) => unit.sheet_key === chosen && unit.earlier.length) as unit (unit.sheet_key)}
+				<Earlier earlier={unit.earlier} />
+			{/each}
 			<ProblemNote {problem} />
 			<div class="action-bar">
 				<button class="btn btn-primary min-h-14 w-full text-lg" disabled={busy}>Open the job</button>

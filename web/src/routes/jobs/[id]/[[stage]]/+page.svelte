@@ -9,6 +9,7 @@
 	import JobHeader from '$lib/jobs/JobHeader.svelte';
 	import TaskCard from '$lib/jobs/TaskCard.svelte';
 	import TaskList from '$lib/jobs/TaskList.svelte';
+	import Tray from '$lib/jobs/Tray.svelte';
 	import Released from '$lib/jobs/Released.svelte';
 	import Timers from '$lib/jobs/Timers.svelte';
 	import { provideDrawingPlace } from '$lib/jobs/place.svelte';
@@ -188,6 +189,7 @@
 							</ol>
 						</section>
 					{/if}
+					{#if view.tray.length && panels.includes('tray')}<Tray {store} {view} />{/if}
 					{#if view.earlier.length && panels.includes('earlier')}
 						<Earlier earlier={view.earlier} />
 					{/if}

@@ -2,7 +2,7 @@
 	import Printer from '@lucide/svelte/icons/printer';
 	import { page } from '$app/state';
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
-	import { ArrowLayer, sourceOf } from '$lib/photos';
+	import { MarkedPhoto } from '$lib/photos';
 	import { moment, ProblemNote } from '$lib/shared';
 
 	const reference = $derived(page.params.id ?? '');
@@ -86,14 +86,7 @@
 					<div class="grid grid-cols-2 gap-2">
 						{#each told.photos as photo (photo.id)}
 							<figure>
-								<div class="relative">
-									<img
-										class="w-full"
-										src={sourceOf(told.job.id, photo.id, true)}
-										alt={photo.words || 'Photo'}
-									/>
-									<ArrowLayer arrows={photo.arrows} />
-								</div>
+								<MarkedPhoto photo={{ ...photo, job: told.job.id }} small />
 								<figcaption class="faint text-sm">{photo.time ?? ''} {photo.words}</figcaption>
 							</figure>
 						{/each}

@@ -1,0 +1,52 @@
+"""The part tray of the latch ram: what lies in it while the unit is apart, and what is left at the end.
+
+By its sheet the wire, the rod, the piston and the gland come off in this order; the wire is of one use.
+"""
+
+from __future__ import annotations
+
+import pytest
+
+from ironkettle.core.jobs.tray import in_tray, scrapped
+from tests.core.jobs.at_work import at
+
+
+def lying(job_at: str) -> dict[str, tuple[int, bool, bool]]:
+    return {one.part: (one.place, one.scrap, one.gone) for one in in_tray(at("swing-bridge-ram", job_at).case())}
+
+
+def test_it_is_empty_before_anything_comes_off() -> None:
+    assert lying("step:wire-out") == {}
+
+
+def test_what_came_off_lies_in_its_numbered_place() -> None:
+    assert lying("step:piston-off") == {"wire": (1, True, False), "rod": (2, False, False)}
+
+
+def test_what_went_back_leaves_its_place_empty_and_what_is_renewed_stays_for_scrap() -> None:
+    at_the_end = lying("account")
+    assert at_the_end["wire"] == (1, True, False)
+    assert {part for part, (_, _, gone) in at_the_end.items() if gone} == {"rod", "piston", "gland"}
+    assert sorted(place for place, _, _ in at_the_end.values()) == [1, 2, 3, 4]
+
+
+def test_what_is_scrap_is_known_before_it_comes_off() -> None:
+    assert list(scrapped(at("swing-bridge-ram", "step:wire-out").case())) == ["wire"]
+
+
+def test_a_condemned_part_does_not_go_back() -> None:
+    job = at("swing-bridge-ram", "measure:rod")
+    assert not next(one for one in in_tray(job.case()) if one.part == "rod").scrap
+    job.take(job.task("measure:rod"), verdict="replace", note="scored from end to end")
+    rod = next(one for one in in_tray(job.case()) if one.part == "rod")
+    assert rod.scrap
+    assert not rod.gone
+
+
+@pytest.mark.parametrize("unit", ["swing-bridge-ram", "header-tank-valve", "net-pen-compressor"])
+def test_the_picture_of_the_end_shows_what_the_question_names(unit: str) -> None:
+    job = at(unit, "account")
+    left = [one.name.lower() for one in in_tray(job.case()) if not one.gone]
+    asked = job.task("account").asks[0].label
+    assert all(name in asked for name in left)
+    assert bool(left) == ("scrap" in asked)

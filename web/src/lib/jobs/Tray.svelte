@@ -1,0 +1,41 @@
+<script lang="ts">
+	import type { JobView } from '$lib/api';
+	import { PartPicture } from '$lib/drawing';
+	import type { JobStore } from './job.svelte';
+
+	interface Props {
+		store: JobStore;
+		view: JobView;
+	}
+	let { store, view }: Props = $props();
+	const lying = $derived(view.tray.filter((one) => !one.gone).length);
+</script>
+
+<section class="panel p-2" aria-label="Part tray">
+	<h2 class="font-bold sm:text-lg">Part tray: {lying} of {view.tray.length} in it</h2>
+	<!-- One row on a phone, so that the question stays in view. -->
+	<ol
+		class="flex gap-2 overflow-x-auto sm:grid sm:grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))]"
+		tabindex="-1"
+	>
+		{#each view.tray as one (one.part)}
+			<li
+				class={[
+					'w-28 shrink-0 rounded border p-1 sm:w-auto',
+					one.gone ? 'border-dashed border-base-300' : 'border-base-content/40'
+				]}
+			>
+				<p class="flex justify-between leading-none">
+					<strong class={one.gone ? 'faint' : ''}>{one.place}</strong>
+					{#if one.scrap}<span class="font-semibold text-warning">scrap</span>{/if}
+				</p>
+				<div class="h-8 sm:h-14">
+					{#if store.picture && !one.gone}<PartPicture picture={store.picture} part={one.part} />{/if}
+				</div>
+				<p class={['truncate text-sm leading-tight sm:whitespace-normal', one.gone && 'faint']}>
+					{one.name}{one.gone ? ', back on' : ''}
+				</p>
+			</li>
+		{/each}
+	</ol>
+</section>
