@@ -99,7 +99,7 @@ def server(database_url: str, engine: Engine) -> Iterator[Server]:
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
     return {
-        "executable_path": "/usr/bin/chromium",
+        "executable_path": "/usr/bin/chromium-headless-shell",
         "args": ["--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--disable-background-networking"],
     }
 

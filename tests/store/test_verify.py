@@ -102,8 +102,10 @@ def test_what_was_changed_beside_the_log_is_found(
     sent = client.post(f"/api/jobs/{job}/photos", params={"id": str(uuid4())}, content=content.getvalue())
     assert sent.status_code == 200, sent.text
     monkeypatch.setenv("KETTLE_DATABASE_URL", database_url)
-    assert verify.main() == 0, capsys.readouterr().out
-    capsys.readouterr()
+    if change == next(iter(CHANGED)):
+        # Without a change nothing is found.
+        assert verify.main() == 0, capsys.readouterr().out
+        capsys.readouterr()
     with admin.begin() as connection:
         connection.execute(text("SET LOCAL session_replication_role = replica"))
         assert connection.execute(text(change)).rowcount > 0

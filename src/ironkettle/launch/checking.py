@@ -6,6 +6,7 @@ import subprocess
 import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
+from pathlib import Path
 
 from ironkettle.launch.cluster import Cluster, throwaway_cluster
 from ironkettle.launch.environment import Environment, ensure_environment, project_env
@@ -17,6 +18,9 @@ from ironkettle.launch.trouble import PROJECT, Trouble, run, say
 _BROWSER = "tests/browser"
 _CORE = "tests/core"
 _FAULTS = "tests/faults"
+# What the longest files of the browser take, about [s]; the others as their size has it.
+_LONG = {"test_in_view": 150, "test_screens": 200, "test_interruptions": 220, "test_walk": 90, "test_live_hold": 85}
+_BYTES_A_SECOND = 200
 # How many times as often as in the tests a law is tried.
 _MANY = "30"
 
@@ -64,16 +68,22 @@ def test(arguments: list[str]) -> int:
         ensure_modules(environment)
         first, second = _halves_of_browser()
         with ThreadPoolExecutor(3) as pool:
+            core = pool.submit(_test_core_and_check, environment)
             built = pool.submit(_timed, "build of the interface", lambda: ensure_build(environment))
-            parts = [
-                pool.submit(_test_core_and_check, environment),
-                pool.submit(_browse, environment, built, first),
-                pool.submit(_browse, environment, built, second),
-                pool.submit(_timed, "tests of faults", lambda: _pytest(environment, _FAULTS)),
-            ]
-            _pytest(environment, "tests", *(f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)))
-            for part in parts:
-                part.result()
+            prepared = _prepared(environment)
+            try:
+                parts = [
+                    core,
+                    pool.submit(_browse, environment, built, first, prepared),
+                    pool.submit(_browse, environment, built, second, prepared),
+                    pool.submit(_timed, "tests of faults", lambda: _pytest(environment, _FAULTS, like=prepared)),
+                ]
+                others = [f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)]
+                _pytest(environment, "tests", *others, like=prepared)
+                for part in parts:
+                    part.result()
+            finally:
+                prepared.remove()
     say(f"All tests passed in {time.monotonic() - began:.0f} s.")
     return 0
 
@@ -92,18 +102,37 @@ def bench_of_tests(environment: Environment, what: str) -> int:
 
 
 def _halves_of_browser() -> tuple[list[str], list[str]]:
-    """The files of the tests in the browser in two lists that take about as long, dealt out by their size."""
-    files = sorted((PROJECT / _BROWSER).glob("test_*.py"), key=lambda file: file.stat().st_size, reverse=True)
-    named = [str(file.relative_to(PROJECT)) for file in files]
-    # The longest with the fourth and the fifth: 0, 3, 4, 7, 8 …
-    return [file for n, file in enumerate(named) if n % 4 in {0, 3}], [
-        file for n, file in enumerate(named) if n % 4 in {1, 2}
-    ]
+    """The files of the tests in the browser in two lists that take about as long."""
+
+    def seconds(file: Path) -> float:
+        return _LONG.get(file.stem, file.stat().st_size / _BYTES_A_SECOND)
+
+    halves: tuple[list[str], list[str]] = ([], [])
+    taken = [0.0, 0.0]
+    for file in sorted((PROJECT / _BROWSER).glob("test_*.py"), key=seconds, reverse=True):
+        shorter = taken.index(min(taken))
+        halves[shorter].append(str(file.relative_to(PROJECT)))
+        taken[shorter] += seconds(file)
+    return halves
 
 
-def _browse(environment: Environment, built: Future[None], files: list[str]) -> None:
+def _browse(environment: Environment, built: Future[None], files: list[str], prepared: Cluster) -> None:
     built.result()
-    _timed(f"browser tests of {len(files)} files", lambda: _pytest(environment, *files))
+    _timed(f"browser tests of {len(files)} files", lambda: _pytest(environment, *files, like=prepared))
+
+
+def _prepared(environment: Environment) -> Cluster:
+    """A cluster with the demo workshop in it, stopped: each part of the tests begins with a copy of it."""
+    cluster = throwaway_cluster(free_port())
+    try:
+        cluster.start()
+        command = [str(environment.python), "-m", "tests.prepared"]
+        _timed("the demo workshop", lambda: run(command, env=test_env(cluster), what="loading the demo workshop"))
+        cluster.stop()
+    except BaseException:
+        cluster.remove()
+        raise
+    return cluster
 
 
 def _test_core_and_check(environment: Environment) -> None:
@@ -124,13 +153,13 @@ def _test_core(environment: Environment) -> None:
     say(f"  {_last_line(done.stdout)}")
 
 
-def _pytest(environment: Environment, *arguments: str) -> None:
-    cluster = throwaway_cluster(free_port())
+def _pytest(environment: Environment, *arguments: str, like: Cluster | None = None) -> None:
+    cluster = throwaway_cluster(free_port(), like=like)
     try:
         cluster.start()
         run(
             [str(environment.python), "-m", "pytest", "-q", *arguments],
-            env=test_env(cluster),
+            env=test_env(cluster) | ({"KETTLE_TEST_PREPARED": "yes"} if like else {}),
             what=f"pytest {' '.join(arguments)}",
             quiet=False,
         )

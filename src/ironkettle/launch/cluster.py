@@ -13,7 +13,7 @@ from pathlib import Path
 from ironkettle.launch.machine import ensure_disk, ensure_postgres, port_is_free
 from ironkettle.launch.postgres import give_to_postgres, last_line, run_as_postgres, run_single_user
 from ironkettle.launch.roles import APP, DATABASE, OWNER, SUPERUSER, Role, ensure_roles
-from ironkettle.launch.trouble import VAR, Trouble, say
+from ironkettle.launch.trouble import VAR, Trouble, run, say
 
 
 @dataclass(frozen=True)
@@ -191,10 +191,13 @@ def private_cluster(port: int) -> Cluster:
     return Cluster(folder, port, ensure_postgres())
 
 
-def throwaway_cluster(port: int, *, durable: bool = False) -> Cluster:
-    """A cluster for tests, in a folder of its own under the system's temporary folder."""
+def throwaway_cluster(port: int, *, durable: bool = False, like: Cluster | None = None) -> Cluster:
+    """A cluster for tests, in a folder of its own under the system's temporary folder; ``like``: a stopped one it begins as a copy of."""
     folder = Path(tempfile.mkdtemp(prefix="kettle-test-", dir="/tmp"))
     folder.chmod(0o755)
+    if like is not None:
+        # With owners and modes, which PostgreSQL looks at.
+        run(["cp", "-a", f"{like.folder}/.", str(folder)], what="copying the database")
     return Cluster(folder, port, ensure_postgres(), throwaway=True, durable=durable)
 
 

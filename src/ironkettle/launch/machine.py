@@ -39,9 +39,9 @@ def ensure_postgres() -> Path:
 
 
 def ensure_chromium() -> None:
-    """Debian's Chromium, which the browser tests drive."""
-    if not Path("/usr/bin/chromium").exists():
-        install("chromium")
+    """Debian's Chromium without its window, which the browser tests drive: it draws the pages alone, in half the time."""
+    if not Path("/usr/bin/chromium-headless-shell").exists():
+        install("chromium-headless-shell")
 
 
 def install(*packages: str) -> None:
