@@ -15,6 +15,7 @@ from ironkettle.launch.machine import ensure_chromium, free_port
 from ironkettle.launch.roles import OWNER, SUPERUSER
 from ironkettle.launch.trouble import PROJECT, Trouble, run, say
 
+_API = "tests/api"
 _BROWSER = "tests/browser"
 _CORE = "tests/core"
 _FAULTS = "tests/faults"
@@ -54,9 +55,9 @@ def _last_line(printed: str) -> str:
 def test(arguments: list[str]) -> int:
     """Everything on databases and ports of their own.
 
-    Four parts run beside each other: the browser in two halves, which mostly wait; the tests of the core, which need no database,
-    with the checks behind them; and the rest. The faults begin when the first of them has ended. Playwright's own event loop and
-    theirs do not share one run, and neither do their databases.
+    Five parts run beside each other: the browser in two halves; the tests of the core, which need no database, with those of the
+    other rooms behind them; those of the API with the checks behind them; and the faults. Playwright's own event loop and theirs
+    do not share one run, and neither do their databases.
     """
     began = time.monotonic()
     environment = ensure_environment(dev=True)
@@ -67,19 +68,18 @@ def test(arguments: list[str]) -> int:
     else:
         ensure_modules(environment)
         first, second = _halves_of_browser()
-        with ThreadPoolExecutor(3) as pool:
-            core = pool.submit(_test_core_and_check, environment)
+        with ThreadPoolExecutor(4) as pool:
             built = pool.submit(_timed, "build of the interface", lambda: ensure_build(environment))
             prepared = _prepared(environment)
             try:
                 parts = [
-                    core,
                     pool.submit(_browse, environment, built, first, prepared),
                     pool.submit(_browse, environment, built, second, prepared),
+                    pool.submit(_test_core_and_others, environment, prepared),
                     pool.submit(_timed, "tests of faults", lambda: _pytest(environment, _FAULTS, like=prepared)),
                 ]
-                others = [f"--ignore={folder}" for folder in (_BROWSER, _CORE, _FAULTS)]
-                _pytest(environment, "tests", *others, like=prepared)
+                _timed("tests of the API", lambda: _pytest(environment, _API, like=prepared))
+                check()
                 for part in parts:
                     part.result()
             finally:
@@ -135,9 +135,11 @@ def _prepared(environment: Environment) -> Cluster:
     return cluster
 
 
-def _test_core_and_check(environment: Environment) -> None:
+def _test_core_and_others(environment: Environment, prepared: Cluster) -> None:
+    """The core, then what is in no part of its own."""
     _timed("tests of the core", lambda: _test_core(environment))
-    check()
+    apart = [f"--ignore={folder}" for folder in (_API, _BROWSER, _CORE, _FAULTS)]
+    _timed("tests of the other rooms", lambda: _pytest(environment, "tests", *apart, like=prepared))
 
 
 def _test_core(environment: Environment) -> None:

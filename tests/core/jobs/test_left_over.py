@@ -25,7 +25,7 @@ def test_what_is_not_needed_is_asked_about_by_name(unit: str, left: list[str]) -
     job = at(unit, "account")
     task = job.task("account")
     asks = [ask for ask in task.asks if ask.field.startswith("left")]
-    assert [ask.label for ask in asks] == [f"{name}, not used: where does it go?" for name in left]
+    assert [ask.label for ask in asks] == [f"{name[0].upper()}{name[1:]}, not used: where does it go?" for name in left]
     kit = next(ask for ask in task.asks if ask.field == "kit")
     assert kit.label == (f"Kit: only {left[0]} is left over, not used?" if left else "Kit: nothing is left over?")
 

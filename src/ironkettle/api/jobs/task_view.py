@@ -11,6 +11,7 @@ from pydantic import BaseModel
 
 from ironkettle.core.base.quantities import seconds_words
 from ironkettle.core.jobs import Ask, Case, Mark, Marked, Stage, Status, Task, payload_words, signed_words
+from ironkettle.core.jobs.away import away_after
 from ironkettle.core.jobs.filling import records_of
 from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
@@ -141,6 +142,7 @@ class TaskOut(BaseModel):
     hold: str | None
     shows: str | None
     tray: list[str]
+    off_after: list[str] | None
     ladder: list[RungOut]
     stop: str | None
     photo: bool
@@ -207,6 +209,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         hold=task.hold,
         shows=task.shows,
         tray=list(task.tray),
+        off_after=None if (after := away_after(case, task)) is None else sorted(after),
         ladder=[RungOut(**{name: getattr(rung, name) for name in RungOut.model_fields}) for rung in task.ladder],
         stop=task.stop,
         photo=task.photo,

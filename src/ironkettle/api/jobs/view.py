@@ -37,12 +37,12 @@ from ironkettle.core.jobs import (
     payload_words,
     signature_of,
 )
+from ironkettle.core.jobs.away import parts_away
 from ironkettle.core.jobs.figure_tests import in_words
 from ironkettle.core.jobs.found import causes_of, drawn_elements, leaks_of
 from ironkettle.core.jobs.kinds.full_job import condemned
 from ironkettle.core.jobs.kinds.leak import suspects
 from ironkettle.core.jobs.kinds.release import Released
-from ironkettle.core.jobs.kinds.step import parts_off
 from ironkettle.core.jobs.kinds.strike import UNDONE
 from ironkettle.core.jobs.points_drawn import points_drawn
 from ironkettle.core.jobs.running import running
@@ -259,7 +259,7 @@ def job_state(session: Session, job: JobRow, case: Case, tasks: Sequence[Task]) 
         photos=photos_out(case.state, names),
         findings=findings_out(case.resolved.orientation.findings),
         drawn=[DrawnOut.model_validate(drawn_element) for drawn_element in drawn_elements(case)],
-        parts_off=sorted(parts_off(case)),
+        parts_off=sorted(parts_away(case)),
         tray=[LyingOut.model_validate(lying) for lying in in_tray(case)],
         leaks=[LeakOut.model_validate(leak) for leak in leaks_of(case)],
         suspects=[SuspectOut.model_validate(suspect) for suspect in suspects(case)],

@@ -37,6 +37,8 @@ def rows_of(case: Case, step: StepSpec) -> tuple[Cleaning, ...]:
 
 def proposed_cleaner(case: Case, step: StepSpec) -> Cleaner | None:
     """What the sheet says, in its figures or its words, else what the table has for the first material it may be used on; None where nothing is cleaned by a liquid."""
+    if not step.cleans:
+        return None
     allowed = allowed_cleaners(case, step)
     if step.cleaner:
         try:
@@ -87,6 +89,8 @@ def residues(case: Case) -> frozenset[Nature]:
 
 def cleaning_words(case: Case, step: StepSpec) -> tuple[str, ...]:
     """How the parts of a step are cleaned, each material once with its don'ts; and the hazard of what is proposed."""
+    if not step.cleans:
+        return ()
     proposed = proposed_cleaner(case, step)
     found = [_row_words(row, proposed) for row in rows_of(case, step)]
     if proposed is not None and CLEANERS[proposed].hazard:

@@ -116,8 +116,7 @@
 		const directed = Object.keys(element.outlines).length > 1;
 		return directed && (neutral.includes(element.key) || lying.get(element.key)?.state === 'unknown');
 	}
-	/** Whether a part is off, and not the one in hand or the one whose seals are. */
-	const isAway = (key: string) => off.includes(key) && key !== inHand?.key && key !== station?.carrier;
+	const isAway = (key: string) => off.includes(key);
 	/** Whether its place is empty: it came off, and none has gone in since. */
 	const isOff = (element: Element) => lying.get(element.key)?.state === 'off';
 	function outline(element: Element): number[][] {

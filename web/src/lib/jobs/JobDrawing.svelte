@@ -56,6 +56,8 @@
 			(one) => one.key === (picked ?? task?.place)
 		)?.position ?? null
 	);
+	/** The parts that are off once the step in hand is done, where it moves any: the unit is drawn before and after it. */
+	const after = $derived(picked === undefined ? (task?.off_after ?? null) : null);
 	/** The part a task works at, wherever the drawing has been taken. */
 	const handled = $derived(
 		picture?.parts.some((one) => one.key === task?.place) ? (task?.place ?? null) : null
@@ -90,7 +92,7 @@
 		name: view.sheet_name,
 		position,
 		drawn: view.drawn,
-		off: view.parts_off,
+		off: shownOff,
 		leaking: [
 			...view.leaks.flatMap((leak) => leak.stations),
 			...(task?.stage === 'as_found' || task?.stage === 'safe' ? view.suspects.map((one) => one.station) : [])
@@ -99,6 +101,11 @@
 		subject: task?.subject ?? null,
 		onZone: (key: string) => (store.pointed = key)
 	});
+	/** What is off as the drawing shows it: what is in hand, or holds the seals in hand, is drawn all the same; before and after a step nothing is. */
+	const shownOff = $derived(
+		after ? view.parts_off : view.parts_off.filter((key) => key !== handled && key !== station?.carrier)
+	);
+	const inPlace = (off: string[]) => (handled && off.includes(handled) ? null : handled);
 	const words = { unknown: '', found: 'as found', off: 'not in yet', missing: 'missing', fitted: 'fitted' };
 </script>
 
@@ -126,7 +133,7 @@
 			entire
 			{captioned}
 			selected={place}
-			part={handled}
+			part={inPlace(shownOff)}
 			points={pointsShown}
 			bind:lit
 			onSelect={(key) => (picked = key)}
@@ -154,7 +161,7 @@
 {/snippet}
 
 {#if picture}
-	{@const closer = station !== null || isCloser(picture, part)}
+	{@const closer = after === null && (station !== null || isCloser(picture, part))}
 	<section class="panel flex min-w-0 flex-col gap-1 p-2" aria-label="Drawing">
 		<div class="flex flex-wrap items-center gap-2">
 			<h2 class={['min-w-0 flex-1 truncate text-lg font-bold', view.views.length > 1 && 'basis-full']}>
@@ -172,7 +179,11 @@
 			{#if compact && closer}<button class="btn" data-aside onclick={() => (picked = null)}>Whole unit</button
 				>{/if}
 		</div>
-		{#if !compact || !closer}{@render wholeUnit(!closer)}{/if}
+		{#if !compact || !closer}{@render wholeUnit(!closer && !after)}{/if}
+		{#if after}
+			<h3 class="border-t border-base-300 pt-1 font-bold">After this step</h3>
+			<SheetPicture {...shared} entire captioned={false} off={after} part={inPlace(after)} />
+		{/if}
 		{#if closer}
 			{#if !compact}<h3 class="truncate border-t border-base-300 pt-1 font-bold">{closerName}</h3>{/if}
 			<Zoomable name={closerName} of="{place} {part} {store.picture?.view}" below={elementsThere}>

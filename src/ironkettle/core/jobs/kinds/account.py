@@ -24,8 +24,8 @@ from ironkettle.core.sheets.document.parts import Read
 
 def _screen(case: Case, task: Task) -> Screen:
     values: dict[str, JsonValue] = {"tray": True, "kit": True}
-    # One tap for who has looked; what is left over is told first.
-    as_shown = None if _left(case) else AllAsShould(words="Tray and kit are as shown", values=values, focus=False)
+    # One tap for who has looked; where what is left over goes is answered before it.
+    as_shown = AllAsShould(words="Tray and kit are as shown", values=values, focus=False)
     return PlainScreen(in_line=False, as_should=as_shown, tray=True)
 
 

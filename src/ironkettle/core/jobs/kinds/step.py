@@ -135,6 +135,8 @@ def _dressed_since(case: Case, step: StepSpec, seq: int) -> bool:
 def _stuck_since(case: Case, seq: int) -> set[str]:
     """The step that put it on, for what was found not to move freely after it."""
     found: set[str] = set()
+    if all(marked.value.free is not False for marked in case.state.book(STEPS).values()):
+        return found
     listed = [step for step in case.resolved.sheet.steps if step.stage == "rebuild"]
     for place, step in enumerate(listed):
         marked = case.state.book(STEPS).get(step.key)
