@@ -86,6 +86,12 @@
 				(task?.stage === 'inspect' ? point.part === task.place || point.good !== null : point.good === false)
 		)
 	);
+	/** What is off as the drawing shows it: what is in hand, or holds the seals in hand, is drawn all the same; before and after a step nothing is. */
+	const shownOff = $derived(
+		after ? view.parts_off : view.parts_off.filter((key) => key !== handled && key !== station?.carrier)
+	);
+	/** The part in hand where it is on the unit. */
+	const inPlace = (off: string[]) => (handled && off.includes(handled) ? null : handled);
 	/** What both drawings show alike. */
 	const shared = $derived({
 		picture: picture as Picture,
@@ -101,11 +107,6 @@
 		subject: task?.subject ?? null,
 		onZone: (key: string) => (store.pointed = key)
 	});
-	/** What is off as the drawing shows it: what is in hand, or holds the seals in hand, is drawn all the same; before and after a step nothing is. */
-	const shownOff = $derived(
-		after ? view.parts_off : view.parts_off.filter((key) => key !== handled && key !== station?.carrier)
-	);
-	const inPlace = (off: string[]) => (handled && off.includes(handled) ? null : handled);
 	const words = { unknown: '', found: 'as found', off: 'not in yet', missing: 'missing', fitted: 'fitted' };
 </script>
 
