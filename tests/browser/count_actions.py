@@ -73,7 +73,9 @@ def in_the_middle(page: Page, key: str) -> dict[str, str]:
 def in_one_tap(card: Locator) -> bool:
     """All as it should be, where the card offers that."""
     said = steps.main_button(card)
-    if said.count() and re.search("as listed|as it should|as they should", said.inner_text()):
+    if said.count() and re.search("as listed|as shown|as it should|as they should", said.inner_text()):
+        for left in card.get_by_role("radiogroup", name=re.compile("where does it go")).all():
+            left.get_by_role("radio").first.click()
         said.click()
         return True
     return False
@@ -138,8 +140,8 @@ def from_the_stand(page: Page, card: Locator) -> None:
 
 
 def told(name: str, count: Count, goal: int) -> None:
-    """The line of a unit, and what costs most of it."""
-    most = sorted(count.by_task.items(), key=lambda task: -task[1])[:6]
+    """The line of a unit, and what costs more than a tap of it."""
+    most = [task for task in sorted(count.by_task.items(), key=lambda task: -task[1]) if task[1] > 1]
     print(f"\n{name}: {count.total} actions, goal {goal}; most: {', '.join(f'{key} {n}' for key, n in most)}")
 
 

@@ -5,16 +5,18 @@ from __future__ import annotations
 from collections.abc import Set
 
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.kinds.step import STEP, STEPS, is_done, parts_off
+from ironkettle.core.jobs.kinds.step import STEP, STEPS, parts_off
 from ironkettle.core.jobs.kinds.take_apart import undone
-from ironkettle.core.jobs.task import Task
+from ironkettle.core.jobs.task import Status, Task
 from ironkettle.core.sheets.document.work import StepSpec
+
+_TO_DO = frozenset({Status.NEXT, Status.OPEN})
 
 
 def away_after(case: Case, task: Task) -> frozenset[str] | None:
-    """The parts that are not on the unit once the step of a task is done; None where it moves none, or is done."""
+    """The parts that are not on the unit once the step of a task is done; None where it moves none, and where it cannot be done now."""
     step = case.resolved.steps.get(task.subject) if task.kind is STEP else None
-    if step is None or is_done(case, step):
+    if step is None or task.status not in _TO_DO:
         return None
     after = parts_away(case, step)
     return None if after == parts_away(case) else after
