@@ -54,6 +54,24 @@ def test_the_shelf_is_searched_counted_and_added_to(bench: Page, shot: Shot) -> 
     expect(listed.filter(has_text="O-ring 214 EPDM")).to_contain_text("ring box 9")
 
 
+def test_the_code_on_a_bag_finds_its_line(bench: Page) -> None:
+    """Without a camera the dialog takes what a scanner types."""
+    bench.goto(f"{bench.url}workshop/stock")
+    listed = bench.get_by_role("list", name="Stock").get_by_role("listitem")
+    expect(listed.filter(has_text="FN-K-5028")).to_be_visible()
+    bench.get_by_role("main").get_by_role("button", name=re.compile("^Scan ?: the code on a bag")).click()
+    dialog = bench.get_by_role("dialog")
+    typed = dialog.get_by_label("or type the text beside the code")
+    typed.fill("FN-K-9999")
+    typed.press("Enter")
+    expect(dialog).to_contain_text("Nothing in stock has “FN-K-9999” on its line.")
+    typed.fill("fn-k-5028")
+    typed.press("Enter")
+    expect(dialog).to_have_count(0)
+    expect(listed).to_have_count(1)
+    expect(listed).to_contain_text("FN-K-5028")
+
+
 def test_a_seal_is_put_on_the_stock_list(bench: Page) -> None:
     page = bench
     page.goto(f"{bench.url}workshop/stock")
