@@ -19,20 +19,28 @@ export async function readCodes(
 	if (!navigator.mediaDevices?.getUserMedia) return { why: NO_CAMERA };
 	const { BrowserQRCodeReader } = await import('@zxing/browser');
 	let last = { code: '', at: -AGAIN_MS };
+	let stream: MediaStream | null = null;
+	const off = () => stream?.getTracks().forEach((track) => track.stop());
 	try {
-		const controls = await new BrowserQRCodeReader().decodeFromConstraints(
-			{ video: { facingMode: 'environment' } },
-			video,
-			(result) => {
-				const code = result?.getText().trim();
-				const now = performance.now();
-				if (!code || (code === last.code && now - last.at < AGAIN_MS)) return;
-				last = { code, at: now };
-				tell(code);
+		// The camera is opened here and not by the decoder, which waits for good where a slow device plays before it looks.
+		stream = await navigator.mediaDevices.getUserMedia({ video: { facingMode: 'environment' } });
+		video.srcObject = stream;
+		await video.play();
+		const controls = new BrowserQRCodeReader().scan(video, (result) => {
+			const code = result?.getText().trim();
+			const now = performance.now();
+			if (!code || (code === last.code && now - last.at < AGAIN_MS)) return;
+			last = { code, at: now };
+			tell(code);
+		});
+		return {
+			stop: () => {
+				controls.stop();
+				off();
 			}
-		);
-		return { stop: () => controls.stop() };
+		};
 	} catch (thrown) {
+		off();
 		const name = thrown instanceof Error ? thrown.name : '';
 		return { why: WHY[name] ?? `The camera does not start (${name || 'no reason given'}). Type the text.` };
 	}
