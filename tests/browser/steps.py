@@ -292,6 +292,12 @@ def put_photo(page: Page, job: str, content: bytes, **told: Any) -> None:
         f"{root}/api/jobs/{job}/photos?id={photo}", data=content, headers={"Content-Type": "image/jpeg"}
     )
     assert sent.ok, sent.text()
+    tell_photo(page, job, photo, **told)
+
+
+def tell_photo(page: Page, job: str, photo: str, **told: Any) -> None:
+    """What a photo shows, told over the API."""
+    root, request = root_of(page), page.context.request
     payload = {"kind": "photo_taken", "photo": photo, **told}
     body = {"id": str(uuid.uuid4()), "bench_time": walk.WHEN, "payload": payload}
     answer = request.post(f"{root}/api/jobs/{job}/entries", data=body)

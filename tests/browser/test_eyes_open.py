@@ -102,6 +102,27 @@ def test_a_photo_is_seen_beside_the_one_before_the_work_and_that_of_the_last_rep
     shot("photos-beside")
 
 
+def test_two_people_who_draw_on_one_photo_lose_nothing(bench: Page) -> None:
+    job = steps.taken_in(bench, "header-tank-valve", "FN-7700")
+    task = next(task["key"] for task in job["tasks"] if task["status"] == "next")
+    steps.put_photo(bench, job["job"]["id"], photo()["buffer"], about=task, words="seat")
+    bench.goto(f"{steps.root_of(bench)}/jobs/{job['job']['number']}")
+    bench.get_by_role("img", name="seat").click()
+    dialog = bench.get_by_role("dialog", name="Photo", exact=True)
+    view = bench.context.request.get(f"{steps.root_of(bench)}/api/jobs/{job['job']['id']}").json()
+    circle = {"at": [0.5, 0.5], "radius": 0.2, "word": "nick"}
+    steps.tell_photo(bench, job["job"]["id"], view["photos"][0]["id"], about=task, words="seat", circles=[circle])
+    expect(dialog.get_by_role("alert").filter(has_text="Somebody has changed this photo")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Save photo")).to_be_disabled()
+    dialog.get_by_role("button", name="Take over").click()
+    expect(dialog.get_by_text("nick")).to_be_visible()
+    dialog.get_by_label("What it shows").fill("seat, from above")
+    dialog.get_by_role("button", name="Save photo").click()
+    expect(dialog).to_have_count(0)
+    (stands,) = bench.context.request.get(f"{steps.root_of(bench)}/api/jobs/{job['job']['id']}/photos").json()
+    assert (stands["words"], stands["circles"]) == ("seat, from above", [circle])
+
+
 def test_a_half_stripped_unit_is_handed_over_in_one_screen(bench: Page, shot: Shot) -> None:
     bench.get_by_role("link", name=re.compile("Bucket tilt ram of the dredger, right")).click()
     bench.get_by_role("link", name="Hand over").click()

@@ -181,6 +181,9 @@ def test_photos_of_the_units_last_repairs_are_told_with_their_job(client: BenchC
     walk.walk(client, first, who="tamsin")
     elsewhere = walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7701")
     tell(client, elsewhere, send(client, elsewhere, picture()).json()["id"], words="of another unit")
+    for _ in range(4):
+        # Jobs without a photo do not push it out.
+        walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7700")
     again = walk.open_new(client, "header-tank-valve", fluid="fresh water", serial="FN-7700")
     (told,) = client.get(f"/api/jobs/{again}/photos/earlier").json()
     number = client.get(f"/api/jobs/{first}").json()["job"]["number"]

@@ -43,6 +43,22 @@ def test_a_condemned_part_does_not_go_back() -> None:
     assert not rod.gone
 
 
+def test_the_old_one_of_a_part_that_was_replaced_is_left_at_the_end() -> None:
+    job = at("swing-bridge-ram", "measure:rod")
+    job.take(job.task("measure:rod"), verdict="replace", note="scored from end to end")
+    job.walk(until=lambda task: task.key == "account")
+    assert next(one for one in in_tray(job.case()) if one.part == "rod").scrap
+    assert "retaining wire, rod" in job.task("account").asks[0].label
+
+
+def test_a_part_that_is_sent_out_comes_back_and_is_no_scrap() -> None:
+    job = at("swing-bridge-ram", "measure:rod")
+    job.take(job.task("measure:rod"), verdict="send_out", note="to be chromed again")
+    assert not next(one for one in in_tray(job.case()) if one.part == "rod").scrap
+    job.walk(until=lambda task: task.key == "account")
+    assert next(one for one in in_tray(job.case()) if one.part == "rod").gone
+
+
 @pytest.mark.parametrize("unit", ["swing-bridge-ram", "header-tank-valve", "net-pen-compressor"])
 def test_the_picture_of_the_end_shows_what_the_question_names(unit: str) -> None:
     job = at(unit, "account")

@@ -48,6 +48,10 @@ def test_a_step_that_moves_nothing_is_drawn_once() -> None:
     assert off_after(at("swing-bridge-ram", "step:isolate"), "step:isolate") is None
 
 
+def test_a_step_that_cannot_be_done_yet_is_drawn_once() -> None:
+    assert off_after(at("swing-bridge-ram", "step:rod-out"), "step:piston-off") is None
+
+
 def test_a_step_that_is_done_is_drawn_once() -> None:
     assert off_after(at("swing-bridge-ram", "step:piston-off"), "step:rod-out") is None
 

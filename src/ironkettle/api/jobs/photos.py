@@ -18,8 +18,7 @@ from ironkettle.api.policies import Caller, JobPolicy
 from ironkettle.core.base.errors import RefusedError, fault
 from ironkettle.photos import made_small
 from ironkettle.store.jobs.cases import state_of
-from ironkettle.store.jobs.photos import PhotoRow, add_photo, find_photo, photos_of
-from ironkettle.store.jobs.rows import earlier_jobs
+from ironkettle.store.jobs.photos import PhotoRow, add_photo, find_photo, photos_of, repairs_with_photos
 from ironkettle.store.shop.people import names_of
 
 router = APIRouter(prefix="/api/jobs", tags=["photos"], responses=ERROR_RESPONSES | GUARDED | NOT_THERE)
@@ -66,7 +65,7 @@ def earlier_photos(job_id: UUID, session: DbSession, caller: Reader) -> list[Ear
     job, names = job_of(session, job_id), names_of(session)
     return [
         EarlierPhotoOut(**photo.model_dump(), job=row.id, number=row.number)
-        for row in earlier_jobs(session, job, limit=MOST_REPAIRS)
+        for row in repairs_with_photos(session, job, MOST_REPAIRS)
         for photo in photos_out(state_of(session, row), names)
     ]
 

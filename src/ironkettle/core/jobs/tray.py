@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ironkettle.core.jobs.case import Case
-from ironkettle.core.jobs.condemned import CONDEMNED
+from ironkettle.core.jobs.inspecting import Verdict
 from ironkettle.core.jobs.kinds.inspection import standing
 from ironkettle.core.jobs.kinds.step import STEPS, parts_off, renewed
 
@@ -43,6 +43,6 @@ def scrapped(case: Case) -> Iterator[str]:
 
 
 def is_scrap(case: Case, part: str) -> bool:
-    """Whether a part that came off does not go back on: renewed, condemned, or put back by no step."""
+    """Whether a part that came off does not go back on: renewed, judged *replace*, or put back by no step. What is sent out comes back."""
     on = any(part in step.puts_on for step in case.resolved.sheet.steps if step.stage == "rebuild")
-    return not on or renewed(case.resolved, part) or standing(case, part) in CONDEMNED
+    return not on or renewed(case.resolved, part) or standing(case, part) is Verdict.REPLACE

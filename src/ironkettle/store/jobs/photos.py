@@ -9,6 +9,7 @@ from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from ironkettle.store.base import Base
+from ironkettle.store.jobs.rows import JobRow
 
 
 class PhotoRow(Base):
@@ -35,6 +36,15 @@ def photos_of(session: Session, job: UUID) -> dict[str, PhotoRow]:
     """The photos of a job by their key, without the pictures."""
     rows = session.scalars(select(PhotoRow).where(PhotoRow.job_id == job))
     return {str(row.id): row for row in rows}
+
+
+def repairs_with_photos(session: Session, job: JobRow, limit: int) -> list[JobRow]:
+    """The unit's jobs before this one that have photos, the newest first: quick services without any are passed over."""
+    if job.unit_id is None:
+        return []
+    pictured = select(PhotoRow.job_id).where(PhotoRow.job_id == JobRow.id).exists()
+    query = select(JobRow).where(JobRow.unit_id == job.unit_id, JobRow.number < job.number, pictured)
+    return list(session.scalars(query.order_by(JobRow.number.desc()).limit(limit)))
 
 
 def add_photo(session: Session, row: PhotoRow) -> None:

@@ -86,10 +86,8 @@
 				(task?.stage === 'inspect' ? point.part === task.place || point.good !== null : point.good === false)
 		)
 	);
-	/** What is off as the drawing shows it: what is in hand, or holds the seals in hand, is drawn all the same; before and after a step nothing is. */
-	const shownOff = $derived(
-		after ? view.parts_off : view.parts_off.filter((key) => key !== handled && key !== station?.carrier)
-	);
+	/** What is off in the whole unit: the part in hand is drawn all the same, but before and after a step nothing is that is not there. */
+	const offThere = $derived(after ? view.parts_off : view.parts_off.filter((key) => key !== handled));
 	/** The part in hand where it is on the unit. */
 	const inPlace = (off: string[]) => (handled && off.includes(handled) ? null : handled);
 	/** What both drawings show alike. */
@@ -98,7 +96,6 @@
 		name: view.sheet_name,
 		position,
 		drawn: view.drawn,
-		off: shownOff,
 		leaking: [
 			...view.leaks.flatMap((leak) => leak.stations),
 			...(task?.stage === 'as_found' || task?.stage === 'safe' ? view.suspects.map((one) => one.station) : [])
@@ -134,7 +131,8 @@
 			entire
 			{captioned}
 			selected={place}
-			part={inPlace(shownOff)}
+			off={offThere}
+			part={inPlace(offThere)}
 			points={pointsShown}
 			bind:lit
 			onSelect={(key) => (picked = key)}
@@ -188,8 +186,10 @@
 		{#if closer}
 			{#if !compact}<h3 class="truncate border-t border-base-300 pt-1 font-bold">{closerName}</h3>{/if}
 			<Zoomable name={closerName} of="{place} {part} {store.picture?.view}" below={elementsThere}>
+				<!-- What holds the seals in hand is drawn with them, wherever it lies. -->
 				<SheetPicture
 					{...shared}
+					off={offThere.filter((key) => key !== station?.carrier)}
 					selected={place}
 					{part}
 					points={station ? [] : pointsShown}

@@ -12,12 +12,13 @@
 </script>
 
 <section class="panel p-2" aria-label="Part tray">
-	<h2 class="font-bold sm:text-lg">Part tray: {lying} of {view.tray.length} in it</h2>
+	<h2 class="font-bold sm:text-lg">
+		{view.tray.length
+			? `Part tray: ${lying} of ${view.tray.length} in it`
+			: 'Part tray: no part was taken off'}
+	</h2>
 	<!-- One row on a phone, so that the question stays in view. -->
-	<ol
-		class="flex gap-2 overflow-x-auto sm:grid sm:grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))]"
-		tabindex="-1"
-	>
+	<ol class="flex gap-2 overflow-x-auto sm:grid sm:grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))]">
 		{#each view.tray as one (one.part)}
 			<li
 				class={[

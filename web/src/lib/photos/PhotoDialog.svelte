@@ -30,6 +30,10 @@
 	let tail = $state.raw<[number, number] | null>(null);
 	let word = $state('');
 	let problem = $state.raw<Problem | null>(null);
+	/** The photo as it stood when it was opened, and as it stands now: another may have drawn on it meanwhile. */
+	let opened = $state.raw(untrack(() => photo));
+	const stands = $derived(own.find((other) => other.id === photo.id) ?? opened);
+	const changed = $derived(JSON.stringify(stands) !== JSON.stringify(opened));
 	const TIMES = [
 		['before', 'Before'],
 		['after', 'After']
@@ -56,6 +60,11 @@
 		}
 		tail = null;
 		word = '';
+	}
+	function takeOver() {
+		({ words, time, arrows, circles, on_certificate: chosen } = stands);
+		tail = null;
+		opened = stands;
 	}
 	async function keep() {
 		problem = await store.record({
@@ -145,8 +154,15 @@
 			>
 		</div>
 		<ProblemNote {problem} places />
+		{#if changed}
+			<p class="font-semibold text-warning" role="alert">
+				Somebody has changed this photo since you opened it. Take over what it shows now, then draw again what
+				is missing.
+				<button class="btn" onclick={takeOver}>Take over</button>
+			</p>
+		{/if}
 		<div class="modal-action">
-			<button class="btn btn-primary" onclick={() => void keep()}>Save photo</button>
+			<button class="btn btn-primary" disabled={changed} onclick={() => void keep()}>Save photo</button>
 			<form method="dialog"><button class="btn">Close</button></form>
 		</div>
 	</div>
