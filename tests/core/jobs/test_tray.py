@@ -7,8 +7,10 @@ from __future__ import annotations
 
 import pytest
 
-from ironkettle.core.jobs.tray import in_tray, scrapped
+from ironkettle.core.jobs.tray import in_tray, is_scrap, scrapped
+from tests.bench import Job
 from tests.core.jobs.at_work import at
+from tests.tiny import sheet_of, unit
 
 
 def lying(job_at: str) -> dict[str, tuple[int, bool, bool]]:
@@ -51,6 +53,16 @@ def test_the_old_one_of_a_part_that_was_replaced_is_left_at_the_end() -> None:
     assert "retaining wire, rod" in job.task("account").asks[0].label
 
 
+def test_what_no_step_puts_back_is_scrap() -> None:
+    document = unit("swing-bridge-ram")
+    for step in document["steps"]:
+        if step.get("stage") == "rebuild" and "gland" in step.get("puts_on", []):
+            step["puts_on"] = [part for part in step["puts_on"] if part != "gland"]
+    case = Job(sheet_of(document)).case()
+    assert is_scrap(case, "gland")
+    assert not is_scrap(case, "piston")
+
+
 def test_a_part_that_is_sent_out_comes_back_and_is_no_scrap() -> None:
     job = at("swing-bridge-ram", "measure:rod")
     job.take(job.task("measure:rod"), verdict="send_out", note="to be chromed again")
@@ -59,9 +71,9 @@ def test_a_part_that_is_sent_out_comes_back_and_is_no_scrap() -> None:
     assert next(one for one in in_tray(job.case()) if one.part == "rod").gone
 
 
-@pytest.mark.parametrize("unit", ["swing-bridge-ram", "header-tank-valve", "net-pen-compressor"])
-def test_the_picture_of_the_end_shows_what_the_question_names(unit: str) -> None:
-    job = at(unit, "account")
+@pytest.mark.parametrize("key", ["swing-bridge-ram", "header-tank-valve", "net-pen-compressor"])
+def test_the_picture_of_the_end_shows_what_the_question_names(key: str) -> None:
+    job = at(key, "account")
     left = [one.name.lower() for one in in_tray(job.case()) if not one.gone]
     asked = job.task("account").asks[0].label
     assert all(name in asked for name in left)
