@@ -12,11 +12,13 @@ from reportlab.graphics.shapes import Rect
 
 from ironkettle.core.jobs import compose_statement
 from ironkettle.core.machine.pressure import Sample
+from ironkettle.core.sheets.drawing import picture
 from ironkettle.core.shop.letterhead import Letterhead
 from ironkettle.reports.certificate import Certified, certificate_pdf
 from ironkettle.reports.label import JobLabel, job_label_svg
+from ironkettle.reports.section import first_of_each
 from ironkettle.reports.trace import trace_drawing
-from tests.bench import INTAKE, TAMSIN, Job, filled, trace
+from tests.bench import INTAKE, TABLES, TAMSIN, Job, filled, trace
 from tests.tiny import sheet_of, unit
 
 FOUND: dict[str, dict[str, Any]] = {
@@ -182,6 +184,20 @@ def test_whatever_is_written_the_signature_stays_on_the_first_page_and_nothing_i
     for remark in remarks:
         assert remark.split(":")[0] + ":" in rest
     assert "Technical record" in second
+
+
+def test_what_is_there_several_times_has_one_number_in_the_drawing() -> None:
+    # Three boxes of three places each are drawn in one spot.
+    whole = picture(Job(sheet_of(unit("jetting-pump-box"))).resolved.sheet, TABLES.rings)
+    shown = first_of_each(whole)
+    assert len(whole.stations) == 9
+    assert [station.name for station in shown.stations] == [
+        "Packing of the plunger, box 1", "Lantern ring and wiper in the nut, box 1", "Nut in the box, box 1",
+    ]  # fmt: skip
+    # One thread has a sealant, which is not drawn.
+    assert {element.station for element in shown.elements} == {"packing@1", "nut-wiper@1"}
+    ram = picture(sheet_of(unit("swing-bridge-ram")), TABLES.rings)
+    assert first_of_each(ram) == ram
 
 
 def test_the_pdf_says_what_it_is_when_it_was_signed_and_in_which_language(worked: Job) -> None:

@@ -28,7 +28,7 @@ from ironkettle.reports.first_page import full_lists
 from ironkettle.reports.photos import photos_section
 from ironkettle.reports.pieces import WIDTH, paragraph, table, title
 from ironkettle.reports.practice import practice_section
-from ironkettle.reports.section import section_drawing
+from ironkettle.reports.section import first_of_each, section_drawing
 from ironkettle.reports.style import COPPER, FAINT
 from ironkettle.reports.tests import tests_section
 
@@ -75,8 +75,11 @@ def _sheet(report: Certified) -> list[Flowable]:
 
 def _drawing(report: Certified) -> list[Flowable]:
     faces = {key: fitted.value.faces for key, fitted in report.state.book(FITTED).items() if fitted.value.faces}
-    shown = picture(report.resolved.sheet, report.case.tables.rings)
+    whole = picture(report.resolved.sheet, report.case.tables.rings)
+    shown = first_of_each(whole)
     legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(shown.stations, start=1))
+    if len(shown.stations) < len(whole.stations):
+        legend += "  ·  drawn once for several alike"
     return [Spacer(1, 6), section_drawing(shown, faces, WIDTH), paragraph(legend, 7.5, colour=FAINT)]
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 
 from reportlab.graphics.shapes import FILL_EVEN_ODD, Drawing, Line, Path, Polygon, String
 from reportlab.lib.colors import Color, HexColor, white
@@ -37,6 +38,20 @@ class _Plane:
 
     def points(self, ring: Iterable[tuple[float, float]], sign: int) -> list[float]:
         return [value for z, r in ring for value in (self.x(z), self.y(r, sign))]
+
+
+def first_of_each(picture: Picture) -> Picture:
+    """Of places that are there several times, all drawn in one spot, only those of the first position."""
+    positions = [*(station.position for station in picture.stations), *(part.position for part in picture.parts)]
+    first = next((position for position in positions if position), None)
+    stations = tuple(station for station in picture.stations if station.position in {None, first})
+    keys = {station.key for station in stations}
+    return replace(
+        picture,
+        stations=stations,
+        parts=tuple(part for part in picture.parts if part.position in {None, first}),
+        elements=tuple(element for element in picture.elements if element.station in keys),
+    )
 
 
 def section_drawing(picture: Picture, facing: Mapping[str, str], width: float) -> Drawing:
