@@ -15,6 +15,7 @@ from ironkettle.core.jobs.away import away_after
 from ironkettle.core.jobs.filling import records_of
 from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.skip import GROUND_WORD, SKIPPED, danger_of, may_be_skipped
+from ironkettle.core.jobs.pressed import pressed_at
 from ironkettle.core.jobs.registry import AnyScreen, task_key_of
 from ironkettle.core.jobs.state import Payload
 from ironkettle.core.sheets.drawing.section import view_of
@@ -143,6 +144,7 @@ class TaskOut(BaseModel):
     shows: str | None
     tray: list[str]
     off_after: list[str] | None
+    pressed: list[str] | None
     ladder: list[RungOut]
     stop: str | None
     photo: bool
@@ -210,6 +212,7 @@ def task_out(case: Case, task: Task, recorded: RecordedOut | None) -> TaskOut:
         shows=task.shows,
         tray=list(task.tray),
         off_after=None if (after := away_after(case, task)) is None else sorted(after),
+        pressed=None if (pressed := pressed_at(case, task)) is None else sorted(pressed),
         ladder=[RungOut(**{name: getattr(rung, name) for name in RungOut.model_fields}) for rung in task.ladder],
         stop=task.stop,
         photo=task.photo,

@@ -34,6 +34,8 @@
 		drawn?: Schemas['DrawnOut'][];
 		/** Parts that are off the unit: their outlines only are drawn. */
 		off?: string[];
+		/** The spaces under pressure now; all of them where the unit stands as in service. */
+		pressed?: string[] | null;
 		/** Stations that a leak passes through. */
 		leaking?: string[];
 		/** Elements drawn without their way round: it is asked, not shown. */
@@ -58,6 +60,7 @@
 		part = null,
 		drawn = [],
 		off = [],
+		pressed = null,
 		leaking = [],
 		neutral = [],
 		subject = null,
@@ -161,7 +164,7 @@
 						d={pathOf(shape)}
 						class="zone"
 						data-kind={zone.kind}
-						style:--share={zone.share}
+						style:--share={!pressed || pressed.includes(zone.key) ? zone.share : 0}
 						role="presentation"
 						onclick={() => onZone(zone.key)}><title>{zone.name}</title></path
 					>

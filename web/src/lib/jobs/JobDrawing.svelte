@@ -101,6 +101,7 @@
 			...(task?.stage === 'as_found' || task?.stage === 'safe' ? view.suspects.map((one) => one.station) : [])
 		],
 		neutral,
+		pressed: task?.pressed ?? null,
 		subject: task?.subject ?? null,
 		onZone: (key: string) => (store.pointed = key)
 	});
