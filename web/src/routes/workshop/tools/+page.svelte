@@ -55,40 +55,28 @@
 		await load();
 		return answer.problem;
 	}
-	const addWrench = async (v: Record<string, string>) =>
-		added(
-			await ask(
-				api.POST('/api/wrenches', {
-					body: {
-						key: keyOf(v.name ?? ''),
-						name: v.name ?? '',
-						low: v.low ?? '',
-						high: v.high ?? '',
-						accuracy_pct: Number(v.accuracy_pct),
-						calibration: v.calibration ?? '',
-						calibrated_until: v.calibrated_until || null,
-						clicks: v.clicks === 'it clicks'
-					}
-				})
-			)
-		);
-	const addGauge = async (v: Record<string, string>) =>
-		added(
-			await ask(
-				api.POST('/api/gauges', {
-					body: {
-						key: keyOf(v.name ?? ''),
-						name: v.name ?? '',
-						range: v.range ?? '',
-						resolution: v.resolution ?? '',
-						accuracy_pct: Number(v.accuracy_pct),
-						stability_pct: v.stability_pct ? Number(v.stability_pct) : null,
-						calibration: v.calibration ?? '',
-						calibrated_until: v.calibrated_until || null
-					}
-				})
-			)
-		);
+	type Typed = Record<string, string>;
+	/** What every tool is told by. */
+	const told = (v: Typed) => ({
+		key: keyOf(v.name ?? ''),
+		name: v.name ?? '',
+		accuracy_pct: Number(v.accuracy_pct),
+		calibration: v.calibration ?? '',
+		calibrated_until: v.calibrated_until || null
+	});
+	const CALIBRATED = [
+		{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
+		{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+	];
+	async function addWrench(v: Typed) {
+		const body = { ...told(v), low: v.low ?? '', high: v.high ?? '', clicks: v.clicks === 'it clicks' };
+		return added(await ask(api.POST('/api/wrenches', { body })));
+	}
+	async function addGauge(v: Typed) {
+		const stability_pct = v.stability_pct ? Number(v.stability_pct) : null;
+		const body = { ...told(v), range: v.range ?? '', resolution: v.resolution ?? '', stability_pct };
+		return added(await ask(api.POST('/api/gauges', { body })));
+	}
 </script>
 
 <svelte:head><title>Tools · Iron Kettle</title></svelte:head>
@@ -114,8 +102,7 @@
 					{ key: 'low', name: 'Scale from', hint: '10 N·m' },
 					{ key: 'high', name: 'Scale to', hint: '60 N·m' },
 					{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '4' },
-					{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
-					{ key: 'calibrated_until', name: 'Calibrated until', date: true },
+					...CALIBRATED,
 					{ key: 'clicks', name: 'How it tells the torque', choices: ['it shows it', 'it clicks'] }
 				]}
 				add={addWrench}
@@ -128,8 +115,7 @@
 					{ key: 'resolution', name: 'Smallest step', hint: '0.1 bar' },
 					{ key: 'accuracy_pct', name: 'Accuracy, ± %', hint: '0.5' },
 					{ key: 'stability_pct', name: 'Stability in a hold, ± % (as the maker states it)', hint: '0.05' },
-					{ key: 'calibration', name: 'Calibration certificate', hint: 'number' },
-					{ key: 'calibrated_until', name: 'Calibrated until', date: true }
+					...CALIBRATED
 				]}
 				add={addGauge}
 			/>
