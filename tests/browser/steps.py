@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import tempfile
 import uuid
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -123,15 +123,19 @@ def by_itself(page: Page, key: str) -> None:
     expect(hand(page)).to_have_attribute("data-task", key)
 
 
-def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
+def fill_in(card: Locator, given: Mapping[str, str], leave: Collection[str] = ()) -> bool:
     """Fill what a task asks: what is given by its label, else what the sheet knows to be right, the first choice, and words.
 
-    Gives whether its last tap has recorded it: the only question of a task needs no button.
+    ``leave``: labels of fields that stay empty.
+
+    Gives whether its last tap has recorded it: the only question of a task needs no button, nor do several that are all picked.
     """
     sole = card.locator("form[data-sole]")
     if sole.count():
         expect(sole).not_to_have_attribute("data-sole", "unknown")
     by_tap = sole.count() > 0 and sole.get_attribute("data-sole") == "tap"
+    several = card.locator("form[data-last]")
+    left = open_questions(several) if several.count() else -1
     for row in card.locator("[data-row]").all():
         # Several on one card: each has its own answers.
         choose(row, right_answers(card.page, str(row.get_attribute("data-row"))))
@@ -142,28 +146,42 @@ def fill_in(card: Locator, given: Mapping[str, str]) -> bool:
         label = str(group.get_attribute("aria-label"))
         wanted = given.get(label, right.get(label))
         option = group.get_by_role("radio", name=re.compile(wanted)) if wanted else group.get_by_role("radio").first
+        left -= group.locator('[aria-checked="true"]').count() == 0
         option.click()
-        if by_tap:
+        if by_tap or left == 0:
             return True
-        expect(option).to_have_attribute("aria-checked", "true")
+        expect(option, label).to_have_attribute("aria-checked", "true")
     for group in card.get_by_role("group").all():
         pressed = group.locator('[aria-pressed="true"]').count()
         if group.get_attribute("aria-label") and group.locator("[aria-pressed]").count() and not pressed:
             group.get_by_role("button").first.click()
-            if by_tap:
+            left -= 1
+            if by_tap or left == 0:
                 return True
     for box in card.locator("form input[data-entry]").all():
         # What is folded away is for another day.
         if box.is_visible() and box.input_value() == "":
             label = str(box.evaluate("node => node.labels[0].textContent.trim()"))
+            if any(name in label for name in leave):
+                continue
             usual = "0" if box.get_attribute("inputmode") == "decimal" else "as it should be"
-            box.fill(next((text for name, text in given.items() if name in label), usual))
+            # Of many readings of one thing each has the end of its name only.
+            box.fill(next((text for name, text in given.items() if name in label or name.endswith(label)), usual))
     return False
+
+
+def open_questions(form: Locator) -> int:
+    """How many of the questions that are answered by a pick have no answer yet."""
+    groups = [*form.get_by_role("radiogroup").all(), *form.get_by_role("group").all()]
+    asked = [group for group in groups if group.locator("[role=radio], [aria-pressed]").count()]
+    return sum(group.locator('[aria-checked="true"], [aria-pressed="true"]').count() == 0 for group in asked)
 
 
 def tap_clicks(card: Locator) -> bool:
     """Tap each fastener as the wrench clicks, the last of which records the pass; False where nothing clicks."""
     click = card.get_by_role("button", name=re.compile("clicked at"))
+    if tick_each(card):
+        return True
     key = card.get_attribute("data-task")
     by_torque = card.get_by_role("button", name="Change wrench").or_(card.get_by_role("radiogroup", name="Wrench"))
     if not by_torque.count():
@@ -176,6 +194,20 @@ def tap_clicks(card: Locator) -> bool:
         click.click()
         if left:
             expect(card.get_by_role("button", name=re.compile("clicked at"))).to_be_visible()
+    expect(card.page.locator(f'[data-task="{key}"]')).to_have_count(0)
+    return True
+
+
+def tick_each(card: Locator) -> bool:
+    """Tick each of several fasteners done alike, the last of which records; False where none is ticked."""
+    tick = card.get_by_role("button", name=re.compile(r"^Number \d+ is done$"))
+    if not tick.count():
+        return False
+    key = card.get_attribute("data-task")
+    for left in reversed(range(click_count(card))):
+        tick.click()
+        if left:
+            expect(tick).to_be_visible()
     expect(card.page.locator(f'[data-task="{key}"]')).to_have_count(0)
     return True
 

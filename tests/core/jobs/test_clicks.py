@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 import pytest
@@ -60,3 +61,26 @@ def test_a_click_out_of_range_is_refused_as_a_reading_is(job: Job) -> None:
     with pytest.raises(RuleError) as refused:
         job.do(entry(job, "small", reading="21 N·m"))
     assert "too tight" in refused.value.faults[0].message
+
+
+MIDDLE = WrenchUsed(name="Middle click wrench", low="10 N·m", high="60 N·m", accuracy_pct=4, clicks=True)
+
+
+def proposed(job: Job, **wrenches: WrenchUsed) -> object:
+    job.wrenches = wrenches
+    return next(ask.proposed for ask in job.task(PASS).asks if ask.field == "wrench")
+
+
+def test_the_only_wrench_that_holds_every_pass_is_proposed(job: Job) -> None:
+    # The passes go from 12.6 to 21 N·m; a wrench to 15 N·m is changed on the way.
+    short = SMALL.model_copy(update={"name": "Short", "high": "15 N·m"})
+    assert proposed(job, small=SMALL, short=short) == "small"
+    assert proposed(job, small=SMALL, middle=MIDDLE) is None
+    assert proposed(job, short=short) is None
+    assert proposed(job) is None
+
+
+def test_a_wrench_out_of_calibration_or_too_coarse_is_not_proposed(job: Job) -> None:
+    assert proposed(job, small=SMALL.model_copy(update={"calibrated_until": date(2026, 1, 1)})) is None
+    assert proposed(job, small=SMALL.model_copy(update={"accuracy_pct": 15})) is None
+    assert proposed(job, small=SMALL, old=MIDDLE.model_copy(update={"calibrated_until": date(2026, 1, 1)})) == "small"

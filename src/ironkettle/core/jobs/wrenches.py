@@ -88,10 +88,22 @@ def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | 
     return tuple(Choice(key, in_words(case.wrenches[key])) for key in sorted(case.wrenches, key=rank))
 
 
+def _only_one(case: Case, right: TorqueRange, last: TorqueRange) -> str | None:
+    """The only wrench of the shop that holds every pass and is in calibration; None where there is a choice. [N·m]"""
+    whole = TorqueRange(right.low, last.high)
+    fit = [
+        key
+        for key, used in case.wrenches.items()
+        if _reaches(used, whole) and _why_not(case, used, right) is None and too_coarse(used, last) is None
+    ]
+    return fit[0] if len(fit) == 1 else None
+
+
 def wrench_asks(case: Case, right: TorqueRange, last: TorqueRange, carried: str | None) -> Iterator[Ask]:
     """What is asked of the wrench for the range of a pass; ``last``: that of the last one; ``carried``: the one that the copied job used. [N·m]"""
     choices = _wrenches(case, right, last, carried)
-    yield Ask("wrench", Read.CHOICE if choices else Read.TEXT, "Wrench", choices)
+    read = Read.CHOICE if choices else Read.TEXT
+    yield Ask("wrench", read, "Wrench", choices, proposed=_only_one(case, right, last))
     if any(_why_not(case, wrench, right) is not None for wrench in case.wrenches.values()):
         first = case.wrenches[choices[0].key]
         label = "Reason for a wrench that is out of calibration or too coarse"

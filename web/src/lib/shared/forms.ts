@@ -16,10 +16,13 @@ export function faultAt(
 	return told?.length ? told.join('. ') : null;
 }
 
-/** Moves to the next entry field of the form, as a caliper that sends Enter expects; false at the end. */
+/** What is folded away is for another day. Where nothing is laid out, as in a test, all of it is in view. */
+const inView = (node: HTMLElement) => node.checkVisibility?.() ?? true;
+
+/** Moves to the next entry field of the form that is in view, as a caliper that sends Enter expects; false at the end. */
 export function focusNext(from: HTMLElement): boolean {
 	const form = from.closest('form, [data-form]');
-	const fields = [...(form?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])];
+	const fields = [...(form?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])].filter(inView);
 	const next = fields[fields.indexOf(from) + 1];
 	next?.focus();
 	if (next instanceof HTMLInputElement) next.select();
@@ -29,7 +32,7 @@ export function focusNext(from: HTMLElement): boolean {
 /** After a choice: on to what is asked next in the form, else to its main button. */
 export function focusAfter(group: HTMLElement) {
 	const form = group.closest('form');
-	const asked = [...(form?.querySelectorAll<HTMLElement>('[data-asked], [data-entry]') ?? [])];
+	const asked = [...(form?.querySelectorAll<HTMLElement>('[data-asked], [data-entry]') ?? [])].filter(inView);
 	const next = asked[asked.indexOf(group) + 1];
 	(next ?? form?.querySelector<HTMLElement>('button:not([type=button])'))?.focus();
 }

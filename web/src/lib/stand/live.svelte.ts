@@ -1,10 +1,19 @@
-import type { Schemas } from '$lib/api';
+import { api, ask, type Problem, type Schemas } from '$lib/api';
 
 type Live = Schemas['LiveOut'];
 export interface TracePoint {
 	t_s: number;
 	pressure_mpa: number;
 }
+/** Where the pump is started. */
+export const STAND_CAUTION = 'Guard down, nobody in line with rod or ports. The pump starts at once.';
+
+/** The server begins to record a run from the stand, and raises the pressure first where that is wanted. */
+export async function record(job: string, run: string, raiseFirst: boolean): Promise<Problem | null> {
+	const body = { job, run, raise_first: raiseFirst };
+	return (await ask(api.POST('/api/stand/recordings', { body }))).problem;
+}
+
 const AGAIN_MS = 2000;
 /** So many points a screen holds; then it asks for the whole trace anew, thinned. */
 const MOST_POINTS = 6000;

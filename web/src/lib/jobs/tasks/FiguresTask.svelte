@@ -54,6 +54,8 @@
 			? trial.as_should
 			: null
 	);
+	/** The only question, answered, is the record; a figure or a gauge is looked at once more. */
+	const byTap = $derived(needed.length === 1 && !trial.on_gauge && needed[0]?.read === 'yes_no');
 	async function record() {
 		if (asShould) Object.assign(form.values, asShould.values);
 		if (await form.record(gaugeUsed())) onDone();
@@ -64,6 +66,7 @@
 	<form
 		class="space-y-2"
 		data-form
+		data-sole={byTap && !asShould ? 'tap' : undefined}
 		onsubmit={(event) => {
 			event.preventDefault();
 			void record();
@@ -106,6 +109,8 @@
 						bind:value={form.values[one.field]}
 						fault={form.fault(one.field)}
 						inLine={lead !== ''}
+						settling={byTap && form.settling}
+						onPicked={byTap ? () => void record() : undefined}
 						focused={focused && index === 0 && !asShould}
 					/>
 				</div>
@@ -122,11 +127,15 @@
 		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-		<ActionBar
-			{form}
-			says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}
-			focused={focused && asShould !== null}
-		/>
+		{#if byTap && !asShould}
+			<p class="faint" data-tap-records>Tap an answer: that records it.</p>
+		{:else}
+			<ActionBar
+				{form}
+				says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}
+				focused={focused && asShould !== null}
+			/>
+		{/if}
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center font-semibold">Procedure, step by step</summary>
 			<ol class="ml-6 list-decimal">

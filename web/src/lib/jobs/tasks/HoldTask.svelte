@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { Trace, Verdict } from '$lib/pressure';
-	import { duration, Findings, newId, ProblemNote, shown } from '$lib/shared';
+	import { Caution, duration, Findings, newId, ProblemNote, shown } from '$lib/shared';
 	import { screenOf, type TaskProps } from './props';
-	import { LiveStand } from '$lib/stand';
+	import { LiveStand, record, STAND_CAUTION } from '$lib/stand';
 	import ComplianceFields from './ComplianceFields.svelte';
 	import HoldEnd from './HoldEnd.svelte';
 	import ReadingEntry from './ReadingEntry.svelte';
@@ -19,6 +19,7 @@
 	let trace = $state.raw<Schemas['RunTraceOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let measured = $state.raw<Schemas['MeasuredInPlace'] | null>(null);
+	let starting = $state(false);
 
 	const test = $derived(screenOf(task, 'hold'));
 	const gauge = $derived(gauges.find((one) => one.key === gaugeKey));
@@ -38,7 +39,12 @@
 	const count = $derived(Math.max(run?.count ?? 0, trace?.count ?? 0, recording?.count ?? 0));
 	const points = $derived(goesOn ? live.points : (trace?.points ?? []));
 
-	$effect(() => (onStand ? live.follow() : undefined));
+	/** Whether the stand is there and free: then one tap raises the pressure and records. */
+	const standReady = $derived(
+		live.now !== null && !live.lost && !live.now.away && !live.now.recording?.goes_on
+	);
+
+	$effect(() => (onStand || !running ? live.follow() : undefined));
 	$effect(() => {
 		// The samples are no part of the job's answer: they come when they are looked at.
 		void run?.count;
@@ -63,15 +69,17 @@
 		});
 	});
 
-	async function start(source: 'typed' | 'csv' | 'stand') {
-		if (!gauge) return;
+	async function start(source: 'typed' | 'csv' | 'stand', raise = false) {
+		if (!gauge || starting) return;
+		starting = true;
+		const key = newId();
 		const { name, range, resolution, accuracy_pct, stability_pct, calibration, calibrated_until } = gauge;
 		trace = null;
 		problem = await store.record({
 			kind: 'test_started',
 			test: test.test,
 			when: test.when,
-			run: newId(),
+			run: key,
 			source,
 			compliance: measured,
 			gauge: {
@@ -84,6 +92,8 @@
 				calibrated_until
 			}
 		});
+		if (raise && !problem) problem = await record(store.id, key, true);
+		starting = false;
 	}
 
 	async function close(told: {
@@ -137,13 +147,26 @@
 					)} ml/min show.
 				</p>
 			{/if}
+			{#if standReady}<Caution text={task.caution ? 'The pump starts at once.' : STAND_CAUTION} />{/if}
 			<div class="flex flex-wrap gap-2">
-				<button class="btn btn-primary min-h-14 flex-1" disabled={!gauge} onclick={() => start('typed')}>
+				{#if standReady}
+					<button
+						class="btn btn-primary min-h-14 w-full"
+						disabled={!gauge}
+						aria-busy={starting}
+						onclick={() => start('stand', true)}>Raise to {test.pressure}, shut the valve and record</button
+					>
+				{/if}
+				<button
+					class={['btn min-h-14 flex-1', !standReady && 'btn-primary']}
+					disabled={!gauge}
+					onclick={() => start('typed')}
+				>
 					{runs.length ? 'Start another run' : 'Start, readings typed'}
 				</button>
 				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('csv')}>From a CSV file</button>
 				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('stand')}
-					>From the test stand</button
+					>From the test stand{standReady ? ', raised by hand' : ''}</button
 				>
 			</div>
 			<details>

@@ -59,10 +59,12 @@
 	}
 	const sole = untrack(() => new Sole(store, task, form, asked));
 	$effect(() => void sole.tell());
-	/** The only question is answered: that is the record, unless something is added first. */
-	function picked(ask: Ask, key: string) {
+	/** The only question is answered, or the last of several: that is the record, unless something is added first. */
+	function picked(ask: Ask, key: string, first: boolean) {
 		const left = asked.some((one) => one !== ask && form.values[one.field] === undefined);
-		if (sole.ask?.field === ask.field && !opened && !left && sole.records(key)) void record();
+		if (opened || left) return;
+		const only = sole.ask?.field === ask.field && sole.records(key);
+		if (only || (sole.last && first && sole.ends(ask, key))) void record();
 	}
 	/** Nothing is answered yet, and whatever is answered records. */
 	const byTap = $derived(
@@ -78,6 +80,7 @@
 	class={screen?.in_line ? 'space-y-1' : 'space-y-3'}
 	data-form
 	data-sole={sole.ask ? sole.by : undefined}
+	data-last={sole.last || undefined}
 	onsubmit={(event) => {
 		event.preventDefault();
 		void record();
@@ -110,8 +113,8 @@
 							: undefined}
 			others={form.values}
 			words={sole.ask?.field === ask.field ? sole.words : undefined}
-			settling={sole.ask?.field === ask.field && form.settling}
-			onPicked={(key) => picked(ask, key)}
+			settling={(sole.last || sole.ask?.field === ask.field) && form.settling}
+			onPicked={(key, first) => picked(ask, key, first)}
 		/>
 	{/each}
 	{#if opened}

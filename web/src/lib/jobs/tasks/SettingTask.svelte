@@ -36,6 +36,8 @@
 			.find((run) => run.judgement?.verdict === 'fail')
 	);
 	const asked = $derived(task.asks.filter((one) => one.proposed === null));
+	/** The only question is whether it is reached: that answer is the record. */
+	const byTap = $derived(asked.length === 1 && asked[0]?.read === 'yes_no');
 
 	/** Told without readings: it was set before this screen was opened. */
 	let outright = $state(untrack(() => form.values.value !== undefined || form.values.turns !== undefined));
@@ -243,6 +245,7 @@
 		<form
 			class="space-y-3"
 			data-form
+			data-sole={byTap ? 'tap' : undefined}
 			onsubmit={(event) => {
 				event.preventDefault();
 				void record();
@@ -254,10 +257,13 @@
 					bind:value={form.values[one.field]}
 					fault={form.fault(one.field)}
 					focused={focused && index === 0 && !inFigures}
+					settling={byTap && form.settling}
+					onPicked={byTap ? () => void record() : undefined}
 				/>
 			{/each}
 			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-			<ActionBar {form} says={task.action} />
+			{#if byTap}<p class="faint" data-tap-records>Tap an answer: that records it.</p>
+			{:else}<ActionBar {form} says={task.action} />{/if}
 		</form>
 	{/if}
 </div>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { api, ask, type Problem, type Schemas } from '$lib/api';
 	import { Caution, duration, ProblemNote } from '$lib/shared';
-	import type { LiveStand } from '$lib/stand';
+	import { record, STAND_CAUTION, type LiveStand } from '$lib/stand';
 	import type { JobStore } from '../job.svelte';
 
 	interface Props {
@@ -21,9 +21,8 @@
 	const said = $derived(recording?.said ?? run.recording?.said ?? []);
 	const judged = $derived(live.now?.reading?.channels[0]);
 
-	async function record(raise_first: boolean) {
-		const body = { job: store.id, run: run.run, raise_first };
-		problem = (await ask(api.POST('/api/stand/recordings', { body }))).problem;
+	async function begin(raiseFirst: boolean) {
+		problem = await record(store.id, run.run, raiseFirst);
 	}
 	async function stop() {
 		const params = { path: { run: run.run } };
@@ -66,16 +65,15 @@
 		<p class="faint">The server records; you may close this screen.</p>
 		<button class="btn min-h-14 w-full" onclick={() => void stop()}>Stop recording</button>
 	{:else if stage === null || count === 0}
-		<Caution text="Guard down, nobody in line with rod or ports. The pump starts at once." />
+		<Caution text={STAND_CAUTION} />
 		<div class="flex flex-wrap gap-2">
-			<button class="btn btn-primary min-h-14 flex-1" onclick={() => void record(true)}
+			<button class="btn btn-primary min-h-14 flex-1" onclick={() => void begin(true)}
 				>Raise to {pressure}, shut the valve and record</button
 			>
-			<button class="btn min-h-14" onclick={() => void record(false)}>Already holding: record</button>
+			<button class="btn min-h-14" onclick={() => void begin(false)}>Already holding: record</button>
 		</div>
 	{:else}
-		<button class="btn min-h-14 w-full" onclick={() => void record(false)}
-			>Continue recording this hold</button
+		<button class="btn min-h-14 w-full" onclick={() => void begin(false)}>Continue recording this hold</button
 		>
 	{/if}
 	<ProblemNote {problem} />

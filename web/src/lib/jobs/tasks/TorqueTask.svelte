@@ -34,7 +34,10 @@
 	// The wrench of the pass before lies in the hand still.
 	untrack(() => {
 		const before = recallText(WRENCH);
-		if (form.values.wrench === undefined && before) form.values.wrench = before;
+		const proposed = task.asks.find((one) => one.field === 'wrench')?.proposed ?? undefined;
+		// Another one is proposed than lies in the hand: which of them is asked.
+		if (before && form.values.wrench === proposed)
+			form.values.wrench = [undefined, before].includes(proposed as string | undefined) ? before : undefined;
 	});
 	const readings = $derived(task.asks.filter((ask) => ask.field.startsWith('readings.')));
 	const numbers = $derived(screenOf(task, 'torque').numbers);
@@ -54,6 +57,7 @@
 	let choosing = $state(untrack(() => form.values.wrench === undefined));
 	function chosen(key: unknown) {
 		form.values.wrench = key;
+		if (typeof key === 'string') keepText(WRENCH, key);
 		choosing = false;
 	}
 	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
@@ -148,7 +152,7 @@
 		void record();
 	}}
 >
-	{#if wrenchAsk && (choosing || (wrenches.length > 0 && !wrench))}
+	{#if wrenchAsk && (choosing || (wrenches.length > 0 && !wrench) || plan?.wrench?.fits === false)}
 		<AskField
 			ask={wrenchAsk}
 			bind:value={() => form.values.wrench, chosen}
@@ -167,7 +171,7 @@
 					>of {plan.passes.at(-1)?.wrench_text} in the end</span
 				>{/if}
 		</p>
-		{#if !choosing}
+		{#if !choosing && plan.wrench?.fits !== false}
 			<p>
 				<span class="font-semibold">with {wrench.name}</span>
 				<button type="button" class="link ml-2 min-h-11" onclick={() => (choosing = true)}

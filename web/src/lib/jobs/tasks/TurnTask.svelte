@@ -9,7 +9,7 @@
 	import { BoltPattern, TurnDial } from '$lib/torque';
 	import { drawingPlace } from '../place.svelte';
 	import ActionBar from './ActionBar.svelte';
-	import { TaskForm } from './form.svelte';
+	import { justTaken, settle, TaskForm } from './form.svelte';
 	import { screenOf, type TaskProps } from './props';
 
 	let { store, task, focused, onDone }: TaskProps = $props();
@@ -29,11 +29,20 @@
 	const place = drawingPlace();
 	$effect(() => (dial || many ? place.show(face) : undefined));
 	$effect(() => form.save());
+	/** The second tap of a tired hand is not for the next fastener. */
+	let tapped = $state(false);
+	/** The last of them records, unless a figure is still to be read. */
 	function tick(number: number) {
+		if (tapped || form.settling) return;
 		const now = new Set(ticked);
 		if (!now.delete(number)) now.add(number);
 		form.values[TICKED] = [...now];
+		if (now.size === count && asked.length === 0) return void record();
+		justTaken();
+		settle((settling) => (tapped = settling));
 	}
+	/** The only question is whether it is done: that answer is the record. */
+	const byTap = $derived(asked.length === 1 && asked[0]?.field === 'done');
 	async function record() {
 		if (await form.record(count > 1 ? { done: next === null } : {})) onDone();
 	}
@@ -62,6 +71,7 @@
 <form
 	class="space-y-3"
 	data-form
+	data-sole={byTap ? 'tap' : undefined}
 	onsubmit={(event) => {
 		event.preventDefault();
 		if (count > 1 && next !== null) tick(next);
@@ -77,9 +87,20 @@
 			bind:value={form.values[one.field]}
 			fault={form.fault(one.field)}
 			focused={focused && index === 0}
+			settling={byTap && form.settling}
+			onPicked={byTap ? () => void record() : undefined}
 		/>
 	{/each}
 	{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-	<ActionBar {form} says={count > 1 && next !== null ? `Number ${next} is done` : task.action} />
+	{#if count > 1 && next !== null}
+		<div class="action-bar">
+			<button
+				class="btn btn-primary h-auto min-h-14 w-full py-2 text-lg"
+				aria-busy={form.busy}
+				aria-disabled={form.settling || tapped || undefined}>Number {next} is done</button
+			>
+		</div>
+	{:else if byTap}<p class="faint" data-tap-records>Tap an answer: that records it.</p>
+	{:else}<ActionBar {form} says={task.action} />{/if}
 </form>
 {#each screen.findings as finding (finding)}<p class="faint">{finding}</p>{/each}

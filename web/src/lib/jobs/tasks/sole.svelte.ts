@@ -21,6 +21,8 @@ export class Sole {
 	/** How it is recorded: by the tap or by a button below; unknown until the server has said what each answer records. */
 	by = $state<'tap' | 'button' | 'unknown'>('button');
 	readonly ask: Ask | null;
+	/** Whether the last of several answers is recorded by its own tap: all are picked, and nothing else goes on the record. */
+	readonly last: boolean;
 	private readonly more: boolean;
 
 	constructor(
@@ -30,19 +32,25 @@ export class Sole {
 		open: Ask[]
 	) {
 		const only = open.length === 1 ? open[0] : undefined;
-		const exclusive = only && (EXCLUSIVE.includes(only.read) || only.read === 'look');
+		const picked = open.every((one) => EXCLUSIVE.includes(one.read) || one.read === 'look');
 		// What hangs on the answer is asked once it is there.
 		const leads = task.asks.some((one) =>
 			one.choices.some((choice) => Object.keys(choice.only ?? {}).includes(only?.field ?? ''))
 		);
-		this.ask = exclusive && !leads && task.status !== 'done' ? only : null;
+		this.ask = only && picked && !leads && task.status !== 'done' ? only : null;
 		this.more = task.asks.some((one) => one !== only && one.proposed !== null && one.proposed !== undefined);
+		this.last = open.length > 1 && picked && !this.more && task.status !== 'done';
 		if (this.ask) this.by = !this.more ? 'tap' : this.keys.length > MOST ? 'button' : 'unknown';
 	}
 
 	/** Whether the answer itself records: of several signs more may follow. */
 	records(key: string): boolean {
-		return this.by === 'tap' && (this.ask?.read !== 'look' || key === NOTHING);
+		return this.by === 'tap' && this.ask !== null && this.ends(this.ask, key);
+	}
+
+	/** Whether an answer to a question ends it: of several signs more may follow. */
+	ends(ask: Ask, key: string): boolean {
+		return ask.read !== 'look' || key === NOTHING;
 	}
 
 	/** Whether every answer does, so that no button is needed. */

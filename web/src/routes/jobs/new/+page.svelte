@@ -66,6 +66,21 @@
 			(answer) => (known = answer.data ?? known)
 		);
 	});
+	/** Enter takes the only unit that was found, by what stands in the field now; of several the hand chooses. */
+	async function enter() {
+		const q = search.trim();
+		if (!q) return;
+		const answer = await ask(api.GET('/api/sheets/find', { params: { query: { q } } }));
+		problem = answer.problem;
+		if (!answer.data || q !== search.trim()) return;
+		found = answer.data;
+		const exact = answer.data.filter((one) => one.name.toLowerCase() === q.toLowerCase());
+		const [only, ...others] = exact.length ? exact : answer.data;
+		if (only && !others.length) return choose(only);
+		await tick();
+		document.querySelector<HTMLElement>('#found button')?.focus();
+	}
+
 	/** All that is known of a unit is filled in. */
 	async function fillIn(unit: { sheet_key: string; name: string; serial: string; customer: string }) {
 		const listed = sheets ?? (await ask(api.GET('/api/sheets'))).data;
@@ -225,8 +240,7 @@
 		<form
 			onsubmit={(event) => {
 				event.preventDefault();
-				const first = shown[0];
-				if (first) void choose(first);
+				void enter();
 			}}
 		>
 			<input id="search" class="entry input mb-2 w-full" bind:value={search} autocomplete="off" />
@@ -234,7 +248,7 @@
 		{#if sheets === null}
 			<p>Loading build sheets …</p>
 		{:else}
-			<ul class="grid gap-1 sm:grid-cols-2">
+			<ul id="found" class="grid gap-1 sm:grid-cols-2">
 				{#each shown as one (one.key)}
 					<li>
 						<button
