@@ -172,8 +172,8 @@ def fill_in(card: Locator, given: Mapping[str, str], leave: Collection[str] = ()
 
 def open_questions(form: Locator) -> int:
     """How many of the questions that are answered by a pick have no answer yet."""
-    groups = [*form.get_by_role("radiogroup").all(), *form.get_by_role("group").all()]
-    asked = [group for group in groups if group.locator("[role=radio], [aria-pressed]").count()]
+    looks = [group for group in form.get_by_role("group").all() if group.locator("[aria-pressed]").count()]
+    asked = [*form.get_by_role("radiogroup").all(), *looks]
     return sum(group.locator('[aria-checked="true"], [aria-pressed="true"]').count() == 0 for group in asked)
 
 

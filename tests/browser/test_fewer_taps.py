@@ -169,3 +169,66 @@ def test_what_has_a_sign_on_it_leaves_the_card_of_the_others(bench: Page) -> Non
         "This job has no task “no-such-task”; the next one is shown."
     )
     expect(rows).to_have_count(3)
+
+
+def test_the_last_of_several_picks_is_the_record(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "step:wire-in")
+    card = hand(page)
+    questions = card.locator("form[data-last]").get_by_role("radiogroup")
+    count = questions.count()
+    assert count > 1
+    for place in range(count):
+        expect(card).to_have_attribute("data-task", "step:wire-in")
+        questions.nth(place).get_by_role("radio", name="Yes").click()
+    expect(hand(page)).not_to_have_attribute("data-task", "step:wire-in")
+    page.get_by_role("button", name="Undo").click()
+    expect(hand(page)).to_have_attribute("data-task", "step:wire-in")
+
+
+def test_a_pick_that_is_changed_before_the_last_records_nothing(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "step:wire-in")
+    before = len(log_of(page))
+    first = hand(page).locator("form[data-last]").get_by_role("radiogroup").first
+    for answer in ("No", "Yes", "No"):
+        first.get_by_role("radio", name=answer).click()
+        expect(first.get_by_role("radio", name=answer)).to_be_checked()
+    assert log_of(page)[before:] == []
+
+
+def test_the_only_wrench_that_fits_lies_ready_and_another_is_a_tap_away(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "tighten:hold-down:0:1", "FN-5203")
+    card = hand(page)
+    expect(card.get_by_text("with Middle click wrench")).to_be_visible()
+    expect(card.get_by_role("button", name=re.compile("^Number 1 clicked at"))).to_be_visible()
+    card.get_by_role("button", name="Change wrench").click()
+    card.get_by_role("radio", name=re.compile("^Middle click wrench")).click()
+    expect(card.get_by_text("with Middle click wrench")).to_be_visible()
+
+
+def test_a_wrench_of_the_pass_before_that_does_not_reach_is_asked_for_again(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "tighten:hold-down:0:1", "FN-5203")
+    job = page.context.request.get(f"{steps.root_of(page)}/api/jobs?q=FN-5203").json()["jobs"][0]["id"]
+    page.evaluate("key => localStorage.setItem(key, 'w1-small')", f"kettle-wrench-{job}-hold-down")
+    page.reload()
+    wrenches = hand(page).get_by_role("radiogroup", name="Wrench")
+    expect(wrenches).to_be_visible()
+    expect(wrenches.get_by_role("radio", checked=True)).to_have_count(0)
+    expect(hand(page).get_by_role("button", name=re.compile("clicked at"))).to_have_count(0)
+
+
+def test_enter_takes_the_only_unit_that_is_found_and_of_several_none(bench: Page) -> None:
+    page = bench
+    page.get_by_role("link", name="New job").click()
+    page.get_by_label("Find by marking").fill("ram")
+    page.keyboard.press("Enter")
+    first = page.locator("#found button").first
+    expect(first).to_be_focused()
+    expect(page.get_by_label("Serial number")).to_have_count(0)
+    # Faster than the list can follow: what stands in the field counts, not what stands in the list.
+    page.get_by_label("Find by marking").fill("swing bridge latch ram")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Unit", exact=True)).to_have_value("Swing bridge latch ram")

@@ -152,20 +152,22 @@
 				{#if standReady}
 					<button
 						class="btn btn-primary min-h-14 w-full"
-						disabled={!gauge}
+						disabled={!gauge || starting}
 						aria-busy={starting}
 						onclick={() => start('stand', true)}>Raise to {test.pressure}, shut the valve and record</button
 					>
 				{/if}
 				<button
 					class={['btn min-h-14 flex-1', !standReady && 'btn-primary']}
-					disabled={!gauge}
+					disabled={!gauge || starting}
 					onclick={() => start('typed')}
 				>
 					{runs.length ? 'Start another run' : 'Start, readings typed'}
 				</button>
-				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('csv')}>From a CSV file</button>
-				<button class="btn min-h-14" disabled={!gauge} onclick={() => start('stand')}
+				<button class="btn min-h-14" disabled={!gauge || starting} onclick={() => start('csv')}
+					>From a CSV file</button
+				>
+				<button class="btn min-h-14" disabled={!gauge || starting} onclick={() => start('stand')}
 					>From the test stand{standReady ? ', raised by hand' : ''}</button
 				>
 			</div>

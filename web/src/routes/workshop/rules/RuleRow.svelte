@@ -41,10 +41,8 @@
 </script>
 
 <form class="border-t border-base-300 py-2" onsubmit={save}>
-	<div
-		class="grid grid-cols-[1fr_auto_auto] items-center gap-x-2 gap-y-1 sm:grid-cols-[1fr_auto_auto_8.5rem]"
-	>
-		<label class="font-semibold" for={id}>{rule.name}</label>
+	<div class="grid grid-cols-[1fr_auto] items-center gap-x-2 gap-y-1 sm:grid-cols-[1fr_auto_auto_8.5rem]">
+		<label class="font-semibold max-sm:col-span-2" for={id}>{rule.name}</label>
 		{#if rule.choices.length}
 			<select
 				{id}
