@@ -1,6 +1,12 @@
 <script lang="ts">
 	import { places, type Layout } from './pattern';
 
+	/** How wide a word is with the hexagon below it, and how far down that lies. */
+	const [WORD_WIDE, WORD_DOWN] = [24, 34];
+	const MARKS = { wrong: ' !', done: ' ✓', next: '', open: '' };
+	const isBelow = (one: { y: number }, other: { y: number }) =>
+		one.y > other.y && one.y - other.y < WORD_DOWN;
+
 	interface Props {
 		layout: Layout;
 		count: number;
@@ -13,6 +19,11 @@
 	const state = (number: number) =>
 		wrong.has(number) ? 'wrong' : done.has(number) ? 'done' : number === next ? 'next' : 'open';
 	const words = { wrong: 'out of range', done: 'tight', next: 'next', open: 'to do' };
+	const bolts = $derived(places(layout, count));
+	/** Where they lie so close that the word of one would lie over the next, a mark beside the number tells what is done. */
+	const close = $derived(
+		bolts.some((one) => bolts.some((other) => isBelow(other, one) && Math.abs(other.x - one.x) < WORD_WIDE))
+	);
 </script>
 
 <svg
@@ -26,7 +37,7 @@
 	{:else if layout !== 'single'}
 		<rect x="12" y="-1" width="176" height="130" rx="10" class="body" />
 	{/if}
-	{#each places(layout, count) as place, index (index)}
+	{#each bolts as place, index (index)}
 		{@const number = index + 1}
 		<g
 			class="bolt"
@@ -45,8 +56,12 @@
 					)
 					.join(' ')}
 			/>
-			<text x={place.x} y={place.y + 3.6}>{number}</text>
-			<text x={place.x} y={place.y + 20} class="word">{words[state(number)]}</text>
+			{#if close}
+				<text x={place.x} y={place.y + 3.2} class="marked">{number}{MARKS[state(number)]}</text>
+			{:else}
+				<text x={place.x} y={place.y + 3.6}>{number}</text>
+				<text x={place.x} y={place.y + 20} class="word">{words[state(number)]}</text>
+			{/if}
 		</g>
 	{/each}
 </svg>
@@ -71,6 +86,9 @@
 		font-weight: 700;
 		text-anchor: middle;
 		fill: var(--color-base-content);
+	}
+	.bolt .marked {
+		font-size: 8.5px;
 	}
 	.bolt .word {
 		font-size: 6px;

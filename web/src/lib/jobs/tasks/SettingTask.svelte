@@ -239,7 +239,7 @@
 	{/if}
 	{#if setting.advised && !advice?.done && !outright}
 		<button type="button" class="link min-h-11" onclick={() => (outright = true)}
-			>Already set? Enter the reading</button
+			>{inFigures ? 'Already set? Enter the reading' : 'Already set? Answer at once'}</button
 		>
 	{:else}
 		<form
