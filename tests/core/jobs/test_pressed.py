@@ -46,6 +46,15 @@ def test_a_test_of_several_positions_presses_each_of_them() -> None:
     assert pressed(job, "test:run-in:as_left") == {"chamber@1", "chamber@2", "chamber@3"}
 
 
+def test_what_a_test_pressed_is_under_pressure_until_it_is_made_safe_again() -> None:
+    job = at("swing-bridge-ram", "account")
+    job.do({"kind": "taken_apart", "step": "gland-off", "reason": "drips at the rod again"})
+    assert pressed(job, "step:gland-off") is None
+    while (task := job.next()) is not None and task.stage is Stage.SAFE:
+        job.take(task)
+    assert pressed(job, "step:gland-off") == set()
+
+
 def test_what_is_looked_at_under_load_stands_as_in_service() -> None:
     assert pressed(at("swing-bridge-ram", "observe:drift:as_left"), "observe:drift:as_left") is None
 

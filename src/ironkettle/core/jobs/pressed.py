@@ -9,23 +9,21 @@ from ironkettle.core.jobs.tasks import tasks_of
 from ironkettle.core.sheets.document.positions import base_key
 
 _TEST = "test"
-# Here the unit stands as it is at work, until it was made safe.
-_AT_WORK = frozenset({Stage.AS_FOUND, Stage.SAFE, Stage.TEST})
+# Here the unit stands as it is at work.
+_AT_WORK = frozenset({Stage.AS_FOUND, Stage.TEST})
 _BEHIND = frozenset({Status.DONE, Status.SKIPPED})
 
 
 def pressed_at(case: Case, task: Task) -> frozenset[str] | None:
     """The zones under pressure at a task, by key; None for all of them, as in service.
 
-    A test presses the zones that it names; all others are vented. Before the unit was made safe, and where it is looked at under load, it
-    stands as in service; from then on nothing of it is under pressure.
+    A test presses the zones that it names; all others are vented. Before the unit was made safe, also after it was pressed again, and where
+    it is looked at under load, it stands as in service; else nothing of it is under pressure.
     """
     if task.kind.key == _TEST:
         wanted = {base_key(zone) for zone in spec_of(case, task.subject).all_zones}
         return frozenset(zone.key for zone in case.resolved.sheet.zones if base_key(zone.key) in wanted)
-    if task.stage in _AT_WORK and not (task.stage is Stage.SAFE and _made_safe(case)):
-        return None
-    return frozenset()
+    return None if task.stage in _AT_WORK or not _made_safe(case) else frozenset()
 
 
 def _made_safe(case: Case) -> bool:

@@ -22,8 +22,8 @@
 		words?: Record<string, string>;
 		/** The task before was taken just now: a tap still belongs to it. */
 		settling?: boolean;
-		/** An answer was picked; `first`: the question was not answered before. */
-		onPicked?: (key: string, first: boolean) => void;
+		/** An answer was picked; `fresh`: the question was not answered before. */
+		onPicked?: (key: string, fresh: boolean) => void;
 		/** What stands in the other fields: some choices are offered beside others only. */
 		others?: Values;
 	}
@@ -94,14 +94,14 @@
 		Array.isArray(value) ? (value as string[]) : value === undefined ? [] : [String(value)]
 	);
 	function toggleSign(key: string) {
-		const first = seen.length === 0;
+		const fresh = seen.length === 0;
 		if (key === NOTHING) value = NOTHING;
 		else {
 			const others = seen.filter((one) => one !== NOTHING);
 			const now = others.includes(key) ? others.filter((one) => one !== key) : [...others, key];
 			value = now.length ? now : undefined;
 		}
-		onPicked?.(key, first);
+		onPicked?.(key, fresh);
 	}
 	const focusWhenWanted = (node: HTMLElement) => {
 		if (focused) node.focus();
@@ -119,9 +119,9 @@
 		{words}
 		{settling}
 		onPick={(key) => {
-			const first = value === undefined;
+			const fresh = value === undefined;
 			value = key;
-			onPicked?.(key, first);
+			onPicked?.(key, fresh);
 		}}
 	/>
 {:else if ask.read === 'yes_no' || ask.read === 'go_no_go'}
@@ -133,9 +133,9 @@
 		{words}
 		{settling}
 		onPick={(key) => {
-			const first = value === undefined || value === null;
+			const fresh = value === undefined || value === null;
 			value = key === 'yes';
-			onPicked?.(key, first);
+			onPicked?.(key, fresh);
 		}}
 	/>
 {:else if ask.read === 'look'}

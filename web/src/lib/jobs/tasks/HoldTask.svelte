@@ -152,7 +152,7 @@
 				{#if standReady}
 					<button
 						class="btn btn-primary min-h-14 w-full"
-						disabled={!gauge || starting}
+						disabled={!gauge || starting || !plan?.suited}
 						aria-busy={starting}
 						onclick={() => start('stand', true)}>Raise to {test.pressure}, shut the valve and record</button
 					>

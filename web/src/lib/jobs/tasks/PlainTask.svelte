@@ -60,11 +60,11 @@
 	const sole = untrack(() => new Sole(store, task, form, asked));
 	$effect(() => void sole.tell());
 	/** The only question is answered, or the last of several: that is the record, unless something is added first. */
-	function picked(ask: Ask, key: string, first: boolean) {
+	function picked(ask: Ask, key: string, fresh: boolean) {
 		const left = asked.some((one) => one !== ask && form.values[one.field] === undefined);
 		if (opened || left) return;
 		const only = sole.ask?.field === ask.field && sole.records(key);
-		if (only || (sole.last && first && sole.ends(ask, key))) void record();
+		if (only || (sole.last && fresh && sole.ends(ask, key))) void record();
 	}
 	/** Nothing is answered yet, and whatever is answered records. */
 	const byTap = $derived(
@@ -114,7 +114,7 @@
 			others={form.values}
 			words={sole.ask?.field === ask.field ? sole.words : undefined}
 			settling={(sole.last || sole.ask?.field === ask.field) && form.settling}
-			onPicked={(key, first) => picked(ask, key, first)}
+			onPicked={(key, fresh) => picked(ask, key, fresh)}
 		/>
 	{/each}
 	{#if opened}

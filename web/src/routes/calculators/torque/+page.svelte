@@ -266,20 +266,22 @@
 					>{next < first.length ? `Number ${first[next]} is done` : 'From the first again'}</button
 				>
 			{/if}
-			<table class="table-sm table">
-				<thead><tr><th>Pass</th><th>On the scale</th><th>In this order</th></tr></thead>
-				<tbody>
-					{#each plan.passes as one, place (place)}
-						<tr>
-							<td>{one.name}</td>
-							<td class="font-semibold"
-								>{one.wrench_text ?? (one.setting_nm ? `${shown(one.setting_nm, 1)} N·m` : '')}</td
-							>
-							<td>{one.sequence.join(' → ')}</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+			<div class="max-sm:overflow-x-auto">
+				<table class="table-sm table">
+					<thead><tr><th>Pass</th><th>On the scale</th><th>In this order</th></tr></thead>
+					<tbody>
+						{#each plan.passes as one, place (place)}
+							<tr>
+								<td>{one.name}</td>
+								<td class="font-semibold"
+									>{one.wrench_text ?? (one.setting_nm ? `${shown(one.setting_nm, 1)} N·m` : '')}</td
+								>
+								<td>{one.sequence.join(' → ')}</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</div>
 			{#if plan.preload_kn && plan.proof_pct}
 				<p class="faint">
 					Preload {shown(plan.preload_kn.nominal, 1)} kN ({shown(plan.preload_kn.low, 1)} to {shown(
