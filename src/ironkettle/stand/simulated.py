@@ -23,15 +23,10 @@ from ironkettle.stand import registers
 _READ, _WRITE = 3, 16
 # Time that a stalled machine did not simulate is made up for, but for what lies further back than this. [s]
 _MOST_BEHIND_S = 10.0
-# What is kept is written so often; each reading has its own time all the same. [s]
-_WRITE_EVERY_S = 0.1
 
 
 async def serve(port: int) -> None:
-    """Answer on loopback until stopped; the physics go on, and a reading is taken and kept, fifty times a second.
-
-    They are worked out and written a few at a time: a stand that nobody looks at costs little.
-    """
+    """Answer on loopback until stopped; the physics go on, and a reading is taken and kept, fifty times a second."""
     device = SimDevice(
         id=SHIPPED.unit_id, simdata=[SimData(0, values=[0] * registers.ALL, datatype=DataType.REGISTERS)]
     )
@@ -43,20 +38,15 @@ async def serve(port: int) -> None:
     while True:
         await _obey(server, stand)
         due = max(due, time.monotonic() - _MOST_BEHIND_S)
-        words = None
         while due <= time.monotonic():
             due, number = due + every, (number + 1) % 2**32
             stand.advance(every)
-            words = _shown(stand, every, number)
-            kept_at = registers.NUMBERED.first + number % registers.NUMBERED.rows * SHIPPED.span.count
-            await server.async_setValues(SHIPPED.unit_id, _WRITE, kept_at, words)
-        if words is not None:
-            await server.async_setValues(SHIPPED.unit_id, _WRITE, SHIPPED.span.first, words)
-        await asyncio.sleep(_WRITE_EVERY_S)
+            await _show(server, stand, every, number)
+        await asyncio.sleep(max(due - time.monotonic(), 0.0))
 
 
-def _shown(stand: Stand, seconds: float, number: int) -> list[int]:
-    """What the stand shows, in the registers of the shipped map."""
+async def _show(server: ModbusTcpServer, stand: Stand, seconds: float, number: int) -> None:
+    """Write what the stand shows where the shipped map says, and a copy of it where readings are kept."""
     values = {**stand.shows(seconds), "held": stand.shows_held(), "hold": float(stand.hold)}
     values |= {"reading": float(number), "simulated": 1.0}
     span = SHIPPED.span
@@ -65,7 +55,9 @@ def _shown(stand: Stand, seconds: float, number: int) -> list[int]:
         if channel.reads is not Reads.TARGET:
             at = channel.register_at - span.first
             words[at : at + channel.format.words] = encode(values[channel.key], channel)
-    return words
+    kept_at = registers.NUMBERED.first + number % registers.NUMBERED.rows * span.count
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, kept_at, words)
+    await server.async_setValues(SHIPPED.unit_id, _WRITE, span.first, words)
 
 
 async def _obey(server: ModbusTcpServer, stand: Stand) -> None:
