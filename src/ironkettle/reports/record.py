@@ -79,7 +79,7 @@ def _drawing(report: Certified) -> list[Flowable]:
     shown = first_of_each(whole)
     legend = "  ·  ".join(f"{n} {station.name}" for n, station in enumerate(shown.stations, start=1))
     if len(shown.stations) < len(whole.stations):
-        legend += "  ·  drawn once for several alike"
+        legend += "  ·  identical positions are drawn once"
     return [Spacer(1, 6), section_drawing(shown, faces, WIDTH), paragraph(legend, 7.5, colour=FAINT)]
 
 

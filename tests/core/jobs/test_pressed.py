@@ -59,6 +59,20 @@ def test_what_is_looked_at_under_load_stands_as_in_service() -> None:
     assert pressed(at("swing-bridge-ram", "observe:drift:as_left"), "observe:drift:as_left") is None
 
 
+@pytest.mark.parametrize(
+    ("key", "task", "under_pressure"),
+    [
+        # Until it just touches the spring: with the line shut off.
+        ("control-air-regulator", "set:touch", False),
+        ("control-air-regulator", "set:line", True),
+        # On the test pump, while the unit is put together.
+        ("fuel-injector", "set:opening", True),
+    ],
+)
+def test_where_a_pressure_is_set_the_unit_is_under_it(key: str, task: str, under_pressure: bool) -> None:
+    assert pressed(at(key, task), task) == (None if under_pressure else set())
+
+
 @pytest.mark.parametrize("key", sorted(sheet.stem for sheet in UNITS.glob("*.yaml")))
 def test_nothing_is_under_pressure_while_a_unit_lies_open(key: str) -> None:
     for moment in walked(key):

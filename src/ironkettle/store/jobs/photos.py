@@ -39,7 +39,7 @@ def photos_of(session: Session, job: UUID) -> dict[str, PhotoRow]:
 
 
 def repairs_with_photos(session: Session, job: JobRow, limit: int) -> list[JobRow]:
-    """The unit's jobs before this one that have photos, the newest first: quick services without any are passed over."""
+    """Earlier jobs on the same unit that have photos, newest first. Jobs without photos are left out."""
     if job.unit_id is None:
         return []
     pictured = select(PhotoRow.job_id).where(PhotoRow.job_id == JobRow.id).exists()

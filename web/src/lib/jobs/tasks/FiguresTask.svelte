@@ -127,15 +127,12 @@
 		{/if}
 		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
 		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-		{#if byTap && !asShould}
-			<p class="faint" data-tap-records>Tap an answer: that records it.</p>
-		{:else}
-			<ActionBar
-				{form}
-				says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}
-				focused={focused && asShould !== null}
-			/>
-		{/if}
+		<ActionBar
+			{form}
+			says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}
+			byTap={byTap && !asShould}
+			focused={focused && asShould !== null}
+		/>
 		<details>
 			<summary class="min-h-11 cursor-pointer content-center font-semibold">Procedure, step by step</summary>
 			<ol class="ml-6 list-decimal">

@@ -137,26 +137,20 @@
 					>
 				{/each}
 			</select>
-			{#if plan && gauge && !plan.suited}
-				<p class="font-semibold text-error">{plan.why_not}</p>
-			{:else if plan && gauge}
-				<p class="font-semibold text-accent">
-					With this gauge hold at least {duration(plan.hold_needed_s)}; then leaks from {shown(
-						plan.detectable_leak_ml_min,
-						3
-					)} ml/min show.
-				</p>
-			{/if}
-			{#if standReady}<Caution text={task.caution ? 'The pump starts at once.' : STAND_CAUTION} />{/if}
-			<div class="flex flex-wrap gap-2">
-				{#if standReady}
-					<button
-						class="btn btn-primary min-h-14 w-full"
-						disabled={!gauge || starting || !plan?.suited}
-						aria-busy={starting}
-						onclick={() => start('stand', true)}>Raise to {test.pressure}, shut the valve and record</button
-					>
+			<!-- Its room is kept: no button moves under a finger. -->
+			<div class="min-h-14">
+				{#if plan && gauge && !plan.suited}
+					<p class="font-semibold text-error">{plan.why_not}</p>
+				{:else if plan && gauge}
+					<p class="font-semibold text-accent">
+						With this gauge hold at least {duration(plan.hold_needed_s)}; then leaks from {shown(
+							plan.detectable_leak_ml_min,
+							3
+						)} ml/min show.
+					</p>
 				{/if}
+			</div>
+			<div class="flex flex-wrap gap-2">
 				<button
 					class={['btn min-h-14 flex-1', !standReady && 'btn-primary']}
 					disabled={!gauge || starting}
@@ -171,6 +165,16 @@
 					>From the test stand{standReady ? ', raised by hand' : ''}</button
 				>
 			</div>
+			<!-- Below the others: what starts a pump never comes to lie where another button was. -->
+			{#if standReady}
+				<Caution text={task.caution ? 'The pump starts at once.' : STAND_CAUTION} />
+				<button
+					class="btn btn-primary min-h-14 w-full"
+					disabled={!gauge || starting || !plan?.suited}
+					aria-busy={starting}
+					onclick={() => start('stand', true)}>Raise to {test.pressure}, shut the valve and record</button
+				>
+			{/if}
 			<details>
 				<summary class="min-h-11 cursor-pointer content-center font-semibold"
 					>Measure how soft the volume is</summary

@@ -239,7 +239,7 @@
 	{/if}
 	{#if setting.advised && !advice?.done && !outright}
 		<button type="button" class="link min-h-11" onclick={() => (outright = true)}
-			>{inFigures ? 'Already set? Enter the reading' : 'Already set? Answer at once'}</button
+			>{inFigures ? 'Already set? Enter the reading' : 'Already set? Answer now'}</button
 		>
 	{:else}
 		<form
@@ -262,8 +262,7 @@
 				/>
 			{/each}
 			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
-			{#if byTap}<p class="faint" data-tap-records>Tap an answer: that records it.</p>
-			{:else}<ActionBar {form} says={task.action} />{/if}
+			<ActionBar {form} says={task.action} {byTap} />
 		</form>
 	{/if}
 </div>

@@ -34,10 +34,10 @@
 	// The wrench of the pass before lies in the hand still.
 	untrack(() => {
 		const before = recallText(WRENCH);
-		const proposed = task.asks.find((one) => one.field === 'wrench')?.proposed ?? undefined;
-		// Another one is proposed than lies in the hand: which of them is asked.
+		const proposed = task.asks.find((ask) => ask.field === 'wrench')?.proposed ?? undefined;
+		// Another wrench is proposed than the one in the hand: ask which of them it is.
 		if (before && form.values.wrench === proposed)
-			form.values.wrench = [undefined, before].includes(proposed as string | undefined) ? before : undefined;
+			form.values.wrench = proposed === undefined || proposed === before ? before : undefined;
 	});
 	const readings = $derived(task.asks.filter((ask) => ask.field.startsWith('readings.')));
 	const numbers = $derived(screenOf(task, 'torque').numbers);

@@ -100,7 +100,6 @@
 				aria-disabled={form.settling || tapped || undefined}>Number {next} is done</button
 			>
 		</div>
-	{:else if byTap}<p class="faint" data-tap-records>Tap an answer: that records it.</p>
-	{:else}<ActionBar {form} says={task.action} />{/if}
+	{:else}<ActionBar {form} says={task.action} {byTap} />{/if}
 </form>
 {#each screen.findings as finding (finding)}<p class="faint">{finding}</p>{/each}
