@@ -11,11 +11,12 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
+from functools import partialmethod
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page, expect
+from playwright.sync_api import APIRequestContext, ConsoleMessage, Page, expect
 from sqlalchemy import Engine
 
 from ironkettle.launch.address import Listening
@@ -27,6 +28,9 @@ from tests.people import PINS
 # How long to wait for what must come; a slow machine is no fault of a screen.
 PATIENCE_MS = 45_000
 expect.set_options(timeout=PATIENCE_MS)
+# A connection that the server closed because nothing was asked for a while is opened again, as browsers do by themselves.
+for _verb in ("get", "post", "put"):
+    setattr(APIRequestContext, _verb, partialmethod(getattr(APIRequestContext, _verb), max_retries=3))
 
 # Waits in the page until nothing moves (what moves with scrolling never ends); asked this way because the page's policy lets no text become a script.
 AT_REST = """Promise.all(document.getAnimations().filter(one => one.playState === 'running' && one.timeline === document.timeline)

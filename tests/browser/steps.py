@@ -339,7 +339,7 @@ def tell_photo(page: Page, job: str, photo: str, **told: Any) -> None:
 def to_task(page: Page, key: str, serial: str = "FN-0417", found: Mapping[str, dict[str, Any]] | None = None) -> None:
     """A job of the demo, worked over the API up to a task, and opened there."""
     root, request = root_of(page), page.context.request
-    job = request.get(f"{root}/api/jobs?q={serial}", max_retries=3).json()["jobs"][0]
+    job = request.get(f"{root}/api/jobs?q={serial}").json()["jobs"][0]
     view = request.get(f"{root}/api/jobs/{job['id']}").json()
     for _ in range(90):
         task = walk.next_of(view)

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from ironkettle.core.base.errors import RuleError
-from ironkettle.core.jobs import payload_words
+from ironkettle.core.jobs import compose_statement, payload_words
 from ironkettle.core.jobs.kinds.tightening import TIGHTENED
 from ironkettle.core.jobs.runs import WrenchUsed
 from tests.bench import Job
@@ -84,3 +84,37 @@ def test_a_wrench_out_of_calibration_or_too_coarse_is_not_proposed(job: Job) -> 
     assert proposed(job, small=SMALL.model_copy(update={"calibrated_until": date(2026, 1, 1)})) is None
     assert proposed(job, small=SMALL.model_copy(update={"accuracy_pct": 15})) is None
     assert proposed(job, small=SMALL, old=MIDDLE.model_copy(update={"calibrated_until": date(2026, 1, 1)})) == "small"
+
+
+def test_a_last_pass_read_low_on_the_scale_needs_a_reason_and_stands_on_the_certificate() -> None:
+    """ISO 6789: calibrated from 20 % of the scale; 6 N·m is the end, 1.2 N·m the least that is trusted, 0.81 to 0.99 asked for."""
+    driver = WrenchUsed(name="Torque screwdriver", low="0.4 N·m", high="6 N·m", accuracy_pct=4)
+    fine = driver.model_copy(update={"name": "Fine one", "low": "0.1 N·m", "high": "1.5 N·m"})
+    job = Job(sheet_of(unit("escape-set-regulator")))
+    job.walk(until=lambda task: task.key == "tighten:cover-group:0:1")
+    job.wrenches = {"driver": driver}
+    task = job.task("tighten:cover-group:0:1")
+    asks = {ask.field: ask for ask in task.asks}
+    assert asks["wrench"].proposed is None
+    assert not asks["overdue"].optional
+    readings = [{**read, "reading": "0.9 N·m"} for read in task.entry["readings"]]
+    told = {**task.entry, "wrench": "driver", "readings": readings}
+    with pytest.raises(RuleError, match=r"0\.9 N·m is below the 1\.2 N·m from which .* or give the reason") as refused:
+        job.do(told)
+    assert refused.value.faults[0].field == "overdue"
+    job.wrenches = {"driver": driver, "fine": fine}
+    asks = {ask.field: ask for ask in job.task(task.key).asks}
+    assert asks["wrench"].proposed == "fine"
+    assert [choice.key for choice in asks["wrench"].choices] == ["fine", "driver"]
+    assert asks["overdue"].optional
+    job.do({**told, "overdue": "the fine one is lent to the docks"})
+    assert any("0.9 N·m is below the 1.2 N·m" in line for line in compose_statement(job.case(), job.tasks()))
+
+
+def test_a_pass_before_the_last_may_be_read_low_on_the_scale(job: Job) -> None:
+    """12.6 N·m on a scale to 100 N·m, trusted from 20: the pass is checked again by the next."""
+    job.wrenches = {"long": WrenchUsed(name="Long", low="5 N·m", high="100 N·m", accuracy_pct=4, clicks=True)}
+    job.do(entry(job, "long"))
+    task = job.task("tighten:port-flange:0:2")
+    readings = [{**read, "reading": "21 N·m"} for read in task.entry["readings"]]
+    job.do({**task.entry, "wrench": "long", "readings": readings})

@@ -11,27 +11,27 @@ from ironkettle.core.base.quantities import read_torque
 from ironkettle.core.jobs.ask import Ask, Choice
 from ironkettle.core.jobs.case import Case
 from ironkettle.core.jobs.runs import WrenchUsed
-from ironkettle.core.machine.tightening import TorqueRange
-from ironkettle.core.machine.tightening.setting import setting_within
+from ironkettle.core.machine.tightening import TorqueRange, Wrench
+from ironkettle.core.machine.tightening.setting import setting_within, torque_words
 from ironkettle.core.sheets.document.parts import Read
 
 _SHORTEST_REASON = 8
 
 
 def check_wrench(
-    case: Case, wrench: str | None, readings: Sequence[str], right: TorqueRange, overdue: str | None
+    case: Case, wrench: str | None, readings: Sequence[str], right: TorqueRange, overdue: str | None, *, last: bool
 ) -> None:
     """Whether a wrench may have read these torques, which are right between two figures [N·m].
 
-    Raises RuleError where none is named, where one out of calibration or too coarse for the range has no reason (``overdue``),
-    or a reading is outside its range.
+    Raises RuleError where none is named, where one that is out of calibration, too coarse for the range or, in the ``last`` pass, read
+    low on its scale has no reason (``overdue``), or a reading is outside its range.
     """
     if wrench is None:
         raise fault("wrench", "which wrench was it?", *(listed.name for listed in case.wrenches.values()))
     used = listed_wrench(case, wrench)
     if used is None:
         return
-    why = _why_not(case, used, right)
+    why = _why_not(case, used, right) or (read_low(used, readings) if last else None)
     if why is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
         raise fault("overdue", f"{why}: use another, or give the reason for this one")
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
@@ -55,6 +55,22 @@ def too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
     return f"{used.name}, ±{used.accuracy_pct:g} %, cannot hold {right.words}"
 
 
+def read_low(used: WrenchUsed, readings: Sequence[str]) -> str | None:
+    """Why a wrench is not trusted with what was read on it, in words; None where its scale is. [N·m]
+
+    Source: ISO 6789: a torque tool is calibrated from 20 to 100 % of its scale.
+    """
+    from_here = _scale(used).usable_low
+    lowest = min((read_torque(reading, "reading") for reading in readings), default=from_here)
+    if lowest >= from_here * (1 - 1e-9):
+        return None
+    return f"{torque_words(lowest)} is below the {torque_words(from_here)} from which the scale of {used.name} is trusted"
+
+
+def _scale(used: WrenchUsed) -> Wrench:
+    return Wrench(read_torque(used.low, "low"), read_torque(used.high, "high"), used.accuracy_pct)
+
+
 def _ended(case: Case, used: WrenchUsed) -> date | None:
     """The day on which its calibration ended; None while it is valid, and where it has no end."""
     until = used.calibrated_until
@@ -67,20 +83,32 @@ def listed_wrench(case: Case, wrench: str | None) -> WrenchUsed | None:
     return case.wrenches.get(wrench or "") or named.get(wrench or "")
 
 
-def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
+def _setting(used: WrenchUsed, right: TorqueRange) -> float:
+    """What it is set to for a range: what holds it, else its middle. [N·m]"""
+    held = setting_within(right, used.accuracy_pct)
+    return right.middle if held is None else held
+
+
+def _reads(used: WrenchUsed, right: TorqueRange) -> bool:
+    """Whether a range lies on its scale, trusted or not."""
     return read_torque(used.low, "low") <= right.low and right.high <= read_torque(used.high, "high")
 
 
-def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
-    """The shop's wrenches, the best first: those that reach, in calibration, fine enough to hold the range, that need not be
-    changed before the last pass, the one carried over, then the smallest. [N·m]"""
-    whole = TorqueRange(right.low, last.high)
+def _reaches(used: WrenchUsed, right: TorqueRange) -> bool:
+    """Whether a range lies on its scale where that is trusted."""
+    return _reads(used, right) and _scale(used).reaches(_setting(used, right))
 
-    def rank(key: str) -> tuple[bool, bool, bool, bool, bool, float]:
+
+def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | None) -> tuple[Choice, ...]:
+    """The shop's wrenches, the best first: those whose scale reaches and is trusted, in calibration, fine enough to hold the range,
+    that need not be changed before the last pass, the one carried over, then the smallest. [N·m]"""
+
+    def rank(key: str) -> tuple[bool, bool, bool, bool, bool, bool, float]:
         used = case.wrenches[key]
-        reaches, holds = _reaches(used, right), setting_within(right, used.accuracy_pct) is not None
-        changed, ended = not _reaches(used, whole), _ended(case, used) is not None
-        return not reaches, ended, not holds, changed, carried not in {key, used.name}, read_torque(used.high, "high")
+        ended, holds = _ended(case, used) is not None, setting_within(right, used.accuracy_pct) is not None
+        carries = carried in {key, used.name}
+        end = read_torque(used.high, "high")
+        return not _reads(used, right), not _reaches(used, right), ended, not holds, not _reaches(used, last), not carries, end
 
     def in_words(used: WrenchUsed) -> str:
         return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"
@@ -90,11 +118,10 @@ def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | 
 
 def _only_one(case: Case, right: TorqueRange, last: TorqueRange) -> str | None:
     """The only wrench of the shop that holds every pass and is in calibration; None where there is a choice. [N·m]"""
-    whole = TorqueRange(right.low, last.high)
     fit = [
         key
         for key, used in case.wrenches.items()
-        if _reaches(used, whole) and _why_not(case, used, right) is None and too_coarse(used, last) is None
+        if all(_reaches(used, asked) and _why_not(case, used, asked) is None for asked in (right, last))
     ]
     return fit[0] if len(fit) == 1 else None
 
@@ -104,7 +131,11 @@ def wrench_asks(case: Case, right: TorqueRange, last: TorqueRange, carried: str 
     choices = _wrenches(case, right, last, carried)
     read = Read.CHOICE if choices else Read.TEXT
     yield Ask("wrench", read, "Wrench", choices, proposed=_only_one(case, right, last))
-    if any(_why_not(case, wrench, right) is not None for wrench in case.wrenches.values()):
-        first = case.wrenches[choices[0].key]
-        label = "Reason for a wrench that is out of calibration or too coarse"
-        yield Ask("overdue", Read.TEXT, label, optional=_why_not(case, first, right) is None)
+
+    def needs_reason(used: WrenchUsed) -> bool:
+        low = right == last and _reads(used, right) and not _scale(used).reaches(_setting(used, right))
+        return low or _why_not(case, used, right) is not None
+
+    if any(needs_reason(used) for used in case.wrenches.values()):
+        label = "Reason for a wrench that is out of calibration, too coarse or read low on its scale"
+        yield Ask("overdue", Read.TEXT, label, optional=not needs_reason(case.wrenches[choices[0].key]))

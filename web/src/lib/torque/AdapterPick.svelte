@@ -39,7 +39,7 @@
 	});
 </script>
 
-<details bind:open>
+<details bind:open class="open:basis-full">
 	<summary class="min-h-11 cursor-pointer content-center font-semibold"
 		>Adapter on the wrench{way === 'straight' ? ': in line' : ''}</summary
 	>

@@ -13,9 +13,11 @@
 		next: number | null;
 		done: Set<number>;
 		wrong: Set<number>;
+		/** Beside fields to type into: not as large as where each is tapped. */
+		beside?: boolean;
 		onSelect: (number: number) => void;
 	}
-	let { layout, count, next, done, wrong, onSelect }: Props = $props();
+	let { layout, count, next, done, wrong, beside = false, onSelect }: Props = $props();
 	const state = (number: number) =>
 		wrong.has(number) ? 'wrong' : done.has(number) ? 'done' : number === next ? 'next' : 'open';
 	const words = { wrong: 'out of range', done: 'tight', next: 'next', open: 'to do' };
@@ -28,7 +30,12 @@
 
 <svg
 	viewBox={layout === 'single' ? '50 44 100 48' : '0 -2 200 132'}
-	class="w-full {layout === 'single' ? 'max-h-32' : 'max-h-[34vh] xl:max-h-[58vh]'}"
+	class={[
+		'w-full',
+		layout === 'single' && 'max-h-32',
+		layout !== 'single' &&
+			(beside ? 'max-h-[18vh] sm:max-h-[34vh] xl:max-h-[58vh]' : 'max-h-[34vh] xl:max-h-[58vh]')
+	]}
 	role="group"
 	aria-label="Fasteners, numbered as on the part"
 >

@@ -39,7 +39,7 @@ from ironkettle.core.jobs.screen import Dial, Pattern, Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, layout_of, torque_plan
-from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, too_coarse, wrench_asks
+from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, read_low, too_coarse, wrench_asks
 from ironkettle.core.machine.tightening import Adapter, TorqueRange, torque_words
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
@@ -188,7 +188,8 @@ def _check(case: Case, payload: GroupTightened) -> None:
             code="too-tight" if over else "out-of-limits",
         )
     _check_clicks(case, payload)
-    check_wrench(case, payload.wrench, [reading.reading for reading in payload.readings], right, payload.overdue)
+    read_off, last = [entered.reading for entered in payload.readings], payload.turn == len(turns)
+    check_wrench(case, payload.wrench, read_off, right, payload.overdue, last=last)
 
 
 def _check_clicks(case: Case, payload: GroupTightened) -> None:
@@ -365,20 +366,21 @@ def wrenches_used(case: Case) -> Iterator[tuple[WrenchUsed, date]]:
 
 def _against(case: Case, tasks: Sequence[Task]) -> Iterator[str]:
     yield from past_calibration(wrenches_used(case))
-    yield from _coarse(case)
+    yield from _doubtful(case)
 
 
-def _coarse(case: Case) -> Iterator[str]:
-    """Last passes that were read on a wrench which cannot hold their range, with the reason given for it."""
+def _doubtful(case: Case) -> Iterator[str]:
+    """Last passes that were read on a wrench which cannot hold their range, or low on its scale, with the reason given for it."""
     for group in case.resolved.sheet.fasteners:
         for index, phase in enumerate(told_group(case, group.key).phases):
             if not isinstance(phase, TorquePhase):
                 continue
             done = case.state.get(TIGHTENED, (group.key, index, len(passes(group, phase))))
             if done is not None and done.wrench_used is not None:
-                coarse = too_coarse(done.wrench_used, range_of(phase))
-                if coarse is not None:
-                    yield f"{group.name}: {coarse}; {done.overdue or 'no reason given'}."
+                read_off = [entered.reading for entered in done.readings]
+                why = too_coarse(done.wrench_used, range_of(phase)) or read_low(done.wrench_used, read_off)
+                if why is not None:
+                    yield f"{group.name}: {why}; {done.overdue or 'no reason given'}."
 
 
 KIND = EntryKind(

@@ -30,10 +30,9 @@
 	);
 
 	$effect(() => {
-		if (untouched || !answered) {
-			words = null;
-			return;
-		}
+		// What was told of other answers does not stand over these.
+		words = null;
+		if (untouched || !answered) return;
 		const params = { path: { job_id: store.id } };
 		const body = { payload: form.payload(given) };
 		return asTyped(

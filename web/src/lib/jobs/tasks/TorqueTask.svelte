@@ -24,9 +24,13 @@
 
 	/** The wrenches that can hold the pass stand first; the others are folded. */
 	const LIKELY = 2;
-	let wrenches = $state.raw<Schemas['WrenchToolOut'][]>([]);
+	/** The shop's; null until they came. */
+	let listed = $state.raw<Schemas['WrenchToolOut'][] | null>(null);
+	const wrenches = $derived(listed ?? []);
 	let plan = $state.raw<Schemas['TorquePlanOut'] | null>(null);
 	let planProblem = $state.raw<Problem | null>(null);
+	/** Whether the plan is of the wrench, the adapter and the facts as they stand now. */
+	let current = $state(false);
 	let facts = $state<Facts>({ locking: [], into: '', engaged: '', unit: usualUnit('length') });
 	const WRENCH = untrack(() => `kettle-wrench-${store.id}-${task.subject}`);
 	const form = untrack(() => new TaskForm(store, task, ['adapter', 'typing']));
@@ -69,9 +73,10 @@
 	$effect(() => (screen.pattern.count > 1 ? place.show(face) : undefined));
 	$effect(() => form.save());
 	$effect(() => {
-		void ask(api.GET('/api/wrenches')).then((answer) => (wrenches = answer.data ?? []));
+		void ask(api.GET('/api/wrenches')).then((answer) => (listed = answer.data ?? []));
 	});
 	$effect(() => {
+		current = false;
 		const path = { job_id: view.job.id, task: task.key };
 		const body = {
 			wrench: wrench?.key ?? null,
@@ -85,6 +90,7 @@
 			(answer) => {
 				plan = answer.data;
 				planProblem = answer.problem;
+				current = true;
 			}
 		);
 	});
@@ -92,6 +98,8 @@
 	const setting = $derived(
 		wrench?.clicks && !form.values.typing && !stopped ? (pass?.wrench_text ?? null) : null
 	);
+	/** Until the server told, nobody knows whether it clicks and at what: nothing is asked for that would go away again. */
+	const told = $derived(listed !== null && (plan !== null || planProblem !== null));
 	const clickWords = $derived(
 		numbers.length > 1 ? `Number ${next} clicked at ${setting}` : `It clicked at ${setting}`
 	);
@@ -99,7 +107,7 @@
 	/** The second tap of a tired hand is not for the next fastener. */
 	let tapped = $state(false);
 	function clicked(number: number) {
-		if (tapped || form.settling || !setting) return;
+		if (tapped || form.settling || !setting || !current) return;
 		outOfTurn = number === next ? null : number;
 		if (number !== next) return;
 		justTaken();
@@ -139,6 +147,7 @@
 			{next}
 			done={typed}
 			{wrong}
+			beside={!setting}
 			onSelect={setting ? clicked : toField}
 		/>
 	</section>
@@ -165,27 +174,25 @@
 		<AskField ask={overdueAsk} bind:value={form.values.overdue} fault={form.fault('overdue')} />
 	{/if}
 	{#if plan && wrench}
-		<p class="text-5xl font-bold text-primary">
+		<p class="text-4xl font-bold text-primary sm:text-5xl">
 			Set {pass?.wrench_text ?? plan.passes.at(-1)?.wrench_text}
 			{#if pass && pass.pct < 100}<span class="faint block text-base font-normal"
 					>of {plan.passes.at(-1)?.wrench_text} in the end</span
 				>{/if}
 		</p>
-		{#if !choosing && plan.wrench?.fits !== false}
-			<p>
-				<span class="font-semibold">with {wrench.name}</span>
-				<button type="button" class="link ml-2 min-h-11" onclick={() => (choosing = true)}
-					>Change wrench</button
-				>
-			</p>
-		{/if}
-		{#if plan.wrench}<p class={plan.wrench.fits ? 'text-success' : 'text-error'}>{plan.wrench.reason}</p>{/if}
+		{#if plan.wrench && !plan.wrench.fits}<p class="text-error">{plan.wrench.reason}</p>{/if}
 	{/if}
 	{#if wrench}
-		<AdapterPick
-			bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)}
-			fault={(field) => form.fault(field)}
-		/>
+		<div class="flex flex-wrap items-center gap-x-4">
+			{#if plan && !choosing && plan.wrench?.fits !== false}
+				<span class="font-semibold">with {wrench.name}</span>
+				<button type="button" class="link min-h-11" onclick={() => (choosing = true)}>Change wrench</button>
+			{/if}
+			<AdapterPick
+				bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)}
+				fault={(field) => form.fault(field)}
+			/>
+		</div>
 	{/if}
 	<Findings findings={refused} />
 	{#if setting}
@@ -200,7 +207,7 @@
 				>
 			{/if}
 		</p>
-	{:else if wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length}<div
+	{:else if told && (wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length)}<div
 			class="flex flex-wrap gap-x-3"
 			data-readings
 		>
@@ -220,11 +227,11 @@
 				type="button"
 				class="btn btn-primary h-auto min-h-14 w-full py-2 text-lg"
 				aria-busy={form.busy}
-				aria-disabled={form.settling || tapped || undefined}
+				aria-disabled={form.settling || tapped || !current || undefined}
 				onclick={() => clicked(next)}>{clickWords}</button
 			>
 		</div>
-	{:else}<ActionBar {form} says={task.action} {stopped} />{/if}
+	{:else if told}<ActionBar {form} says={task.action} {stopped} />{/if}
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
 	<p class="faint text-sm">
