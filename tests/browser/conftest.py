@@ -110,7 +110,14 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
-    return {"viewport": {"width": 1280, "height": 800}, "timezone_id": "UTC", "locale": "en-GB", "color_scheme": "dark"}
+    """A quiet page: nothing moves."""
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "reduced_motion": "reduce",
+        "timezone_id": "UTC",
+        "locale": "en-GB",
+        "color_scheme": "dark",
+    }
 
 
 def sign_in_quietly(page: Page, server: Server, person: str) -> None:

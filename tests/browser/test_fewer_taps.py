@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser import steps
 from tests.browser.steps import hand
+from tests.people import PINS
 
 
 def log_of(page: Page) -> list[str]:
@@ -234,3 +235,16 @@ def test_enter_takes_the_only_unit_that_is_found_and_of_several_none(bench: Page
     page.get_by_label("Find by marking").fill("swing bridge latch ram")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Unit", exact=True)).to_have_value("Swing bridge latch ram")
+
+
+def test_the_card_of_the_signature_takes_the_pin_itself_and_says_at_its_field_what_is_wrong(bench: Page) -> None:
+    page = bench
+    steps.to_task(page, "sign", serial="FN-2207")
+    pin = hand(page).get_by_label("PIN or password", exact=True)
+    pin.fill("000000")
+    pin.press("Enter")
+    expect(pin).to_have_attribute("aria-invalid", "true")
+    expect(pin).to_have_value("")
+    pin.fill(PINS["bede"])
+    pin.press("Enter")
+    expect(page.get_by_role("heading", name=re.compile("^Released by "))).to_be_visible()

@@ -148,7 +148,7 @@ def test_the_server_records_while_every_tab_is_closed(bench: Page, shot: Callabl
     address, root = page.url, steps.root_of(page)
     page.goto("about:blank")
     # Another device watches, with the screen of the stand.
-    page.goto(f"{root}/calculators/stand")
+    page.goto(f"{root}/stand")
     expect(page.get_by_text(re.compile(r"records job \d+: recording, [1-9]\d* readings"))).to_be_visible()
     expect(page.get_by_role("button", name="Pump up and shut the valve")).to_be_disabled()
     page.goto(address)

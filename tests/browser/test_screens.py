@@ -26,7 +26,7 @@ OTHERS = (
 DESKS = (
     "", "/jobs/new", "/workshop", "/workshop/people", "/workshop/rules", "/rings", "/rings/chart", "/rings/practice", "/grooves",
     "/grooves/new", "/seals", "/seals/packing", "/seals/press-fit", "/seals/failures", "/compounds", "/workshop/stock", "/workshop/orders",
-    "/due", "/units", "/workshop/tools", "/calculators", "/calculators/torque", "/calculators/stand", "/calculators/stand/map",
+    "/due", "/units", "/workshop/tools", "/calculators", "/calculators/torque", "/stand", "/stand/map",
 )  # fmt: skip
 # These hold between them every colour there is: verdicts, drawings, cautions, tables, pressed and plain buttons.
 SHOW_ALL_COLOURS = (
@@ -57,7 +57,7 @@ def no_fault(page: Page, axe: Axe, where: str, *, both: bool) -> None:
 def to_desk(page: Page, root: str, desk: str) -> None:
     """Opens a desk and waits until it stands; the stand is told as it comes and never rests."""
     page.goto(root + desk)
-    if desk == "/calculators/stand":
+    if desk == "/stand":
         expect(page.get_by_label("What the channels show")).to_be_visible()
     else:
         page.wait_for_load_state("networkidle")

@@ -40,7 +40,7 @@ class Bins:
         self.stated[low] = self.stated.get(low, 0.0) + stated
 
     def take(self, other: Bins) -> None:
-        """Add another count to this one."""
+        """Add another count to this honesty."""
         for mine, theirs in ((self.count, other.count), (self.right, other.right)):
             for low, number in theirs.items():
                 mine[low] = mine.get(low, 0) + number
@@ -112,13 +112,13 @@ def try_match(
         match = match_ring(Measurement(d, s, condition, uncertainty=uncertainty), table, limit=1)
         first = match.candidates[0]
         right = table.sizes[truth] in {first.size, *first.also}
-        one = found[condition]
-        one.draws += 1
-        one.right += right
-        one.best += _best_guess(table, prior, factors[condition], (d, s), uncertainty) in table.names_of(truth)
-        one.decided += match.decided
-        one.decided_right += match.decided and right
-        one.bins.add(first.probability, right=right)
+        honesty = found[condition]
+        honesty.draws += 1
+        honesty.right += right
+        honesty.best += _best_guess(table, prior, factors[condition], (d, s), uncertainty) in table.names_of(truth)
+        honesty.decided += match.decided
+        honesty.decided_right += match.decided and right
+        honesty.bins.add(first.probability, right=right)
     return found
 
 
@@ -126,7 +126,7 @@ def _really(condition: Condition, wrong: float | None) -> Mapping[Condition, flo
     """How a ring that is told so really is. [-]"""
     if wrong is None:
         return MISTAKEN[condition]
-    neighbours = [one for one in MISTAKEN[condition] if one is not condition]
+    neighbours = [other for other in MISTAKEN[condition] if other is not condition]
     return {condition: 1 - wrong} | dict.fromkeys(neighbours, wrong / len(neighbours))
 
 

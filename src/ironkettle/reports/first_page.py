@@ -82,11 +82,11 @@ def full_lists(report: Certified) -> list[Flowable]:
     """The lists and texts of the first page without end, for the record."""
     everything = Room(_longest(report), max(map(len, _texts(report))))
     intake, released = intake_of(report.state), release_of(report.state)
-    told = [f"Complaint: {intake.value.complaint}"] if intake else []
-    told += [report.statement[0]]
-    told += [f"Remark: {released.value.remark}"] if released and released.value.remark else []
+    sentences = [f"Complaint: {intake.value.complaint}"] if intake else []
+    sentences += [report.statement[0]]
+    sentences += [f"Remark: {released.value.remark}"] if released and released.value.remark else []
     return [
-        *(paragraph(text, 8.5, before=3) for text in told),
+        *(paragraph(text, 8.5, before=3) for text in sentences),
         *_deviations(report, everything),
         *_lists(report, everything),
     ]

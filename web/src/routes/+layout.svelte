@@ -24,6 +24,7 @@
 		{ href: '/seals', name: 'Seals' },
 		{ href: '/compounds', name: 'Compounds' },
 		{ href: '/calculators', name: 'Calculators' },
+		{ href: '/stand', name: 'Test stand' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
 
@@ -79,7 +80,7 @@
 <div class="flex min-h-screen flex-col">
 	<header
 		class={[
-			'flex-wrap items-center gap-x-2 border-b-2 border-primary bg-base-200 px-2 py-1 sm:gap-x-4 sm:px-4 print:hidden',
+			'flex-wrap items-center gap-x-2 border-b-2 border-primary bg-base-200 px-2 py-1 sm:px-4 xl:gap-x-3 print:hidden',
 			inJob ? 'hidden sm:flex' : 'flex'
 		]}
 	>
@@ -97,7 +98,7 @@
 			{#each links as link (link.href)}
 				<a
 					href={link.href}
-					class="btn px-3 btn-ghost aria-[current]:text-primary"
+					class="btn px-3 btn-ghost lg:px-2 aria-[current]:text-primary"
 					aria-current={isCurrent(link) ? 'page' : undefined}>{link.name}</a
 				>
 			{/each}

@@ -38,7 +38,7 @@
 			key: 'stage',
 			name: 'Stage',
 			any: 'any',
-			of: (all: Choices) => all?.stages.map((one) => [one.key, one.name] as const) ?? []
+			of: (all: Choices) => all?.stages.map((stage) => [stage.key, stage.name] as const) ?? []
 		},
 		{ key: 'family', name: 'Family', any: 'any', of: (all: Choices) => same(all?.families) },
 		{ key: 'who', name: 'Last worked on by', any: 'anybody', of: (all: Choices) => same(all?.people) }
@@ -57,7 +57,7 @@
 	let shown = $state(PAGE);
 	let choices = $state.raw<Choices>(null);
 	const chips = $derived(
-		CHIPS.map((one) => ({ ...one, count: one.key === 'released' ? null : counts?.[one.key] }))
+		CHIPS.map((chip) => ({ ...chip, count: chip.key === 'released' ? null : counts?.[chip.key] }))
 	);
 	const narrowed = $derived(Object.values(narrow).filter(Boolean).length);
 	const empty = $derived(
@@ -128,7 +128,7 @@
 		<Chips label="Which jobs" {chips} bind:chosen={chip} />
 		<label class="sr-only" for="sort">Sorted</label>
 		<select id="sort" class="select min-h-11 w-40 shrink-0 sm:ml-auto" bind:value={sort}>
-			{#each SORTS as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+			{#each SORTS as sort (sort.key)}<option value={sort.key}>{sort.name}</option>{/each}
 		</select>
 		<button
 			class={['btn btn-sm min-h-11 shrink-0', narrowed && 'btn-primary']}

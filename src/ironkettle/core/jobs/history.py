@@ -29,8 +29,8 @@ class FigureTold:
     @property
     def drawn(self) -> tuple[float, str]:
         """The number as it is shown, and its unit. [its own unit] Source: no published source; what the record says."""
-        told = _TOLD.match(self.shown)
-        return (self.value, "") if told is None else (float(told[1].replace(",", ".")), told[2].strip())
+        figure = _TOLD.match(self.shown)
+        return (self.value, "") if figure is None else (float(figure[1].replace(",", ".")), figure[2].strip())
 
 
 def figures_of(case: Case) -> Iterator[FigureTold]:

@@ -64,7 +64,9 @@ def read_low(used: WrenchUsed, readings: Sequence[str]) -> str | None:
     lowest = min((read_torque(reading, "reading") for reading in readings), default=from_here)
     if lowest >= from_here * (1 - 1e-9):
         return None
-    return f"{torque_words(lowest)} is below the {torque_words(from_here)} from which the scale of {used.name} is trusted"
+    return (
+        f"{torque_words(lowest)} is below the {torque_words(from_here)} from which the scale of {used.name} is trusted"
+    )
 
 
 def _scale(used: WrenchUsed) -> Wrench:
@@ -108,7 +110,15 @@ def _wrenches(case: Case, right: TorqueRange, last: TorqueRange, carried: str | 
         ended, holds = _ended(case, used) is not None, setting_within(right, used.accuracy_pct) is not None
         carries = carried in {key, used.name}
         end = read_torque(used.high, "high")
-        return not _reads(used, right), not _reaches(used, right), ended, not holds, not _reaches(used, last), not carries, end
+        return (
+            not _reads(used, right),
+            not _reaches(used, right),
+            ended,
+            not holds,
+            not _reaches(used, last),
+            not carries,
+            end,
+        )
 
     def in_words(used: WrenchUsed) -> str:
         return f"{used.name}, {used.low} to {used.high}{'; calibration ended' if _ended(case, used) else ''}"

@@ -69,9 +69,9 @@
 	$effect(() => {
 		// What is not offered any more gives way to what is.
 		const given = untrack(() => value);
-		const one = choices[0];
-		if (!Array.isArray(given) || !one || choices.length === ask.choices.length) return;
-		if (!given.some((key) => choices.some((one) => one.key === key))) value = [one.key];
+		const usual = choices[0];
+		if (!Array.isArray(given) || !usual || choices.length === ask.choices.length) return;
+		if (!given.some((key) => choices.some((choice) => choice.key === key))) value = [usual.key];
 	});
 	$effect(() => {
 		// Cleared or recalled from outside.
@@ -97,8 +97,8 @@
 		const fresh = seen.length === 0;
 		if (key === NOTHING) value = NOTHING;
 		else {
-			const others = seen.filter((one) => one !== NOTHING);
-			const now = others.includes(key) ? others.filter((one) => one !== key) : [...others, key];
+			const others = seen.filter((sign) => sign !== NOTHING);
+			const now = others.includes(key) ? others.filter((other) => other !== key) : [...others, key];
 			value = now.length ? now : undefined;
 		}
 		onPicked?.(key, fresh);

@@ -38,7 +38,7 @@
 	const FIRST = 5;
 	const LONG = 40;
 	let all = $state(false);
-	const told = $derived(options.some((option) => (option.sign?.length ?? 0) > LONG));
+	const wordy = $derived(options.some((option) => (option.sign?.length ?? 0) > LONG));
 	const shown = $derived(
 		all || options.length <= (first ?? MANY)
 			? options
@@ -79,7 +79,7 @@
 				type="button"
 				class={[
 					'btn h-auto min-h-11 flex-col py-1 aria-checked:btn-primary aria-pressed:btn-primary',
-					told ? 'basis-full items-start text-left' : 'flex-1 basis-32'
+					wordy ? 'basis-full items-start text-left' : 'flex-1 basis-32'
 				]}
 				role={several ? undefined : 'radio'}
 				aria-checked={several ? undefined : chosen.includes(option.key)}

@@ -49,7 +49,7 @@ it('offers a choice only beside what it belongs to', () => {
 		{ key: 'bleed', only: { cause: 'dieseling' } },
 		{ key: 'note', only: null }
 	];
-	const keys = (others: Record<string, unknown>) => offered(choices, others).map((one) => one.key);
+	const keys = (others: Record<string, unknown>) => offered(choices, others).map((offer) => offer.key);
 	expect(keys({ cause: 'dirt' })).toEqual(['flush', 'note']);
 	expect(keys({})).toEqual(['note']);
 });

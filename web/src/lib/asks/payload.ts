@@ -10,8 +10,8 @@ export function offered<T extends { only: Record<string, string> | null }>(
 	others: Values
 ): T[] {
 	const said = (value: unknown) => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : value);
-	return choices.filter((one) =>
-		Object.entries(one.only ?? {}).every(([field, key]) => said(others[field]) === key)
+	return choices.filter((choice) =>
+		Object.entries(choice.only ?? {}).every(([field, key]) => said(others[field]) === key)
 	);
 }
 

@@ -3,7 +3,7 @@ import { readingOf, Wedge } from './wedge';
 
 const typed = (text: string, apart: number, wedge = new Wedge()) => {
 	const keys = [...text].map((key, place) => wedge.key(key, 1000 + place * apart));
-	expect(keys.every((told) => told === null)).toBe(true);
+	expect(keys.every((gathered) => gathered === null)).toBe(true);
 	return wedge.key('Enter', 1000 + text.length * apart);
 };
 

@@ -72,9 +72,9 @@
 			font: FONT,
 			grid: { stroke: 'color-mix(in srgb, currentColor 20%, transparent)', width: 1 }
 		};
-		const values = () => series.flatMap((one) => one.points.map(([, y]) => y)).filter((y) => y !== null);
+		const values = () => series.flatMap((line) => line.points.map(([, y]) => y)).filter((y) => y !== null);
 		const seen = () => [...values(), ...limits.filter((limit) => limit !== null)];
-		const along = () => series.flatMap((one) => one.points.map(([x]) => x));
+		const along = () => series.flatMap((line) => line.points.map(([x]) => x));
 		const few = () => along().length < MANY;
 		const chart = new uPlot(
 			{
@@ -87,20 +87,28 @@
 					y: { range: () => reach(seen(), ROOM) }
 				},
 				axes: [
-					{ ...axis, space: LABEL, values: (_, ticks) => ticks.map((value) => tick(across, value)) },
-					{ ...axis, size: besideOf, values: (_, ticks) => ticks.map((value) => tick(up, value)) }
+					{
+						...axis,
+						space: LABEL,
+						values: (_, ticks, __, ___, apart) => ticks.map((value) => tick(across, value, apart))
+					},
+					{
+						...axis,
+						size: besideOf,
+						values: (_, ticks, __, ___, apart) => ticks.map((value) => tick(up, value, apart))
+					}
 				],
 				series: [
 					{},
-					...series.map((one) => ({
-						stroke: colourOf(one.colour),
-						width: one.line ? 2.5 : 0,
+					...series.map((line) => ({
+						stroke: colourOf(line.colour),
+						width: line.line ? 2.5 : 0,
 						spanGaps: true,
 						points: {
-							show: () => one.mark !== 'none' && few(),
+							show: () => line.mark !== 'none' && few(),
 							size: 10,
 							width: 2.5,
-							fill: one.mark === 'ring' ? 'transparent' : colourOf(one.colour)
+							fill: line.mark === 'ring' ? 'transparent' : colourOf(line.colour)
 						}
 					}))
 				],

@@ -32,5 +32,10 @@ describe('what a chart is drawn from', () => {
 	it('writes a value with its unit', () => {
 		expect(tick({ unit: 'bar', digits: 1 }, 283)).toBe('283.0 bar');
 		expect(tick({ unit: '', digits: 0 }, 3)).toBe('3');
+		expect([-0.5, 0, -0.001].map((value) => tick({ unit: 's', digits: 0 }, value, 0.5))).toEqual([
+			'-0.5 s',
+			'0.0 s',
+			'0.0 s'
+		]);
 	});
 });

@@ -26,20 +26,21 @@ export function reach(values: number[], room = 0.12): [number, number] {
 	return [low - more, high + more];
 }
 
-/** What stands at a tick. */
-export function tick(axis: Axis, value: number): string {
+/** What stands at a tick; `apart`: how far the ticks lie from each other, so that no two read alike. */
+export function tick(axis: Axis, value: number, apart = 1): string {
 	if (axis.words) return axis.words(value);
-	const text = value.toFixed(axis.digits);
+	const digits = Math.max(axis.digits, Math.ceil(-Math.log10(apart) - 1e-9));
+	const text = value.toFixed(digits).replace(/^-(0(\.0*)?)$/, '$1');
 	return axis.unit ? `${text} ${axis.unit}` : text;
 }
 
 /** The columns that are drawn: every place along the axis once, with what each series has there. */
 export function columns(series: Series[]): [number[], ...(number | null)[][]] {
-	const along = [...new Set(series.flatMap((one) => one.points.map(([x]) => x)))].sort((a, b) => a - b);
+	const along = [...new Set(series.flatMap((line) => line.points.map(([x]) => x)))].sort((a, b) => a - b);
 	return [
 		along,
-		...series.map((one) => {
-			const at = new Map(one.points);
+		...series.map((line) => {
+			const at = new Map(line.points);
 			return along.map((x) => at.get(x) ?? null);
 		})
 	];

@@ -10,13 +10,15 @@
 		letter
 	}: { dimensions: Dimension[]; box: readonly number[]; frame: Frame; letter: number } = $props();
 
-	const radius = (one: Dimension) => Math.abs(one.end[1] ?? 0);
+	const radius = (dimension: Dimension) => Math.abs(dimension.end[1] ?? 0);
 	const isInside = (r: number) => -r > frame.y && -r < frame.y + frame.height;
-	const diameters = $derived(dimensions.filter((one) => one.way === 'across' && isInside(radius(one))));
+	const diameters = $derived(
+		dimensions.filter((dimension) => dimension.way === 'across' && isInside(radius(dimension)))
+	);
 	/** Where the diameters are written: over their lines, moved apart where two would lie on each other. */
 	const written = $derived(
 		spread(
-			diameters.map((one) => -radius(one) - letter * 0.25),
+			diameters.map((diameter) => -radius(diameter) - letter * 0.25),
 			letter
 		)
 	);

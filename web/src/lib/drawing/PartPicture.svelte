@@ -7,7 +7,7 @@
 	}
 	let { picture, part }: Props = $props();
 
-	const shapes = $derived(picture.parts.find((one) => one.key === part)?.shapes ?? []);
+	const shapes = $derived(picture.parts.find((listed) => listed.key === part)?.shapes ?? []);
 	const box = $derived(partBox(picture, part)?.box ?? null);
 	/** A part that turns about the axis is seen whole, as it lies in the tray. */
 	const sides = $derived((picture.extent[1] ?? 0) >= 0 ? [1, -1] : [1]);

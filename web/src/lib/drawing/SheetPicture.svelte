@@ -71,7 +71,7 @@
 
 	const id = $props.id();
 	const picture = $derived(ofPosition(whole, position));
-	const station = $derived(picture.stations.find((one) => one.key === selected) ?? null);
+	const station = $derived(picture.stations.find((station) => station.key === selected) ?? null);
 	/** The station that is shown large. */
 	const near = $derived(entire ? null : station);
 	const frame = $derived(
@@ -98,21 +98,21 @@
 		)
 	);
 	/** The part in hand by its name; where it sets something, every part that does, with what it sets. */
-	const inHand = $derived(station ? null : (picture.parts.find((one) => one.key === part) ?? null));
+	const inHand = $derived(station ? null : (picture.parts.find((listed) => listed.key === part) ?? null));
 	const named = $derived(
 		picture.parts
-			.filter((one) => captioned && inHand && (one === inHand || (inHand.caption && one.caption)))
-			.map((one) => ({ one, box: partBox(picture, one.key)?.box ?? [0, 0, 0, 0] }))
-			.map(({ one, box: [z0 = 0, r0 = 0, z1 = 0, r1 = 0] }) => ({
-				key: one.key,
-				words: one.caption ?? one.name,
+			.filter((part) => captioned && inHand && (part === inHand || (inHand.caption && part.caption)))
+			.map((part) => ({ part, box: partBox(picture, part.key)?.box ?? [0, 0, 0, 0] }))
+			.map(({ part, box: [z0 = 0, r0 = 0, z1 = 0, r1 = 0] }) => ({
+				key: part.key,
+				words: part.caption ?? part.name,
 				at: [(z0 + z1) / 2, (Math.max(r0, 0) + r1) / 2] as const
 			}))
 	);
 	const bottom = $derived(frame.y + frame.height - letter * 0.7);
 	const sides = $derived(mirrored ? [1, -1] : [1]);
 
-	const lying = $derived(new Map(drawn.map((one) => [one.element, one])));
+	const lying = $derived(new Map(drawn.map((place) => [place.element, place])));
 	type Element = Picture['elements'][number];
 	/** Whether which way round it lies is to be answered still: its place is drawn, its profile is not. */
 	function isNeutral(element: Element): boolean {
@@ -217,10 +217,10 @@
 		>
 	{/each}
 	<PointMarks points={points.filter(({ at: [z, r] }) => inside(z ?? 0, r ?? 0))} {frame} {letter} />
-	{#each picture.stations as one, index (one.key)}
-		{@const [z0, r0, z1, r1] = one.box as [number, number, number, number]}
-		{@const x = bubbles[numbered.indexOf(one)] ?? 0}
-		{#if numbered.includes(one)}<line
+	{#each picture.stations as station, index (station.key)}
+		{@const [z0, r0, z1, r1] = station.box as [number, number, number, number]}
+		{@const x = bubbles[numbered.indexOf(station)] ?? 0}
+		{#if numbered.includes(station)}<line
 				x1={x}
 				x2={(z0 + z1) / 2}
 				y1={top + letter * 2.2}
@@ -234,22 +234,22 @@
 			width={z1 - z0}
 			height={r1 - r0}
 			class="spot"
-			data-selected={selected === one.key || undefined}
-			data-leaking={leaking.includes(one.key) || undefined}
+			data-selected={selected === station.key || undefined}
+			data-leaking={leaking.includes(station.key) || undefined}
 			role="presentation"
-			onclick={() => onSelect(selected === one.key ? null : one.key)}
+			onclick={() => onSelect(selected === station.key ? null : station.key)}
 		/>
-		{#if numbered.includes(one)}
+		{#if numbered.includes(station)}
 			<g
 				class="station"
-				data-lit={lit === one.key || selected === one.key || undefined}
-				onmouseenter={() => (lit = one.key)}
+				data-lit={lit === station.key || selected === station.key || undefined}
+				onmouseenter={() => (lit = station.key)}
 				onmouseleave={() => (lit = null)}
 				role="button"
 				tabindex="0"
-				aria-label="{index + 1}. {one.name}"
-				onclick={() => onSelect(one.key)}
-				onkeydown={(event) => onkeydown(event, one.key)}
+				aria-label="{index + 1}. {station.name}"
+				onclick={() => onSelect(station.key)}
+				onkeydown={(event) => onkeydown(event, station.key)}
 			>
 				<circle cx={x} cy={top} r={letter * 2.3} class="bubble" />
 				<text {x} y={top + letter * 0.6} class="number" font-size={letter * 1.7}>{index + 1}</text>

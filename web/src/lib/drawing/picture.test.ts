@@ -44,7 +44,7 @@ describe('the picture of a sheet', () => {
 			]
 		} as unknown as Picture;
 		const keys = (shown: Picture) =>
-			[...shown.parts, ...shown.stations, ...shown.elements].map((one) => one.key);
+			[...shown.parts, ...shown.stations, ...shown.elements].map((row) => row.key);
 		expect(keys(ofPosition(alike, '2'))).toEqual(['crank', 'nut@2', 'box@2', 'ring@2']);
 		expect(keys(ofPosition(alike, null))).toEqual(['crank', 'nut@1', 'box@1', 'ring@1']);
 		expect(ofPosition(picture, '2')).toBe(picture);
@@ -88,7 +88,9 @@ describe('the numbers above a drawing', () => {
 		expect(Math.max(...places)).toBeLessThanOrEqual(95);
 		const sorted = [...places].sort((a, b) => a - b);
 		expect(sorted).toEqual(places);
-		sorted.slice(1).forEach((one, index) => expect(one - (sorted[index] ?? 0)).toBeGreaterThanOrEqual(9.99));
+		sorted
+			.slice(1)
+			.forEach((angle, index) => expect(angle - (sorted[index] ?? 0)).toBeGreaterThanOrEqual(9.99));
 	});
 	it('stay over their stations where there is room', () => {
 		expect(spread([10, 50, 90], 10, 0, 100)).toEqual([10, 50, 90]);

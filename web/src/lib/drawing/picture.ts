@@ -13,16 +13,16 @@ export function pathOf(shape: { outer: unknown; holes: unknown }): string {
 
 /** A picture with one of several alike that are drawn in one place: the one named, else the first. */
 export function ofPosition(picture: Picture, named: string | null): Picture {
-	const first = [...picture.stations, ...picture.parts].find((one) => one.position)?.position ?? null;
+	const first = [...picture.stations, ...picture.parts].find((drawn) => drawn.position)?.position ?? null;
 	if (first === null) return picture;
 	const shown = named ?? first;
-	const stations = picture.stations.filter((one) => !one.position || one.position === shown);
-	const keys = new Set(stations.map((one) => one.key));
+	const stations = picture.stations.filter((station) => !station.position || station.position === shown);
+	const keys = new Set(stations.map((station) => station.key));
 	return {
 		...picture,
 		stations,
-		parts: picture.parts.filter((one) => !one.position || one.position === shown),
-		elements: picture.elements.filter((one) => keys.has(one.station))
+		parts: picture.parts.filter((part) => !part.position || part.position === shown),
+		elements: picture.elements.filter((element) => keys.has(element.station))
 	};
 }
 
@@ -36,7 +36,7 @@ export const AMONG_OTHERS = 0.6;
 
 /** The box around a part, above the axis where it is mirrored; none for a part that is not drawn. */
 export function partBox(picture: Picture, part: string | null): { box: Box } | null {
-	const shapes = picture.parts.find((one) => one.key === part)?.shapes ?? [];
+	const shapes = picture.parts.find((listed) => listed.key === part)?.shapes ?? [];
 	const points = shapes.flatMap((shape) => shape.outer as unknown as number[][]);
 	if (!points.length) return null;
 	const z = points.map(([along]) => along ?? 0);

@@ -49,7 +49,7 @@ export class Zoom {
 			const now = { x: event.clientX, y: event.clientY };
 			const other = [...this.fingers].find(([id]) => id !== event.pointerId)?.[1];
 			if (other) {
-				const apart = (one: typeof now) => Math.hypot(one.x - other.x, one.y - other.y);
+				const apart = (finger: typeof now) => Math.hypot(finger.x - other.x, finger.y - other.y);
 				const middle = { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 };
 				this.by(apart(now) / Math.max(1, apart(before)), frame, middle);
 			} else if (this.scale > 1 && (this.dragged || Math.hypot(now.x - before.x, now.y - before.y) > DRAG)) {

@@ -14,7 +14,7 @@ it.each([
 ] as const)('puts the third dimension of a %s seat under %s', (seat, field) => {
 	const body = grooveBody({ ...emptyGroove(), seat, across: '50 mm +0.039/-0' }, 'in', 'psi');
 	expect(body[field]).toBe('50 mm +0.039/-0');
-	expect([body.bore, body.rod, body.groove_depth].filter((one) => one !== null)).toHaveLength(1);
+	expect([body.bore, body.rod, body.groove_depth].filter((figure) => figure !== null)).toHaveLength(1);
 });
 
 it('gives bare numbers the unit of the field and leaves empty ones out', () => {

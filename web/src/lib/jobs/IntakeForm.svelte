@@ -105,10 +105,10 @@
 		bind:unit
 		fault={faultAt(problem, 'pressure')}
 	/>
-	{#each counters as one, index (one)}
+	{#each counters as counter, index (counter)}
 		{@const fault = faultAt(problem, `counters.${index}.value`)}
 		<div>
-			<label class="mb-1 block font-semibold" for="{id}-counter-{index}">Counter [{one}]</label>
+			<label class="mb-1 block font-semibold" for="{id}-counter-{index}">Counter [{counter}]</label>
 			<input
 				id="{id}-counter-{index}"
 				class={['entry input w-full', fault && 'input-error']}
@@ -116,7 +116,7 @@
 				maxlength="20"
 				autocomplete="off"
 				data-entry
-				bind:value={draft.counters[one]}
+				bind:value={draft.counters[counter]}
 				{onkeydown}
 				aria-invalid={fault ? 'true' : undefined}
 			/>
@@ -124,7 +124,7 @@
 				{fault ?? 'its reading; optional'}
 			</p>
 			{#if fault}
-				<LowerReason bind:value={() => draft.lower[one] ?? '', (why) => (draft.lower[one] = why)} />
+				<LowerReason bind:value={() => draft.lower[counter] ?? '', (why) => (draft.lower[counter] = why)} />
 			{/if}
 		</div>
 	{/each}

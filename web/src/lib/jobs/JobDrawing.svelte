@@ -13,7 +13,7 @@
 	}
 	let { store, view, task: inHand, compact = false }: Props = $props();
 	/** Of several on one card the one that the hand is at. */
-	const task = $derived(view.tasks.find((one) => one.key === store.row) ?? inHand);
+	const task = $derived(view.tasks.find((task) => task.key === store.row) ?? inHand);
 
 	let picked = $state<string | null | undefined>(undefined);
 	$effect(() => {
@@ -33,52 +33,55 @@
 	const place = $derived(
 		picked !== undefined
 			? picked
-			: picture?.stations.some((one) => one.key === task?.place)
+			: picture?.stations.some((station) => station.key === task?.place)
 				? (task?.place ?? null)
 				: null
 	);
-	const station = $derived(picture?.stations.find((one) => one.key === place) ?? null);
+	const station = $derived(picture?.stations.find((station) => station.key === place) ?? null);
 	const elements = $derived(
 		picture?.elements.filter(
-			(one, index, all) => one.station === place && all.findIndex((other) => other.key === one.key) === index
+			(element, index, all) =>
+				element.station === place && all.findIndex((other) => other.key === element.key) === index
 		) ?? []
 	);
 	/** The part that a task works at, until the whole unit is asked for. */
 	const part = $derived(
-		!station && picked === undefined && picture?.parts.some((one) => one.key === task?.place)
+		!station && picked === undefined && picture?.parts.some((part) => part.key === task?.place)
 			? (task?.place ?? null)
 			: null
 	);
-	const closerName = $derived(station?.name ?? picture?.parts.find((one) => one.key === part)?.name ?? '');
+	const closerName = $derived(
+		station?.name ?? picture?.parts.find((listed) => listed.key === part)?.name ?? ''
+	);
 	/** Which of several alike the task is at. */
 	const position = $derived(
 		[...(picture?.stations ?? []), ...(picture?.parts ?? [])].find(
-			(one) => one.key === (picked ?? task?.place)
+			(listed) => listed.key === (picked ?? task?.place)
 		)?.position ?? null
 	);
 	/** The parts that are off once the step in hand is done, where it moves any: the unit is drawn before and after it. */
 	const after = $derived(picked === undefined ? (task?.off_after ?? null) : null);
 	/** The part a task works at, wherever the drawing has been taken. */
 	const handled = $derived(
-		picture?.parts.some((one) => one.key === task?.place) ? (task?.place ?? null) : null
+		picture?.parts.some((part) => part.key === task?.place) ? (task?.place ?? null) : null
 	);
 	/** The station whose number or name is pointed at. */
 	let lit = $state<string | null>(null);
 	/** The places of the unit with their numbers; of several alike those of the position in hand. */
 	const placed = $derived(
-		(picture ? ofPosition(picture, position) : null)?.stations.map((one, index) => ({
-			one,
+		(picture ? ofPosition(picture, position) : null)?.stations.map((station, index) => ({
+			station,
 			number: index + 1
 		})) ?? []
 	);
 	const zone = (key: string | null | undefined) =>
-		picture?.zones.find((one) => one.key === key)?.name ?? key ?? '';
+		picture?.zones.find((zone) => zone.key === key)?.name ?? key ?? '';
 	const neutral = $derived(task?.screen.kind === 'plain' ? (task.screen.neutral ?? []) : []);
 	/** Whether its way round is to be answered still. */
 	const isOpen = (element: { key: string; outlines: Record<string, unknown> }) =>
 		Object.keys(element.outlines).length > 1 &&
 		(neutral.includes(element.key) ||
-			view.drawn.find((one) => one.element === element.key)?.state === 'unknown');
+			view.drawn.find((place) => place.element === element.key)?.state === 'unknown');
 	const pointsShown = $derived(
 		view.points.filter(
 			(point) =>
@@ -98,7 +101,9 @@
 		drawn: view.drawn,
 		leaking: [
 			...view.leaks.flatMap((leak) => leak.stations),
-			...(task?.stage === 'as_found' || task?.stage === 'safe' ? view.suspects.map((one) => one.station) : [])
+			...(task?.stage === 'as_found' || task?.stage === 'safe'
+				? view.suspects.map((suspect) => suspect.station)
+				: [])
 		],
 		neutral,
 		pressed: task?.pressed ?? null,
@@ -110,16 +115,16 @@
 
 {#snippet places()}
 	<ol class="flex flex-wrap gap-x-1 text-sm" aria-label="Places">
-		{#each placed as { one, number } (one.key)}
+		{#each placed as { station: spot, number } (spot.key)}
 			<li>
 				<button
 					class="flex min-h-11 items-center gap-1 rounded px-2 hover:bg-base-300 data-lit:bg-base-300 data-lit:font-bold"
-					aria-pressed={one.key === place}
-					data-lit={lit === one.key || one.key === place || undefined}
-					onmouseenter={() => (lit = one.key)}
+					aria-pressed={spot.key === place}
+					data-lit={lit === spot.key || spot.key === place || undefined}
+					onmouseenter={() => (lit = spot.key)}
 					onmouseleave={() => (lit = null)}
-					onclick={() => (picked = one.key === place ? null : one.key)}
-					><span class="font-bold text-primary">{number}</span>{one.name}</button
+					onclick={() => (picked = spot.key === place ? null : spot.key)}
+					><span class="font-bold text-primary">{number}</span>{spot.name}</button
 				>
 			</li>
 		{/each}
@@ -144,7 +149,7 @@
 	{#if station}
 		<ul class="text-sm">
 			{#each elements as element (element.key)}
-				{@const lies = view.drawn.find((one) => one.element === element.key)}
+				{@const lies = view.drawn.find((place) => place.element === element.key)}
 				<li class={[element.key === task?.subject && 'font-bold']}>
 					{element.name}{#if isOpen(element)}{:else if lies?.state === 'off'}<span class="faint"
 							>: {words.off}</span
@@ -168,11 +173,11 @@
 				{compact && closer ? closerName : view.sheet_name}
 			</h2>
 			{#if view.views.length > 1}
-				{#each view.views as one (one.key)}
+				{#each view.views as drawing (drawing.key)}
 					<button
 						class="btn aria-pressed:btn-primary"
-						aria-pressed={picture.view === one.key}
-						onclick={() => void store.look(one.key)}>{one.name}</button
+						aria-pressed={picture.view === drawing.key}
+						onclick={() => void store.look(drawing.key)}>{drawing.name}</button
 					>
 				{/each}
 			{/if}

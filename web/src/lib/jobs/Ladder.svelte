@@ -19,7 +19,7 @@
 		});
 	}
 	function toggle(key: string) {
-		harmed = harmed.includes(key) ? harmed.filter((one) => one !== key) : [...harmed, key];
+		harmed = harmed.includes(key) ? harmed.filter((harm) => harm !== key) : [...harmed, key];
 	}
 </script>
 

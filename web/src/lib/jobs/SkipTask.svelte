@@ -36,7 +36,7 @@
 		{#if task.grounds.length}
 			<select class="entry select w-full" aria-label="Why it is safe to skip" bind:value={ground}>
 				<option value="" disabled>Why is it safe to skip?</option>
-				{#each task.grounds as one (one.key)}<option value={one.key}>{one.words}</option>{/each}
+				{#each task.grounds as ground (ground.key)}<option value={ground.key}>{ground.words}</option>{/each}
 			</select>
 		{/if}
 		<input

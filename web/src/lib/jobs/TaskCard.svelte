@@ -38,7 +38,7 @@
 	/** What shares its card: then the card has their title, and stays until the last of them is recorded. */
 	const group = $derived(onCard(store, view, task, page.url.searchParams.get('task')));
 	const title = $derived(group.length && task.screen.kind === 'find' ? task.screen.title : task.text);
-	const card = $derived(group.length ? group.map((one) => one.key).join(' ') : task.key);
+	const card = $derived(group.length ? group.map((member) => member.key).join(' ') : task.key);
 	/** What it is was told before its time began: on a phone its readings need the room. */
 	const begun = $derived(task.needs !== null && task.needs.until !== null);
 	const blocked = $derived(task.status === 'blocked' && !ahead);

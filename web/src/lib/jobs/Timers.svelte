@@ -25,7 +25,7 @@
 	});
 </script>
 
-{#each view.timers.filter((one) => `timer:${one.key}` !== current && one.key !== current) as timer (timer.key)}
+{#each view.timers.filter((running) => `timer:${running.key}` !== current && running.key !== current) as timer (timer.key)}
 	<p class="panel mb-2 flex items-center gap-2 py-1">
 		<Timer size={20} aria-hidden="true" />
 		{#if left(timer.until) > 0}

@@ -8,7 +8,7 @@
 		view: JobView;
 	}
 	let { store, view }: Props = $props();
-	const lying = $derived(view.tray.filter((one) => !one.gone).length);
+	const lying = $derived(view.tray.filter((item) => !item.gone).length);
 </script>
 
 <section class="panel p-2" aria-label="Part tray">
@@ -19,22 +19,22 @@
 	</h2>
 	<!-- One row on a phone, so that the question stays in view. -->
 	<ol class="flex gap-2 overflow-x-auto sm:grid sm:grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))]">
-		{#each view.tray as one (one.part)}
+		{#each view.tray as item (item.part)}
 			<li
 				class={[
 					'w-28 shrink-0 rounded border p-1 sm:w-auto',
-					one.gone ? 'border-dashed border-base-300' : 'border-base-content/40'
+					item.gone ? 'border-dashed border-base-300' : 'border-base-content/40'
 				]}
 			>
 				<p class="flex justify-between leading-none">
-					<strong class={one.gone ? 'faint' : ''}>{one.place}</strong>
-					{#if one.scrap}<span class="font-semibold text-warning">scrap</span>{/if}
+					<strong class={item.gone ? 'faint' : ''}>{item.place}</strong>
+					{#if item.scrap}<span class="font-semibold text-warning">scrap</span>{/if}
 				</p>
 				<div class="h-8 sm:h-14">
-					{#if store.picture && !one.gone}<PartPicture picture={store.picture} part={one.part} />{/if}
+					{#if store.picture && !item.gone}<PartPicture picture={store.picture} part={item.part} />{/if}
 				</div>
-				<p class={['truncate text-sm leading-tight sm:whitespace-normal', one.gone && 'faint']}>
-					{one.name}{one.gone ? ', back on' : ''}
+				<p class={['truncate text-sm leading-tight sm:whitespace-normal', item.gone && 'faint']}>
+					{item.name}{item.gone ? ', back on' : ''}
 				</p>
 			</li>
 		{/each}

@@ -73,7 +73,7 @@ class Device {
 			// Not answered: it waits on the device, and the screen may go on.
 			this.attended.get(entry.id)?.(null);
 			this.attended.delete(entry.id);
-			if (this.waiting.some((one) => one.id === entry.id)) this.remember(entry, card);
+			if (this.waiting.some((queued) => queued.id === entry.id)) this.remember(entry, card);
 		};
 		// The screen goes on with the answer itself: what was tapped on the new state is not undone a moment later.
 		this.flush().then(goOn, goOn);
@@ -96,7 +96,7 @@ class Device {
 		const { last } = this;
 		this.last = null;
 		for (const id of last?.entries.toReversed() ?? []) {
-			const entry = this.entries.find((one) => one.id === id);
+			const entry = this.entries.find((entry) => entry.id === id);
 			if (entry && this.away) await this.outbox.remove(entry.id);
 			else {
 				const struck = { kind: 'entry_struck' as const, entry: id, reason };

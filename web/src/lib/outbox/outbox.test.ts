@@ -38,11 +38,11 @@ const entry = (id: string, who = 'bede'): Waiting => ({
 function server(answers: Record<string, Answer['kind']> = {}) {
 	const taken: string[] = [];
 	const state = { online: true, taken, answers };
-	const send = async (one: Waiting): Promise<Answer> => {
+	const send = async (entry: Waiting): Promise<Answer> => {
 		if (!state.online) return { kind: 'away', problem: why };
-		const kind = answers[one.id] ?? 'taken';
+		const kind = answers[entry.id] ?? 'taken';
 		if (kind === 'taken') {
-			taken.push(one.id);
+			taken.push(entry.id);
 			return { kind, became };
 		}
 		return kind === 'signed_out' ? { kind } : { kind, problem: why };
@@ -50,7 +50,7 @@ function server(answers: Record<string, Answer['kind']> = {}) {
 	return { state, send };
 }
 
-function outbox(box: Box, send: (one: Waiting) => Promise<Answer>, clock = () => 0) {
+function outbox(box: Box, send: (entry: Waiting) => Promise<Answer>, clock = () => 0) {
 	return new Outbox(
 		async () => box,
 		send,
@@ -66,7 +66,7 @@ it('keeps entries through a lost connection, over a new page, and sends them in 
 	const box = outbox(kept, send);
 	for (const id of ['c', 'a', 'b']) await box.add(entry(id));
 	expect(await box.flush('bede', () => {})).toBe(why);
-	expect(box.all().map((one) => one.id)).toEqual(['c', 'a', 'b']);
+	expect(box.all().map((queued) => queued.id)).toEqual(['c', 'a', 'b']);
 
 	state.online = true;
 	const reopened = outbox(kept, send);
@@ -86,7 +86,7 @@ it('keeps a refused entry with its reason, over a new page, and goes on with the
 	expect(state.taken).toEqual(['b']);
 	const reopened = outbox(kept, send);
 	await reopened.flush('bede', () => {});
-	expect(reopened.all().map((one) => [one.id, one.refused?.detail])).toEqual([['a', 'no']]);
+	expect(reopened.all().map((queued) => [queued.id, queued.refused?.detail])).toEqual([['a', 'no']]);
 	await reopened.remove('a');
 	expect(kept.book.size).toBe(0);
 });
@@ -98,7 +98,7 @@ it('is not held up by one the server fails at, and tries that one again with gro
 	const { state, send } = server(answers);
 	const box = outbox(
 		new MemoryBox(),
-		(one) => (tries.push(one.id), send(one)),
+		(sent) => (tries.push(sent.id), send(sent)),
 		() => now
 	);
 	await box.add(entry('a'));
@@ -126,7 +126,7 @@ it('sends nothing of one person while another is signed in', async () => {
 	await box.add(entry('b', 'ines'));
 	await box.flush('ines', () => {});
 	expect(state.taken).toEqual(['b']);
-	expect(box.all().map((one) => one.id)).toEqual(['a']);
+	expect(box.all().map((queued) => queued.id)).toEqual(['a']);
 });
 
 it('waits for a sign-in without calling it a lost connection', async () => {
@@ -134,7 +134,7 @@ it('waits for a sign-in without calling it a lost connection', async () => {
 	const box = outbox(new MemoryBox(), send);
 	await box.add(entry('a'));
 	expect(await box.flush('bede', () => {})).toBeNull();
-	expect(box.all().map((one) => one.id)).toEqual(['a']);
+	expect(box.all().map((queued) => queued.id)).toEqual(['a']);
 });
 
 it('sends although the device is full, says that it keeps nothing, and loses none meanwhile', async () => {
@@ -146,7 +146,7 @@ it('sends although the device is full, says that it keeps nothing, and loses non
 	await box.add(entry('a'));
 	expect(box.keeps).toBe(false);
 	await box.flush('bede', () => {});
-	expect(box.all().map((one) => one.id)).toEqual(['a']);
+	expect(box.all().map((queued) => queued.id)).toEqual(['a']);
 	state.online = true;
 	await box.flush('bede', () => {});
 	expect(state.taken).toEqual(['a']);
@@ -171,19 +171,19 @@ it('sends although the device has no storage at all', async () => {
 it('never sends one entry twice when two callers flush at once, and lets two tabs share a box', async () => {
 	const kept = new MemoryBox();
 	const { state, send } = server();
-	const slow = async (one: Waiting) => {
+	const slow = async (sent: Waiting) => {
 		await Promise.resolve();
-		return send(one);
+		return send(sent);
 	};
-	const one = outbox(kept, slow);
+	const box = outbox(kept, slow);
 	const other = outbox(kept, slow);
-	await one.add(entry('a'));
-	await Promise.all([one.flush('bede', () => {}), one.flush('bede', () => {})]);
+	await box.add(entry('a'));
+	await Promise.all([box.flush('bede', () => {}), box.flush('bede', () => {})]);
 	expect(state.taken).toEqual(['a']);
-	await one.add(entry('b'));
+	await box.add(entry('b'));
 	await other.flush('bede', () => {});
-	await one.load();
-	expect(one.all()).toEqual([]);
+	await box.load();
+	expect(box.all()).toEqual([]);
 	expect(state.taken).toEqual(['a', 'b']);
 });
 

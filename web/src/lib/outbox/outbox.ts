@@ -70,13 +70,16 @@ export class Outbox {
 	 * Sends what waits of this person, oldest first, one caller at a time. Gives the problem when nothing can be
 	 * sent just now. An entry the server fails at is kept, tried later, and does not hold up the others.
 	 */
-	flush(who: string, told: (entry: Waiting, answer: Answer) => void): Promise<Problem | null> {
-		const run = this.turn.then(() => this.drain(who, told));
+	flush(who: string, onAnswer: (entry: Waiting, answer: Answer) => void): Promise<Problem | null> {
+		const run = this.turn.then(() => this.drain(who, onAnswer));
 		this.turn = run.catch(() => undefined);
 		return run;
 	}
 
-	private async drain(who: string, told: (entry: Waiting, answer: Answer) => void): Promise<Problem | null> {
+	private async drain(
+		who: string,
+		onAnswer: (entry: Waiting, answer: Answer) => void
+	): Promise<Problem | null> {
 		await this.load();
 		const ready = this.all().filter(
 			(entry) => entry.who === who && !entry.refused && (entry.pausedUntil ?? 0) <= this.now()
@@ -87,13 +90,13 @@ export class Outbox {
 			if (answer.kind === 'signed_out') return null;
 			if (answer.kind === 'taken') {
 				// Told first: at no moment does a screen see neither the entry waiting nor what came of it.
-				told(entry, answer);
+				onAnswer(entry, answer);
 				await this.remove(entry.id);
 				continue;
 			}
 			if (answer.kind === 'refused') await this.add({ ...entry, refused: answer.problem });
 			else await this.add(paused(entry, answer.problem, this.now()));
-			told(entry, answer);
+			onAnswer(entry, answer);
 		}
 		return null;
 	}

@@ -29,7 +29,7 @@ export function comparable(photo: Shown, own: Shown[], earlier: Shown[]): Shown[
 	const others = own.filter((other) => other.id !== photo.id && other.about === photo.about);
 	const rank = (other: Shown) => (other.time !== photo.time && other.time && photo.time ? 0 : 1);
 	return [
-		...others.toSorted((one, two) => rank(one) - rank(two)),
+		...others.toSorted((other, two) => rank(other) - rank(two)),
 		...earlier.filter((other) => other.about === photo.about)
 	];
 }

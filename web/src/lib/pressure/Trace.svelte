@@ -14,7 +14,7 @@
 	const settled = $derived(settledFrom !== null && settledFrom > (points[0]?.t_s ?? 0) ? settledFrom : null);
 	const series = $derived([
 		{
-			points: points.map((one): [number, number] => [one.t_s, inUnit(one.pressure_mpa, 'bar')]),
+			points: points.map((point): [number, number] => [point.t_s, inUnit(point.pressure_mpa, 'bar')]),
 			line: true,
 			mark: 'dot' as const,
 			colour: '--pressed'

@@ -15,11 +15,13 @@
 		{ key: 'swollen', name: 'Swollen', hint: 'soft, swollen by the fluid' },
 		{ key: 'stretched', name: 'Stretched', hint: 'stretched in service, loose now' }
 	];
-	const hint = $derived(conditions.find((one) => one.key === value)?.hint ?? '');
-	const others = $derived(conditions.filter((one) => one.key !== 'new' && one.key !== value));
+	const hint = $derived(conditions.find((condition) => condition.key === value)?.hint ?? '');
+	const others = $derived(
+		conditions.filter((condition) => condition.key !== 'new' && condition.key !== value)
+	);
 
 	function turn(key: Schemas['Condition']) {
-		beside = beside.includes(key) ? beside.filter((one) => one !== key) : [...beside, key];
+		beside = beside.includes(key) ? beside.filter((condition) => condition !== key) : [...beside, key];
 	}
 </script>
 
@@ -28,29 +30,29 @@
 		>Condition of the old ring <span class="faint font-normal">{hint}</span></legend
 	>
 	<div class="grid grid-cols-5 gap-1">
-		{#each conditions as one (one.key)}
+		{#each conditions as condition (condition.key)}
 			<button
 				type="button"
 				class="btn h-auto flex-col gap-0 px-1 py-1 aria-pressed:btn-primary"
-				aria-pressed={value === one.key}
-				title={one.hint}
-				onclick={() => (value = one.key)}
+				aria-pressed={value === condition.key}
+				title={condition.hint}
+				onclick={() => (value = condition.key)}
 			>
-				<ConditionPicture condition={one.key} />
-				<span class="text-sm">{one.name}</span>
+				<ConditionPicture condition={condition.key} />
+				<span class="text-sm">{condition.name}</span>
 			</button>
 		{/each}
 	</div>
 	{#if value !== 'new'}
 		<div class="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="What it is as well">
 			<span class="faint text-sm">and as well</span>
-			{#each others as one (one.key)}
+			{#each others as other (other.key)}
 				<button
 					type="button"
 					class="btn btn-sm min-h-11 aria-pressed:btn-primary"
-					aria-pressed={beside.includes(one.key)}
-					title={one.hint}
-					onclick={() => turn(one.key)}>{one.name.toLowerCase()}</button
+					aria-pressed={beside.includes(other.key)}
+					title={other.hint}
+					onclick={() => turn(other.key)}>{other.name.toLowerCase()}</button
 				>
 			{/each}
 		</div>

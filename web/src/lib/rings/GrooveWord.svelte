@@ -8,7 +8,7 @@
 	// A ring is not at fault when all that is missing is a backup ring.
 	const onlyBackup = $derived(
 		check.verdict === 'reject' &&
-			check.findings.every((one) => one.severity !== 'reject' || one.code === 'backup-missing')
+			check.findings.every((finding) => finding.severity !== 'reject' || finding.code === 'backup-missing')
 	);
 	const state = $derived(onlyBackup ? 'caution' : check.verdict);
 	const words = $derived(

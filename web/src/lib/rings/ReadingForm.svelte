@@ -53,15 +53,15 @@
 	</div>
 	{#if finder.typed.further.length}
 		<ul class="mb-2 flex flex-wrap gap-2" aria-label="Further readings">
-			{#each finder.typed.further as one (one.what)}
+			{#each finder.typed.further as reading (reading.what)}
 				<li class="flex items-center gap-1 rounded bg-base-300 pl-3">
-					{furtherName(one.what)}
-					{one.value}
+					{furtherName(reading.what)}
+					{reading.value}
 					<button
 						type="button"
 						class="btn btn-square btn-ghost"
-						aria-label="Take the {furtherName(one.what).toLowerCase()} away"
-						onclick={() => finder.remove(one.what)}><X size={18} /></button
+						aria-label="Take the {furtherName(reading.what).toLowerCase()} away"
+						onclick={() => finder.remove(reading.what)}><X size={18} /></button
 					>
 				</li>
 			{/each}

@@ -27,7 +27,7 @@
 	const largest = $derived(
 		Math.max(
 			answer?.measured_section_mm ?? 0,
-			...(answer?.candidates.map((one) => one.section_mm + one.section_tolerance_mm) ?? [])
+			...(answer?.candidates.map((candidate) => candidate.section_mm + candidate.section_tolerance_mm) ?? [])
 		)
 	);
 

@@ -66,7 +66,7 @@ export class RingFinder {
 	}
 
 	remove(what: FurtherRead) {
-		this.#typed.further = this.#typed.further.filter((one) => one.what !== what);
+		this.#typed.further = this.#typed.further.filter((reading) => reading.what !== what);
 	}
 
 	/** Back to an empty bench for the next ring; how it is read stays as it was. */

@@ -29,7 +29,7 @@ export function sizeName(size: {
 	designation: string;
 	also?: { series: string; designation: string }[];
 }): string {
-	const one = (name: { series: string; designation: string }) =>
+	const nameOf = (name: { series: string; designation: string }) =>
 		`${name.series === 'metric' ? 'metric stock' : name.series} ${name.designation}`;
-	return [one(size), ...(size.also ?? []).map(one)].join(' = ');
+	return [nameOf(size), ...(size.also ?? []).map(nameOf)].join(' = ');
 }

@@ -42,7 +42,7 @@ export const isTyped = (ring: TypedRing): boolean => Boolean(ring.diameter.trim(
 export const conditionsOf = (ring: TypedRing): Schemas['Condition'][] =>
 	ring.condition === 'new'
 		? ['new']
-		: [ring.condition, ...ring.beside.filter((one) => one !== ring.condition)];
+		: [ring.condition, ...ring.beside.filter((condition) => condition !== ring.condition)];
 
 /** Whether its section is read twice, at right angles. */
 export const isFlattened = (ring: TypedRing): boolean => conditionsOf(ring).includes('flattened');
@@ -79,7 +79,7 @@ export function readingOf(ring: TypedRing): RingReading {
 	const diameter = withUnit(ring.diameter, ring.unit);
 	const section = withUnit(ring.section, ring.unit);
 	const crossed = crossedOf(ring);
-	const way = WAYS.find((one) => one.key === ring.across);
+	const way = WAYS.find((way) => way.key === ring.across);
 	return {
 		inside_diameter: ring.across === 'inside_diameter' ? diameter : null,
 		section,
@@ -90,14 +90,14 @@ export function readingOf(ring: TypedRing): RingReading {
 			...(crossed ? [`crossed ${crossed}`] : []),
 			...conditionsOf(ring)
 				.slice(1)
-				.map((one) => `${one} as well`),
+				.map((condition) => `${condition} as well`),
 			...(ring.hardness.trim() ? [`${ring.hardness.trim()} Shore A`] : []),
-			...ring.further.map((one) => `${one.what.replaceAll('_', ' ')} ${one.value}`)
+			...ring.further.map((reading) => `${reading.what.replaceAll('_', ' ')} ${reading.value}`)
 		].join(', ')
 	};
 }
 
 /** The ring with one reading more; a second reading of the same dimension takes the place of the first. */
 export function withFurther(ring: TypedRing, what: FurtherRead, value: string): Further[] {
-	return [...ring.further.filter((one) => one.what !== what), { what, value }];
+	return [...ring.further.filter((reading) => reading.what !== what), { what, value }];
 }

@@ -34,7 +34,7 @@
 		bind:value={name}
 	/>
 	<datalist id="first-names">
-		{#each names as one (one.key)}<option value={one.name}></option>{/each}
+		{#each names as name (name.key)}<option value={name.name}></option>{/each}
 	</datalist>
 	<p class="min-h-6 text-sm text-error">{faultAt(problem, 'name') ?? ''}</p>
 	<div class="grid gap-3 sm:grid-cols-2">

@@ -12,7 +12,10 @@
 	});
 </script>
 
-<button class={['btn', session.person ? 'btn-ghost' : 'btn-primary']} onclick={() => (session.asking = true)}>
+<button
+	class={['btn px-3', session.person ? 'btn-ghost' : 'btn-primary']}
+	onclick={() => (session.asking = true)}
+>
 	<UserRound size={20} aria-hidden="true" />
 	{#if session.person}<span class="sr-only">Signed in: </span>{session.person.name}{:else}Sign in{/if}
 </button>

@@ -94,8 +94,8 @@
 			<h2 id="demo" class="text-xl font-bold">This is the demo workshop</h2>
 			<p>Its people and their PINs are made up; a PIN that was changed is no longer shown.</p>
 			<ul class="mt-1 flex flex-wrap gap-x-6">
-				{#each welcome.shipped_pins as one (one.person)}
-					<li>{one.name}: <strong class="tracking-wider">{one.pin}</strong></li>
+				{#each welcome.shipped_pins as shipped_pin (shipped_pin.person)}
+					<li>{shipped_pin.name}: <strong class="tracking-wider">{shipped_pin.pin}</strong></li>
 				{/each}
 			</ul>
 		</section>

@@ -6,14 +6,14 @@ export function faultAt(
 	field: string,
 	choices: { key: string; says: string }[] = []
 ): string | null {
-	const worded = (fits: string) => choices.find((one) => one.key === fits)?.says ?? fits;
+	const worded = (fits: string) => choices.find((choice) => choice.key === fits)?.says ?? fits;
 	const faults = problem?.errors.filter(
 		(error) => error.field === field || error.field.endsWith(`.${field}`)
 	);
-	const told = faults?.map(({ message, accepts }) =>
+	const sentences = faults?.map(({ message, accepts }) =>
 		accepts.length ? `${message} (fits: ${accepts.slice(0, 6).map(worded).join(', ')})` : message
 	);
-	return told?.length ? told.join('. ') : null;
+	return sentences?.length ? sentences.join('. ') : null;
 }
 
 /** Fields in a folded section are passed over. Without a layout, as in a unit test, every field counts. */

@@ -85,7 +85,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<button class="btn btn-ghost" onclick={open} aria-keyshortcuts="/">
+<button class="btn px-3 btn-ghost" onclick={open} aria-keyshortcuts="/">
 	<SearchIcon size={20} aria-hidden="true" /><span class="sr-only sm:not-sr-only">Search</span>
 	<kbd class="kbd hidden kbd-sm lg:inline-flex" aria-hidden="true">/</kbd>
 </button>

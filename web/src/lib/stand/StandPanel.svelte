@@ -13,7 +13,7 @@
 	let texts = $state<Record<string, string>>(untrack(() => written(panel.settings)));
 	let problem = $state.raw<Problem | null>(null);
 	let done = $state('');
-	const on = $derived(panel.rigs.find((one) => one.key === rig));
+	const on = $derived(panel.rigs.find((listed) => listed.key === rig));
 
 	function written(settings: Record<string, number>) {
 		return Object.fromEntries(Object.entries(settings).map(([key, value]) => [key, plain(value)]));
@@ -23,7 +23,10 @@
 	}
 	async function set() {
 		const settings = Object.fromEntries(
-			(on?.dials ?? []).map((one) => [one.key, Number(text(one).trim().replace(',', '.').replace('−', '-'))])
+			(on?.dials ?? []).map((dial) => [
+				dial.key,
+				Number(text(dial).trim().replace(',', '.').replace('−', '-'))
+			])
 		);
 		const answer = await ask(api.POST('/api/stand/panel', { body: { rig, settings, fault } }));
 		problem = answer.problem;
@@ -44,7 +47,7 @@
 	>
 		<Choice
 			name="On the stand"
-			options={panel.rigs.map((one) => [one.key as typeof rig, one.says] as const)}
+			options={panel.rigs.map((listed) => [listed.key as typeof rig, listed.says] as const)}
 			bind:value={rig}
 		/>
 		<div class="flex flex-wrap items-end gap-3">
@@ -66,12 +69,12 @@
 		</div>
 		<Choice
 			name="The stand itself"
-			options={panel.faults.map((one) => [one.key as typeof fault, one.says] as const)}
+			options={panel.faults.map((listed) => [listed.key as typeof fault, listed.says] as const)}
 			bind:value={fault}
 		/>
 		<button class="btn btn-primary min-h-14 w-full">Apply</button>
 		<p role="status">{done}</p>
-		{#if !(on?.dials ?? []).some((one) => faultAt(problem, `settings.${one.key}`))}<ProblemNote
+		{#if !(on?.dials ?? []).some((dial) => faultAt(problem, `settings.${dial.key}`))}<ProblemNote
 				{problem}
 			/>{/if}
 	</form>

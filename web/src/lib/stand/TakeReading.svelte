@@ -17,7 +17,7 @@
 	const PEAK_S = 10;
 	const highest = $derived.by(() => {
 		const since = (live.now?.read_at ?? 0) - PEAK_S;
-		const of = live.recent.filter((one) => one.t_s >= since).map((one) => one.pressure_mpa);
+		const of = live.recent.filter((sample) => sample.t_s >= since).map((sample) => sample.pressure_mpa);
 		return of.length ? inUnit(Math.max(...of), 'bar') : null;
 	});
 
@@ -33,7 +33,7 @@
 			...(box.closest('[data-form]')?.querySelectorAll<HTMLInputElement>('[data-entry]') ?? [])
 		];
 		const inHand = field !== null && fields.includes(field) && !field.value.trim() ? field : null;
-		const target = inHand ?? fields.find((one) => !one.value.trim());
+		const target = inHand ?? fields.find((field) => !field.value.trim());
 		if (!target) return;
 		target.value = shown;
 		target.dispatchEvent(new Event('input', { bubbles: true }));
@@ -56,16 +56,17 @@
 				>
 			</button>
 		{/if}
-		{#each live.now?.reading?.channels ?? [] as one (one.key)}
+		{#each live.now?.reading?.channels ?? [] as channel (channel.key)}
 			<button
 				type="button"
 				class="btn min-h-14"
-				disabled={one.value === null}
-				aria-label="Take {one.name}: {one.shown}"
-				onclick={() => take(one.shown.replace('−', '-'))}
+				disabled={channel.value === null}
+				aria-label="Take {channel.name}: {channel.shown}"
+				onclick={() => take(channel.shown.replace('−', '-'))}
 			>
 				<span class="text-left"
-					><span class="faint block text-sm">{one.name}</span><span class="tabular-nums">{one.shown}</span
+					><span class="faint block text-sm">{channel.name}</span><span class="tabular-nums"
+						>{channel.shown}</span
 					></span
 				>
 			</button>

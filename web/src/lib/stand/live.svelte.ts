@@ -64,7 +64,7 @@ export class LiveStand {
 		const shown = now.reading?.pressure_mpa;
 		if (shown !== undefined && shown !== null) {
 			const since = now.read_at - RECENT_S;
-			const kept = this.recent.filter((one) => one.t_s >= since && one.t_s < now.read_at);
+			const kept = this.recent.filter((sample) => sample.t_s >= since && sample.t_s < now.read_at);
 			this.recent = [...kept, { t_s: now.read_at, pressure_mpa: shown }];
 		}
 		this.now = now;

@@ -63,7 +63,7 @@ export function numberedRow(numbered: Schemas['Numbered'] | null | undefined): N
 
 /** Sent where a channel tells the number of the reading. */
 export function numberedOf(row: NumberedRow, rows: MapRow[]): Schemas['Numbered'] | null {
-	if (!rows.some((one) => one.reads === 'reading')) return null;
+	if (!rows.some((row) => row.reads === 'reading')) return null;
 	return {
 		every_s: figure(row.every_s),
 		rows: figure(row.rows) ?? 0,

@@ -4,8 +4,8 @@
 	/** How wide a word is with the hexagon below it, and how far down that lies. */
 	const [WORD_WIDE, WORD_DOWN] = [24, 34];
 	const MARKS = { wrong: ' !', done: ' ✓', next: '', open: '' };
-	const isBelow = (one: { y: number }, other: { y: number }) =>
-		one.y > other.y && one.y - other.y < WORD_DOWN;
+	const isBelow = (bolt: { y: number }, other: { y: number }) =>
+		bolt.y > other.y && bolt.y - other.y < WORD_DOWN;
 
 	interface Props {
 		layout: Layout;
@@ -24,7 +24,9 @@
 	const bolts = $derived(places(layout, count));
 	/** Where they lie so close that the word of one would lie over the next, a mark beside the number tells what is done. */
 	const close = $derived(
-		bolts.some((one) => bolts.some((other) => isBelow(other, one) && Math.abs(other.x - one.x) < WORD_WIDE))
+		bolts.some((bolt) =>
+			bolts.some((other) => isBelow(other, bolt) && Math.abs(other.x - bolt.x) < WORD_WIDE)
+		)
 	);
 </script>
 

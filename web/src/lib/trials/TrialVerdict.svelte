@@ -40,15 +40,15 @@
 		<table class="table-sm table">
 			<thead><tr><th>Figure</th><th>Found</th><th>95 %</th><th>Allowed</th><th></th></tr></thead>
 			<tbody>
-				{#each results as one (one.key)}
+				{#each results as result (result.key)}
 					<tr>
-						<td>{one.name}</td>
-						<td class="font-semibold">{one.shown}</td>
-						<td>{one.interval ?? ''}</td>
-						<td>{one.within ?? ''}</td>
+						<td>{result.name}</td>
+						<td class="font-semibold">{result.shown}</td>
+						<td>{result.interval ?? ''}</td>
+						<td>{result.within ?? ''}</td>
 						<td
 							class="data-[verdict=fail]:text-error data-[verdict=pass]:text-success data-[verdict=undecided]:text-warning"
-							data-verdict={one.verdict}>{one.verdict ? marks[one.verdict] : ''}</td
+							data-verdict={result.verdict}>{result.verdict ? marks[result.verdict] : ''}</td
 						>
 					</tr>
 				{/each}

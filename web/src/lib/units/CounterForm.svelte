@@ -36,42 +36,42 @@
 </script>
 
 <div class="space-y-3">
-	{#each counters as one (one.counter)}
+	{#each counters as counter (counter.counter)}
 		<form
 			class="flex flex-wrap items-end gap-2"
 			onsubmit={(event) => {
 				event.preventDefault();
-				void read(one.counter, typed[one.counter]?.trim() || null);
+				void read(counter.counter, typed[counter.counter]?.trim() || null);
 			}}
 		>
 			<div class="min-w-40 flex-1">
-				<label class="block font-semibold" for="{id}-{one.counter}">Counter [{one.counter}]</label>
+				<label class="block font-semibold" for="{id}-{counter.counter}">Counter [{counter.counter}]</label>
 				<p class="faint text-sm">
-					{one.value === null
+					{counter.value === null
 						? 'no reading yet'
-						: `was ${one.value.toLocaleString('en-GB')} ${one.counter} on ${day(one.at ?? '')}`}{one.a_day
-						? `; about ${one.a_day.toLocaleString('en-GB')} a day`
+						: `was ${counter.value.toLocaleString('en-GB')} ${counter.counter} on ${day(counter.at ?? '')}`}{counter.a_day
+						? `; about ${counter.a_day.toLocaleString('en-GB')} a day`
 						: ''}
 				</p>
 				<input
-					id="{id}-{one.counter}"
-					class={['entry input w-full', fault && at === one.counter && 'input-error']}
+					id="{id}-{counter.counter}"
+					class={['entry input w-full', fault && at === counter.counter && 'input-error']}
 					inputmode="decimal"
 					autocomplete="off"
 					maxlength="20"
-					bind:value={typed[one.counter]}
+					bind:value={typed[counter.counter]}
 				/>
 			</div>
-			{#if fault && at === one.counter && one.value !== null}
+			{#if fault && at === counter.counter && counter.value !== null}
 				<LowerReason bind:value={lower} />
 			{/if}
 			<button class="btn min-h-12">Enter reading</button>
 		</form>
-		{#if fault && at === one.counter}<p class="text-error" role="alert">{fault}</p>{/if}
+		{#if fault && at === counter.counter}<p class="text-error" role="alert">{fault}</p>{/if}
 	{/each}
-	{#each conditions as one (one.condition)}
-		<button class="btn h-auto min-h-12 py-1 text-left" onclick={() => void read(one.condition, null)}
-			>Seen: {one.says}</button
+	{#each conditions as condition (condition.condition)}
+		<button class="btn h-auto min-h-12 py-1 text-left" onclick={() => void read(condition.condition, null)}
+			>Seen: {condition.says}</button
 		>
 	{/each}
 	{#if !fault}<ProblemNote {problem} />{/if}

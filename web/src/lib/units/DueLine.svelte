@@ -12,7 +12,7 @@
 
 	const standing = $derived(STANDING[due.standing]);
 	/** What brings it: that alone, not what is still far off. */
-	const told = $derived(
+	const reason = $derived(
 		due.reaches
 			.filter((reach) => reach.standing === due.standing)
 			.map((reach) => reach.words)
@@ -28,7 +28,7 @@
 	<span class="min-w-0 lg:py-1">
 		<span class={['flex items-center gap-1 font-bold', standing.tone]}
 			><standing.Icon size={18} class="shrink-0" aria-hidden="true" /><span>{due.says}</span></span
-		>{#if told && told !== due.says}<span class="faint block truncate text-sm">{told}</span>{/if}
+		>{#if reason && reason !== due.says}<span class="faint block truncate text-sm">{reason}</span>{/if}
 	</span>
 	<span class="faint truncate">{due.done_at ? `last ${shortDay(due.done_at)}` : 'never recorded'}</span>
 	<span class={['truncate', due.begun && 'font-semibold text-accent']}

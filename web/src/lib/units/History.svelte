@@ -79,7 +79,7 @@
 					<details>
 						<summary class="min-h-11 cursor-pointer content-center">Fitted: {job.fitted.length}</summary>
 						<ul class="ml-5 list-disc">
-							{#each job.fitted as one (one)}<li>{one}</li>{/each}
+							{#each job.fitted as seal (seal)}<li>{seal}</li>{/each}
 						</ul>
 					</details>
 				{/if}

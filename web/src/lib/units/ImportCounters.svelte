@@ -4,19 +4,19 @@
 
 	let { onDone }: { onDone: () => void } = $props();
 	let problem = $state.raw<Problem | null>(null);
-	let told = $state('');
+	let outcome = $state('');
 
 	async function bring(event: Event & { currentTarget: HTMLInputElement }) {
 		const file = event.currentTarget.files?.[0];
 		const input = event.currentTarget;
 		if (!file) return;
-		told = '';
+		outcome = '';
 		const answer = await ask(api.POST('/api/counters/import', { body: { text: await file.text() } }));
 		input.value = '';
 		problem = answer.problem;
 		if (!answer.data) return;
 		const { rows, new: fresh, units } = answer.data;
-		told = `${rows} rows read for ${units} units; ${fresh} readings are new.`;
+		outcome = `${rows} rows read for ${units} units; ${fresh} readings are new.`;
 		onDone();
 	}
 </script>
@@ -27,5 +27,5 @@
 </p>
 <label class="mt-1 block font-semibold" for="counters-file">Counter readings as CSV</label>
 <input id="counters-file" class="file-input min-h-12" type="file" accept=".csv,text/csv" onchange={bring} />
-{#if told}<p class="text-success font-semibold" role="status">{told}</p>{/if}
+{#if outcome}<p class="text-success font-semibold" role="status">{outcome}</p>{/if}
 <ProblemNote {problem} />

@@ -13,7 +13,7 @@
 		const answer = await ask(
 			api.POST('/api/units', {
 				body: {
-					sheet_key: sheets.find((one) => one.name === values.sheet_key)?.key ?? '',
+					sheet_key: sheets.find((sheet) => sheet.name === values.sheet_key)?.key ?? '',
 					serial: values.serial ?? '',
 					name: values.name ?? '',
 					customer: values.customer ?? ''
@@ -28,7 +28,7 @@
 <AddForm
 	what="tool or unit"
 	fields={[
-		{ key: 'sheet_key', name: 'Build sheet', choices: ['', ...sheets.map((one) => one.name)] },
+		{ key: 'sheet_key', name: 'Build sheet', choices: ['', ...sheets.map((sheet) => sheet.name)] },
 		{ key: 'serial', name: 'Serial number', hint: 'as stamped' },
 		{ key: 'name', name: 'Name', hint: 'what it is, and which' },
 		{ key: 'customer', name: 'Customer', hint: 'owner or customer' }

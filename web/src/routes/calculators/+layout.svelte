@@ -8,8 +8,7 @@
 	name="Calculators"
 	tabs={[
 		{ href: '/calculators', name: 'Cylinder' },
-		{ href: '/calculators/torque', name: 'Torque' },
-		{ href: '/calculators/stand', name: 'Test stand' }
+		{ href: '/calculators/torque', name: 'Torque' }
 	]}
 />
 {@render children()}

@@ -124,14 +124,14 @@
 				fault={fault('bore')}
 				focused
 			/>
-			{#each FIELDS as one (one.key)}
+			{#each FIELDS as field (field.key)}
 				<QuantityField
-					label={one.label}
-					dimension={one.dimension}
-					bind:value={typed[one.key]}
-					bind:unit={units[one.unit]}
-					fault={fault(one.key)}
-					hint={one.hint}
+					label={field.label}
+					dimension={field.dimension}
+					bind:value={typed[field.key]}
+					bind:unit={units[field.unit]}
+					fault={fault(field.key)}
+					hint={field.hint}
 				/>
 			{/each}
 			<label class="min-w-44 flex-1">

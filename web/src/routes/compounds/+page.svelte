@@ -70,14 +70,14 @@
 				<label class="block">
 					<span class="block font-semibold">Fluid</span>
 					<select class="entry select w-full" bind:value={fluid}>
-						{#each media as one (one)}<option value={one}>{words(one)}</option>{/each}
+						{#each media as medium (medium)}<option value={medium}>{words(medium)}</option>{/each}
 					</select>
 				</label>
 				<label class="block">
 					<span class="block font-semibold">and on the other side</span>
 					<select class="entry select w-full" bind:value={second}>
 						<option value="">nothing else</option>
-						{#each media as one (one)}<option value={one}>{words(one)}</option>{/each}
+						{#each media as medium (medium)}<option value={medium}>{words(medium)}</option>{/each}
 					</select>
 				</label>
 			</div>
@@ -110,7 +110,9 @@
 				<span class="block font-semibold">Fitted with</span>
 				<select class="entry select w-full" bind:value={lubricant}>
 					<option value="">Not stated</option>
-					{#each lubricants as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+					{#each lubricants as lubricant (lubricant.key)}<option value={lubricant.key}
+							>{lubricant.name}</option
+						>{/each}
 				</select>
 			</label>
 			<label class="flex min-h-11 items-center gap-2">

@@ -8,9 +8,9 @@
 	let { compound }: { compound: Schemas['CompoundOut'] } = $props();
 	const findings = $derived([...compound.findings, ...compound.lubricant_findings]);
 	const verdict = $derived<'good' | 'caution' | 'reject'>(
-		findings.some((one) => one.severity === 'reject')
+		findings.some((finding) => finding.severity === 'reject')
 			? 'reject'
-			: findings.some((one) => one.severity === 'caution')
+			: findings.some((finding) => finding.severity === 'caution')
 				? 'caution'
 				: 'good'
 	);

@@ -20,8 +20,8 @@
 	let chip = $state<Chip>('all');
 	const by = $derived({
 		all: [...(list?.due ?? []), ...(list?.unknown ?? [])],
-		overdue: list?.due.filter((one) => one.due.standing === 'overdue') ?? [],
-		coming: list?.due.filter((one) => one.due.standing !== 'overdue') ?? [],
+		overdue: list?.due.filter((visit) => visit.due.standing === 'overdue') ?? [],
+		coming: list?.due.filter((visit) => visit.due.standing !== 'overdue') ?? [],
 		unknown: list?.unknown ?? []
 	});
 	const NAMES: [Chip, string][] = [
@@ -75,10 +75,10 @@
 			columns={DUE_COLUMNS}
 			names={['Unit and serial', 'Service', 'Due', 'Last done', 'Open']}
 			items={shown}
-			keyOf={(one) => one.unit.id + one.due.interval}
+			keyOf={(row) => row.unit.id + row.due.interval}
 			empty={EMPTY[chip]}
 		>
-			{#snippet line(one)}<DueLine unit={one.unit} due={one.due} />{/snippet}
+			{#snippet line(row)}<DueLine unit={row.unit} due={row.due} />{/snippet}
 		</List>
 	{/if}
 	{#if list?.more}

@@ -26,16 +26,16 @@
 	async function look(body: Schemas['GrooveBody'], ring: { series: string; designation: string } | null) {
 		const search = await ask(api.POST('/api/glands/rings', { body: { ...body, limit: 8 } }));
 		const first = search.data?.rings[0];
-		let one: Result | null = null;
+		let result: Result | null = null;
 		let fault = search.problem;
 		if (ring && search.data) {
 			const check = await ask(api.POST('/api/glands/check', { body: { ...body, ring } }));
 			fault = check.problem;
-			if (check.data) one = { check: check.data, groove: body, name: sizeName(ring) };
+			if (check.data) result = { check: check.data, groove: body, name: sizeName(ring) };
 		} else if (first) {
-			one = { check: first.check, groove: body, name: sizeName(first) };
+			result = { check: first.check, groove: body, name: sizeName(first) };
 		}
-		return { found: search.data, result: one, problem: fault };
+		return { found: search.data, result, problem: fault };
 	}
 
 	$effect(() => {
@@ -83,7 +83,7 @@
 					<label class="block">
 						<span class="block text-sm font-semibold">Series</span>
 						<select class="entry select w-40" bind:value={series}>
-							{#each SERIES as one (one)}<option>{one}</option>{/each}
+							{#each SERIES as line (line)}<option>{line}</option>{/each}
 						</select>
 					</label>
 					<label class="block flex-1">

@@ -5,13 +5,13 @@
 	let { sheet }: { sheet: Schemas['SheetListed'] } = $props();
 
 	let since = $state(0);
-	let told = $state.raw<Schemas['SheetDifferenceOut'][] | null>(null);
+	let changes = $state.raw<Schemas['SheetDifferenceOut'][] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 
 	async function compare() {
 		const params = { path: { key: sheet.key, version: sheet.version }, query: { since } };
 		const answer = await ask(api.GET('/api/sheets/{key}/{version}/changes', { params }));
-		told = answer.data;
+		changes = answer.data;
 		problem = answer.problem;
 	}
 </script>
@@ -24,11 +24,11 @@
 	</select>
 </label>
 <ProblemNote {problem} />
-{#if told}
+{#if changes}
 	<ul class="ml-5 list-disc" aria-label="What changed in {sheet.name}">
-		{#each told as one (one.path)}
+		{#each changes as change (change.path)}
 			<li>
-				<strong>{one.path}</strong>: {one.before ?? 'did not exist'} → {one.after ?? 'taken out'}
+				<strong>{change.path}</strong>: {change.before ?? 'did not exist'} → {change.after ?? 'taken out'}
 			</li>
 		{:else}
 			<li>Nothing.</li>

@@ -10,8 +10,8 @@
 	let { draft, onDone }: Props = $props();
 
 	let signing = $state(false);
-	const loosened = $derived(draft.changes.filter((one) => one.loosens));
-	const others = $derived(draft.changes.filter((one) => !one.loosens));
+	const loosened = $derived(draft.changes.filter((change) => change.loosens));
+	const others = $derived(draft.changes.filter((change) => !change.loosens));
 
 	async function sign(pin: string) {
 		const path = { key: draft.key, version: draft.version };
@@ -22,10 +22,11 @@
 	}
 </script>
 
-{#snippet changed(one: Schemas['SheetChangeOut'])}
+{#snippet changed(change: Schemas['SheetChangeOut'])}
 	<li class="py-1">
-		<span class="badge badge-outline badge-sm">{one.weight}</span>
-		<strong class="break-all">{one.path}</strong>: {one.was ?? 'not there'} → {one.now ?? 'taken out'}
+		<span class="badge badge-outline badge-sm">{change.weight}</span>
+		<strong class="break-all">{change.path}</strong>: {change.was ?? 'not there'} → {change.now ??
+			'taken out'}
 	</li>
 {/snippet}
 
@@ -39,14 +40,14 @@
 			<TriangleAlert size={20} aria-hidden="true" />Requires less than the version in use
 		</p>
 		<ul class="ml-2" aria-label="What {draft.name} loosens">
-			{#each loosened as one (one.path)}{@render changed(one)}{/each}
+			{#each loosened as change (change.path)}{@render changed(change)}{/each}
 		</ul>
 	{/if}
 	{#if others.length}
 		<details class="mt-1">
 			<summary class="btn btn-sm">{others.length} other {others.length === 1 ? 'change' : 'changes'}</summary>
 			<ul class="ml-2">
-				{#each others as one (one.path)}{@render changed(one)}{/each}
+				{#each others as other (other.path)}{@render changed(other)}{/each}
 			</ul>
 		</details>
 	{:else if !loosened.length}

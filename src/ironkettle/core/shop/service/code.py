@@ -45,4 +45,4 @@ def read_code(text: str, shop: str) -> Code:
     try:
         return Code(CodeKind.UNIT, read_label(said, shop))
     except RuleError as refused:
-        raise RuleError([replace(told, field="code") for told in refused.faults]) from None
+        raise RuleError([replace(fault, field="code") for fault in refused.faults]) from None

@@ -28,7 +28,7 @@
 
 	function toggle(way: Schemas['Locking']) {
 		facts.locking = facts.locking.includes(way)
-			? facts.locking.filter((one) => one !== way)
+			? facts.locking.filter((means) => means !== way)
 			: [...facts.locking, way];
 	}
 </script>
@@ -54,7 +54,8 @@
 					>Thread in
 					<select class="entry select mt-1 block" bind:value={facts.into}>
 						<option value="">not stated</option>
-						{#each choices.into as one (one.key)}<option value={one.key}>{one.says}</option>{/each}
+						{#each choices.into as choice (choice.key)}<option value={choice.key}>{choice.says}</option
+							>{/each}
 					</select>
 				</label>
 				<QuantityField

@@ -20,27 +20,27 @@
 	let gauges = $state.raw<Schemas['GaugeToolOut'][]>([]);
 	let gaugeKey = $state<string | null>(null);
 	const proposed = untrack(() => (task.entry.gauge as { name?: string } | null)?.name);
-	const needed = $derived(task.asks.filter((one) => !one.optional));
+	const needed = $derived(task.asks.filter((ask) => !ask.optional));
 	/** What a channel of the stand can tell. */
 	const READ = ['pressure', 'temperature', 'flow', 'length', 'force'];
 	/** Many readings of one thing stand under its name, that all of them are seen at once. */
-	const lead = $derived(needed.length > MANY ? leadOf(needed.map((one) => one.label)) : '');
-	const others = $derived(task.asks.filter((one) => one.optional && one.field !== 'cut_short'));
+	const lead = $derived(needed.length > MANY ? leadOf(needed.map((ask) => ask.label)) : '');
+	const others = $derived(task.asks.filter((ask) => ask.optional && ask.field !== 'cut_short'));
 	/** Asked only of somebody who closes it before its time. */
-	const short = $derived(task.asks.find((one) => one.field === 'cut_short') ?? null);
+	const short = $derived(task.asks.find((ask) => ask.field === 'cut_short') ?? null);
 
 	$effect(() => form.save());
 	$effect(() => {
 		if (!trial.on_gauge) return;
 		void ask(api.GET('/api/gauges')).then((answer) => {
 			gauges = answer.data ?? [];
-			gaugeKey ??= gauges.find((one) => one.name === proposed)?.key ?? '';
+			gaugeKey ??= gauges.find((gauge) => gauge.name === proposed)?.key ?? '';
 		});
 	});
 
 	function gaugeUsed(): Record<string, unknown> {
 		if (!trial.on_gauge || gaugeKey === null) return {};
-		const gauge = gauges.find((one) => one.key === gaugeKey);
+		const gauge = gauges.find((gauge) => gauge.key === gaugeKey);
 		if (!gauge) return { gauge: null };
 		const { name, range, resolution, accuracy_pct, calibration, calibrated_until } = gauge;
 		return {
@@ -73,7 +73,7 @@
 		}}
 	>
 		<!-- A sign that is seen or not is its own question. -->
-		{#if !needed.some((one) => one.label === trial.says)}
+		{#if !needed.some((ask) => ask.label === trial.says)}
 			<p class="text-lg font-semibold">{trial.says[0]?.toUpperCase()}{trial.says.slice(1)}.</p>
 		{/if}
 		<p class={['faint', task.needs && 'max-sm:hidden']}>{trial.stand}.</p>
@@ -88,9 +88,9 @@
 				<label class="block font-semibold" for="trial-gauge">Gauge</label>
 				<select id="trial-gauge" class="entry select w-full" bind:value={gaugeKey}>
 					<option value="">No gauge selected: the uncertainty covers scatter only</option>
-					{#each gauges as one (one.key)}
-						<option value={one.key}
-							>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended
+					{#each gauges as gauge (gauge.key)}
+						<option value={gauge.key}
+							>{gauge.name}: to {gauge.range}, step {gauge.resolution}, ±{gauge.accuracy_pct} %{gauge.calibration_ended
 								? ', calibration ended'
 								: ''}</option
 						>
@@ -102,12 +102,12 @@
 		{/if}
 		{#if lead}<p class="font-semibold">{lead.replace(/, $/, '')}</p>{/if}
 		<div class={lead ? 'grid grid-cols-2 gap-x-3 gap-y-1' : 'flex flex-wrap items-end gap-x-3 gap-y-1'}>
-			{#each needed as one, index (one.field)}
+			{#each needed as ask, index (ask.field)}
 				<div class={lead ? 'min-w-0' : 'min-w-36 flex-1'}>
 					<AskField
-						ask={{ ...one, label: one.label.slice(lead.length) }}
-						bind:value={form.values[one.field]}
-						fault={form.fault(one.field)}
+						ask={{ ...ask, label: ask.label.slice(lead.length) }}
+						bind:value={form.values[ask.field]}
+						fault={form.fault(ask.field)}
 						inLine={lead !== ''}
 						settling={byTap && form.settling}
 						onPicked={byTap ? () => void record() : undefined}
@@ -116,8 +116,8 @@
 				</div>
 			{/each}
 		</div>
-		{#each others as one (one.field)}
-			<AskField ask={one} bind:value={form.values[one.field]} fault={form.fault(one.field)} />
+		{#each others as other (other.field)}
+			<AskField ask={other} bind:value={form.values[other.field]} fault={form.fault(other.field)} />
 		{/each}
 		{#if short}
 			<details open={Boolean(form.fault('cut_short')) || undefined}>
@@ -125,8 +125,8 @@
 				<AskField ask={short} bind:value={form.values[short.field]} fault={form.fault(short.field)} />
 			</details>
 		{/if}
-		{#if needed.some((one) => READ.includes(one.read))}<TakeReading />{/if}
-		{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+		{#if needed.some((ask) => READ.includes(ask.read))}<TakeReading />{/if}
+		{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 		<ActionBar
 			{form}
 			says={asShould ? asShould.words : runs.length ? 'Judge another run' : 'Judge this run'}

@@ -10,13 +10,13 @@
 
 	const screen = $derived(screenOf(task, 'find'));
 	// Another group is another card.
-	const rows = untrack(() => group.map((one) => ({ task: one, form: new TaskForm(store, one) })));
+	const rows = untrack(() => group.map((member) => ({ task: member, form: new TaskForm(store, member) })));
 	const none = $derived({ [screen.signs]: screen.none });
-	const isAsked = (one: Task['asks'][number]) =>
-		one.field !== screen.signs && !one.optional && one.proposed === null;
+	const isAsked = (ask: Task['asks'][number]) =>
+		ask.field !== screen.signs && !ask.optional && ask.proposed === null;
 	const left = $derived(
-		rows.filter(({ task: one, form }) =>
-			one.asks.some((ask) => isAsked(ask) && (form.values[ask.field] ?? null) === null)
+		rows.filter(({ task: asking, form }) =>
+			asking.asks.some((ask) => isAsked(ask) && (form.values[ask.field] ?? null) === null)
 		)
 	);
 	let said = $state('');
@@ -28,7 +28,7 @@
 	async function record() {
 		if (busy || rows.some(({ form }) => form.settling)) return;
 		said = left.length
-			? `Still to be answered: ${left.map(({ task: one }) => screenOf(one, 'find').name).join(', ')}.`
+			? `Still to be answered: ${left.map(({ task: open }) => screenOf(open, 'find').name).join(', ')}.`
 			: '';
 		if (said) return;
 		busy = true;

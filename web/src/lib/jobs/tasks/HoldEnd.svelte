@@ -7,7 +7,7 @@
 		test: Schemas['HoldScreen'];
 		analysis: Schemas['AnalysisOut'] | null;
 		problem: Problem | null;
-		close: (told: {
+		close: (end: {
 			abandoned: boolean;
 			note: string;
 			collected: string | null;
@@ -21,7 +21,9 @@
 	let compliance = $state.raw<Schemas['MeasuredInPlace'] | null>(null);
 	let abandoning = $state(false);
 	let reason = $state('');
-	const depends = $derived(analysis?.findings.some((one) => one.code === 'measure-compliance') ?? false);
+	const depends = $derived(
+		analysis?.findings.some((finding) => finding.code === 'measure-compliance') ?? false
+	);
 </script>
 
 {#if test.glass}

@@ -22,14 +22,14 @@
 	let starting = $state(false);
 
 	const test = $derived(screenOf(task, 'hold'));
-	const gauge = $derived(gauges.find((one) => one.key === gaugeKey));
+	const gauge = $derived(gauges.find((gauge) => gauge.key === gaugeKey));
 	const runs = $derived(view.runs.filter((run) => run.test === test.test && run.when === test.when));
 	const run = $derived(runs.at(-1) ?? null);
 	const running = $derived(run !== null && !run.closed);
 	$effect(() => {
 		void ask(api.GET('/api/gauges')).then((answer) => {
 			gauges = answer.data ?? [];
-			gaugeKey ||= gauges.find((one) => one.name === test.gauge)?.key ?? '';
+			gaugeKey ||= gauges.find((gauge) => gauge.name === test.gauge)?.key ?? '';
 		});
 	});
 	const live = new LiveStand();
@@ -96,7 +96,7 @@
 		starting = false;
 	}
 
-	async function close(told: {
+	async function close(end: {
 		abandoned: boolean;
 		note: string;
 		collected: string | null;
@@ -108,7 +108,7 @@
 			problem = (await ask(api.POST('/api/stand/recordings/{run}/stop', { params }))).problem;
 			if (problem) return;
 		}
-		problem = await store.record({ kind: 'test_closed', run: run.run, ...told });
+		problem = await store.record({ kind: 'test_closed', run: run.run, ...end });
 		if (!problem) onDone();
 	}
 </script>
@@ -129,9 +129,9 @@
 			<label class="block font-semibold" for="gauge">Gauge</label>
 			<select id="gauge" class="entry select w-full" bind:value={gaugeKey}>
 				<option value="" disabled>Choose the gauge in use</option>
-				{#each gauges as one (one.key)}
-					<option value={one.key}
-						>{one.name}: to {one.range}, step {one.resolution}, ±{one.accuracy_pct} %{one.calibration_ended
+				{#each gauges as gauge (gauge.key)}
+					<option value={gauge.key}
+						>{gauge.name}: to {gauge.range}, step {gauge.resolution}, ±{gauge.accuracy_pct} %{gauge.calibration_ended
 							? ', calibration ended'
 							: ''}</option
 					>

@@ -9,7 +9,7 @@
 		zone: string;
 	}
 	let { picture, element, zone }: Props = $props();
-	const shape = $derived(picture?.elements.find((one) => one.key === element));
+	const shape = $derived(picture?.elements.find((drawn) => drawn.key === element));
 	const outline = $derived((shape?.outlines[zone] ?? []) as number[][]);
 	const box = $derived((shape?.box ?? [0, 0, 1, 1]) as [number, number, number, number]);
 	const pad = $derived(Math.max(box[2] - box[0], box[3] - box[1]) * 0.15);

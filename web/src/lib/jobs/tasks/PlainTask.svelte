@@ -29,7 +29,7 @@
 	/** It also stands in for another screen, as the size taken from the groove alone. */
 	const screen = $derived(task.screen.kind === 'plain' ? task.screen : null);
 	let wide = $state(false);
-	const told = $derived(task.asks.some((ask) => form.fault(ask.field)));
+	const faulty = $derived(task.asks.some((ask) => form.fault(ask.field)));
 	const opened = $derived(wide || beside.some((ask) => form.fault(ask.field)));
 
 	const place = drawingPlace();
@@ -38,7 +38,7 @@
 	$effect(() => form.save());
 	$effect(() => {
 		// A space tapped on the drawing is the answer where spaces are asked for.
-		const ask = task.asks.find((one) => one.field === 'zone');
+		const ask = task.asks.find((ask) => ask.field === 'zone');
 		const pointed = store.pointed;
 		if (!ask || !pointed || !ask.choices.some((choice) => choice.key === pointed)) return;
 		untrack(() => {
@@ -61,7 +61,7 @@
 	$effect(() => void sole.tell());
 	/** The only question is answered, or the last of several: that is the record, unless something is added first. */
 	function picked(ask: Ask, key: string, fresh: boolean) {
-		const left = asked.some((one) => one !== ask && form.values[one.field] === undefined);
+		const left = asked.some((other) => other !== ask && form.values[other.field] === undefined);
 		if (opened || left) return;
 		const only = sole.ask?.field === ask.field && sole.records(key);
 		if (only || (sole.last && fresh && sole.ends(ask, key))) void record();
@@ -122,7 +122,7 @@
 			<AskField {ask} bind:value={form.values[ask.field]} fault={form.fault(ask.field)} />
 		{/each}
 	{/if}
-	{#if !told}<ProblemNote problem={form.problem} />{/if}
+	{#if !faulty}<ProblemNote problem={form.problem} />{/if}
 	{#if byTap}
 		<p class="faint" data-tap-records>Tap an answer: that records it.</p>
 	{:else}

@@ -21,12 +21,12 @@
 	let words = $state<string | null>(null);
 	const proposed = $derived(task.records.join(' '));
 	const untouched = $derived(
-		task.asks.every((one) => (form.values[one.field] ?? null) === (one.proposed ?? null)) &&
+		task.asks.every((ask) => (form.values[ask.field] ?? null) === (ask.proposed ?? null)) &&
 			Object.keys(given).length === 0
 	);
 
 	const answered = $derived(
-		task.asks.every((one) => one.optional || (form.values[one.field] ?? given[one.field] ?? null) !== null)
+		task.asks.every((ask) => ask.optional || (form.values[ask.field] ?? given[ask.field] ?? null) !== null)
 	);
 
 	$effect(() => {

@@ -35,7 +35,7 @@
 			.slice(-1)
 			.find((run) => run.judgement?.verdict === 'fail')
 	);
-	const asked = $derived(task.asks.filter((one) => one.proposed === null));
+	const asked = $derived(task.asks.filter((ask) => ask.proposed === null));
 	/** The only question is whether it is reached: that answer is the record. */
 	const byTap = $derived(asked.length === 1 && asked[0]?.read === 'yes_no');
 
@@ -75,20 +75,20 @@
 			advice = null;
 			return;
 		}
-		const told = readings.map((one) =>
+		const points = readings.map((reading) =>
 			inFigures
-				? { turns: one.turns, value: one.value ?? null }
-				: { turns: one.turns, sign: one.sign ?? false }
+				? { turns: reading.turns, value: reading.value ?? null }
+				: { turns: reading.turns, sign: reading.sign ?? false }
 		);
 		const path = { job_id: view.job.id, task: task.key };
-		const body = { readings: told };
+		const body = { readings: points };
 		void ask(api.POST('/api/jobs/{job_id}/tasks/{task}/advice', { params: { path }, body })).then(
 			(answer) => {
 				// What it stands at when it is set is what was read.
 				const last = readings.at(-1)?.value;
 				if (answer.data?.done && last && form.values.value === undefined) form.values.value = last;
 				advice = answer.data;
-				advisedAfter = told.length;
+				advisedAfter = points.length;
 				problem = answer.problem;
 			}
 		);
@@ -127,12 +127,12 @@
 		form.values[READINGS] = readings.slice(0, -1);
 	}
 	async function record() {
-		const told = readings.map(({ turns, value, sign }) => ({
+		const points = readings.map(({ turns, value, sign }) => ({
 			turns,
 			value: value ?? null,
 			sign: sign ?? null
 		}));
-		if (await form.record({ readings: told })) onDone();
+		if (await form.record({ readings: points })) onDone();
 	}
 </script>
 
@@ -230,7 +230,9 @@
 			{#if readings.length}
 				<p class="faint text-sm">
 					{readings
-						.map((one) => `${one.turns.toFixed(2)}: ${one.value ?? (one.sign ? 'yes' : 'no')}`)
+						.map(
+							(reading) => `${reading.turns.toFixed(2)}: ${reading.value ?? (reading.sign ? 'yes' : 'no')}`
+						)
 						.join('  ·  ')}
 					<button type="button" class="link ml-2 min-h-11" onclick={back}>Remove the last reading</button>
 				</p>
@@ -251,17 +253,17 @@
 				void record();
 			}}
 		>
-			{#each asked as one, index (one.field)}
+			{#each asked as ask, index (ask.field)}
 				<AskField
-					ask={one}
-					bind:value={form.values[one.field]}
-					fault={form.fault(one.field)}
+					{ask}
+					bind:value={form.values[ask.field]}
+					fault={form.fault(ask.field)}
 					focused={focused && index === 0 && !inFigures}
 					settling={byTap && form.settling}
 					onPicked={byTap ? () => void record() : undefined}
 				/>
 			{/each}
-			{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+			{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 			<ActionBar {form} says={task.action} {byTap} />
 		</form>
 	{/if}

@@ -2,19 +2,28 @@
 	import PenLine from '@lucide/svelte/icons/pen-line';
 	import { untrack } from 'svelte';
 	import { AskField, filled } from '$lib/asks';
-	import { session, SignatureDialog } from '$lib/session';
+	import { session, Signature, SignatureDialog } from '$lib/session';
+	import { ProblemNote } from '$lib/shared';
 	import { TaskForm } from './form.svelte';
 	import type { TaskProps } from './props';
 
 	let { store, view, task, focused, onDone }: TaskProps = $props();
 
+	const id = $props.id();
 	const form = untrack(() => new TaskForm(store, task));
+	let pin = $state('');
+	/** The large keys, for a hand without a keyboard. */
 	let signing = $state(false);
 	const claim = $derived(view.statement[0] ?? '');
 	const beside = $derived(view.statement.slice(1));
 
 	$effect(() => form.save());
 	const sign = (pin: string) => store.sign(filled(task.entry, task.asks, $state.snapshot(form.values)), pin);
+	const signature = untrack(() => new Signature(sign, onDone));
+	$effect(() => {
+		// A refused one is typed anew.
+		if (signature.fault) pin = '';
+	});
 	const focusWhenWanted = (node: HTMLElement) => {
 		if (focused) node.focus();
 	};
@@ -43,12 +52,38 @@
 	Your name, {session.person?.name ?? '…'}, is printed on the certificate. The maker's manual, local codes and
 	licensed practice win.
 </p>
-<button
-	class="btn btn-primary min-h-14 w-full text-lg"
-	disabled={!view.signing.may_release}
-	onclick={() => (signing = true)}
-	{@attach focusWhenWanted}><PenLine size={24} aria-hidden="true" />{task.action}</button
+<form
+	class="space-y-2"
+	data-form
+	onsubmit={(event) => {
+		event.preventDefault();
+		if (pin) void signature.give(pin);
+		else signing = true;
+	}}
 >
+	<ProblemNote problem={signature.refused} />
+	<label class="flex flex-wrap items-center gap-x-3 font-semibold" for={id}
+		>PIN or password
+		<input
+			{id}
+			bind:value={pin}
+			class={['entry input min-w-32 flex-1', signature.fault && 'input-error']}
+			type="password"
+			autocomplete="off"
+			maxlength="128"
+			disabled={!view.signing.may_release}
+			aria-invalid={signature.fault ? 'true' : undefined}
+			aria-describedby="{id}-fault"
+			{@attach focusWhenWanted}
+		/></label
+	>
+	<p id="{id}-fault" class="font-semibold text-error first-letter:uppercase" role="status">
+		{signature.fault ?? ''}
+	</p>
+	<button class="btn btn-primary min-h-14 w-full text-lg" disabled={!view.signing.may_release}
+		><PenLine size={24} aria-hidden="true" />{task.action}</button
+	>
+</form>
 {#if signing}
 	<SignatureDialog
 		what="release of {view.job.unit}"

@@ -56,7 +56,9 @@
 			</p>
 		{/if}
 	</div>
-	{#each said as one, index (index)}<p class="text-warning">{one[0]?.toUpperCase()}{one.slice(1)}.</p>{/each}
+	{#each said as sentence, index (index)}<p class="text-warning">
+			{sentence[0]?.toUpperCase()}{sentence.slice(1)}.
+		</p>{/each}
 	{#if other}
 		<p class="text-warning">
 			{other.who} records job {other.number} on the stand; it is free when that recording ends.

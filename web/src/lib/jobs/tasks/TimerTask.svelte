@@ -10,7 +10,7 @@
 
 	const screen = $derived(screenOf(task, 'timer'));
 	const form = untrack(() => new TaskForm(store, task));
-	const timer = $derived(view.timers.find((one) => one.key === screen.timer) ?? null);
+	const timer = $derived(view.timers.find((running) => running.key === screen.timer) ?? null);
 	let cutting = $state(false);
 
 	async function cut() {

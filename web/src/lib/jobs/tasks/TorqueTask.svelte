@@ -54,20 +54,20 @@
 	const next = $derived(numbers.find((number) => !typed.has(number)) ?? null);
 
 	const screen = $derived(screenOf(task, 'torque'));
-	const wrench = $derived(wrenches.find((one) => one.key === form.values.wrench));
+	const wrench = $derived(wrenches.find((wrench) => wrench.key === form.values.wrench));
 	const pass = $derived(plan?.passes[screen.turn - 1]);
-	const wrenchAsk = $derived(task.asks.find((one) => one.field === 'wrench'));
-	const overdueAsk = $derived(task.asks.find((one) => one.field === 'overdue'));
+	const wrenchAsk = $derived(task.asks.find((ask) => ask.field === 'wrench'));
+	const overdueAsk = $derived(task.asks.find((ask) => ask.field === 'overdue'));
 	let choosing = $state(untrack(() => form.values.wrench === undefined));
 	function chosen(key: unknown) {
 		form.values.wrench = key;
 		if (typeof key === 'string') keepText(WRENCH, key);
 		choosing = false;
 	}
-	const refused = $derived(plan?.findings.filter((one) => one.severity === 'reject') ?? []);
+	const refused = $derived(plan?.findings.filter((finding) => finding.severity === 'reject') ?? []);
 	// A reason in writing is asked of whoever goes on all the same: the server says for what.
-	const stopped = $derived(refused.some((one) => one.code !== 'accuracy'));
-	const others = $derived(plan?.findings.filter((one) => one.severity !== 'reject') ?? []);
+	const stopped = $derived(refused.some((finding) => finding.code !== 'accuracy'));
+	const others = $derived(plan?.findings.filter((finding) => finding.severity !== 'reject') ?? []);
 
 	const place = drawingPlace();
 	$effect(() => (screen.pattern.count > 1 ? place.show(face) : undefined));
@@ -98,8 +98,8 @@
 	const setting = $derived(
 		wrench?.clicks && !form.values.typing && !stopped ? (pass?.wrench_text ?? null) : null
 	);
-	/** Until the server told, nobody knows whether it clicks and at what: nothing is asked for that would go away again. */
-	const told = $derived(listed !== null && (plan !== null || planProblem !== null));
+	/** Until the server answered, nobody knows whether it clicks and at what: nothing is asked for that would go away again. */
+	const answered = $derived(listed !== null && (plan !== null || planProblem !== null));
 	const clickWords = $derived(
 		numbers.length > 1 ? `Number ${next} clicked at ${setting}` : `It clicked at ${setting}`
 	);
@@ -117,7 +117,7 @@
 	}
 	/** The pass from its first fastener, tapped or typed. */
 	function again(typing: boolean) {
-		for (const one of readings) form.values[one.field] = undefined;
+		for (const ask of readings) form.values[ask.field] = undefined;
 		form.values.typing = typing || undefined;
 	}
 
@@ -189,7 +189,7 @@
 				<button type="button" class="link min-h-11" onclick={() => (choosing = true)}>Change wrench</button>
 			{/if}
 			<AdapterPick
-				bind:adapter={() => adapter, (one) => (form.values.adapter = one ?? undefined)}
+				bind:adapter={() => adapter, (picked) => (form.values.adapter = picked ?? undefined)}
 				fault={(field) => form.fault(field)}
 			/>
 		</div>
@@ -207,7 +207,7 @@
 				>
 			{/if}
 		</p>
-	{:else if told && (wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length)}<div
+	{:else if answered && (wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length)}<div
 			class="flex flex-wrap gap-x-3"
 			data-readings
 		>
@@ -231,7 +231,7 @@
 				onclick={() => clicked(next)}>{clickWords}</button
 			>
 		</div>
-	{:else if told}<ActionBar {form} says={task.action} {stopped} />{/if}
+	{:else if answered}<ActionBar {form} says={task.action} {stopped} />{/if}
 </form>
 {#if plan?.preload_kn && plan.proof_pct}
 	<p class="faint text-sm">

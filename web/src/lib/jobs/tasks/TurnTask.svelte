@@ -21,9 +21,9 @@
 	const count = $derived(screen.pattern.count);
 	const ticked = $derived(new Set((form.values[TICKED] as number[] | undefined) ?? []));
 	const next = $derived(
-		Array.from({ length: count }, (_, place) => place + 1).find((one) => !ticked.has(one)) ?? null
+		Array.from({ length: count }, (_, place) => place + 1).find((number) => !ticked.has(number)) ?? null
 	);
-	const asked = $derived(task.asks.filter((one) => one.field !== 'done' || count === 1));
+	const asked = $derived(task.asks.filter((ask) => ask.field !== 'done' || count === 1));
 
 	const many = $derived(count > 1);
 	const place = drawingPlace();
@@ -81,17 +81,17 @@
 	{#if screen.setting}<p class="text-2xl font-bold text-primary first-letter:uppercase">
 			{screen.setting}
 		</p>{/if}
-	{#each asked as one, index (one.field)}
+	{#each asked as ask, index (ask.field)}
 		<AskField
-			ask={one}
-			bind:value={form.values[one.field]}
-			fault={form.fault(one.field)}
+			{ask}
+			bind:value={form.values[ask.field]}
+			fault={form.fault(ask.field)}
 			focused={focused && index === 0}
 			settling={byTap && form.settling}
 			onPicked={byTap ? () => void record() : undefined}
 		/>
 	{/each}
-	{#if !task.asks.some((one) => form.fault(one.field))}<ProblemNote problem={form.problem} />{/if}
+	{#if !task.asks.some((ask) => form.fault(ask.field))}<ProblemNote problem={form.problem} />{/if}
 	{#if count > 1 && next !== null}
 		<div class="action-bar">
 			<button

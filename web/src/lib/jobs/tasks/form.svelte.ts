@@ -79,7 +79,7 @@ export class TaskForm {
 
 	/** What is wrong with a field, what fits in the words of its choices. */
 	fault(field: string): string | null {
-		const ask = this.task.asks.find((one) => one.field === field);
+		const ask = this.task.asks.find((ask) => ask.field === field);
 		return faultAt(this.problem, field, ask?.choices);
 	}
 

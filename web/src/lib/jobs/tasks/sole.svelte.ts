@@ -32,13 +32,13 @@ export class Sole {
 		open: Ask[]
 	) {
 		const only = open.length === 1 ? open[0] : undefined;
-		const picked = open.every((one) => EXCLUSIVE.includes(one.read) || one.read === 'look');
+		const picked = open.every((ask) => EXCLUSIVE.includes(ask.read) || ask.read === 'look');
 		// What hangs on the answer is asked once it is there.
-		const leads = task.asks.some((one) =>
-			one.choices.some((choice) => Object.keys(choice.only ?? {}).includes(only?.field ?? ''))
+		const leads = task.asks.some((ask) =>
+			ask.choices.some((choice) => Object.keys(choice.only ?? {}).includes(only?.field ?? ''))
 		);
 		this.ask = only && picked && !leads && task.status !== 'done' ? only : null;
-		this.more = task.asks.some((one) => one !== only && one.proposed !== null && one.proposed !== undefined);
+		this.more = task.asks.some((ask) => ask !== only && ask.proposed !== null && ask.proposed !== undefined);
 		this.last = open.length > 1 && picked && !this.more && task.status !== 'done';
 		if (this.ask) this.by = !this.more ? 'tap' : this.keys.length > MOST ? 'button' : 'unknown';
 	}

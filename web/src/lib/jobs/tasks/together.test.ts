@@ -19,8 +19,8 @@ test('what comes off with one step shares a card, three at a time, from the one 
 	];
 	const view = { tasks } as JobView;
 	const [, b, c, x, , , f] = tasks as [Task, Task, Task, Task, Task, Task, Task];
-	expect(together(view, b, NONE, null).map((one) => one.key)).toEqual(['b', 'c', 'd']);
-	expect(together(view, b, new Set(['c']), null).map((one) => one.key)).toEqual(['b', 'd', 'e']);
+	expect(together(view, b, NONE, null).map((card) => card.key)).toEqual(['b', 'c', 'd']);
+	expect(together(view, b, new Set(['c']), null).map((card) => card.key)).toEqual(['b', 'd', 'e']);
 	expect(together(view, b, NONE, 'b')).toEqual([]);
 	for (const alone of [c, x, f]) expect(together(view, alone, NONE, null)).toEqual([]);
 });

@@ -9,11 +9,11 @@ export function together(view: JobView, task: Task, waits: Set<string>, named: s
 	if (task.screen.kind !== 'find' || task.status === 'done' || named === task.key) return [];
 	const { card } = task.screen;
 	const open = view.tasks.filter(
-		(one) =>
-			one.screen.kind === 'find' &&
-			one.screen.card === card &&
-			(one.status === 'next' || one.status === 'open') &&
-			!waits.has(one.key)
+		(task) =>
+			task.screen.kind === 'find' &&
+			task.screen.card === card &&
+			(task.status === 'next' || task.status === 'open') &&
+			!waits.has(task.key)
 	);
 	const group = open.slice(0, MOST);
 	return group.length > 1 && group[0]?.key === task.key ? group : [];

@@ -104,7 +104,7 @@
 						}
 					: null,
 			pattern: { layout: typed.layout, count },
-			passes_pct: passes.every((one) => Number.isFinite(one)) ? passes : [100],
+			passes_pct: passes.every((pass) => Number.isFinite(pass)) ? passes : [100],
 			soft_thread: typed.soft === 'yes',
 			fastener:
 				byTorque && thread && typed.grade.trim()
@@ -270,13 +270,13 @@
 				<table class="table-sm table">
 					<thead><tr><th>Pass</th><th>On the scale</th><th>In this order</th></tr></thead>
 					<tbody>
-						{#each plan.passes as one, place (place)}
+						{#each plan.passes as pass, place (place)}
 							<tr>
-								<td>{one.name}</td>
+								<td>{pass.name}</td>
 								<td class="font-semibold"
-									>{one.wrench_text ?? (one.setting_nm ? `${shown(one.setting_nm, 1)} N·m` : '')}</td
+									>{pass.wrench_text ?? (pass.setting_nm ? `${shown(pass.setting_nm, 1)} N·m` : '')}</td
 								>
-								<td>{one.sequence.join(' → ')}</td>
+								<td>{pass.sequence.join(' → ')}</td>
 							</tr>
 						{/each}
 					</tbody>

@@ -101,7 +101,7 @@
 				<label class="block">
 					<span class="block text-sm font-semibold">Compound</span>
 					<select class="entry select w-full" bind:value={material}>
-						{#each MATERIALS as one (one)}<option>{one}</option>{/each}
+						{#each MATERIALS as material (material)}<option>{material}</option>{/each}
 					</select>
 				</label>
 				<label class="block">

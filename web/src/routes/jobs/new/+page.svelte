@@ -49,7 +49,7 @@
 		void ask(api.GET('/api/sheets')).then((answer) => {
 			sheets = answer.data;
 			problem = answer.problem;
-			const kept = answer.data?.find((one) => one.key === before.sheet);
+			const kept = answer.data?.find((row) => row.key === before.sheet);
 			if (kept && !chosen && !copied && !labelled) void choose(kept);
 		});
 	});
@@ -74,7 +74,7 @@
 		problem = answer.problem;
 		if (!answer.data || q !== search.trim()) return;
 		found = answer.data;
-		const exact = answer.data.filter((one) => one.name.toLowerCase() === q.toLowerCase());
+		const exact = answer.data.filter((row) => row.name.toLowerCase() === q.toLowerCase());
 		const [only, ...others] = exact.length ? exact : answer.data;
 		if (only && !others.length) return choose(only);
 		await tick();
@@ -84,7 +84,7 @@
 	/** All that is known of a unit is filled in. */
 	async function fillIn(unit: { sheet_key: string; name: string; serial: string; customer: string }) {
 		const listed = sheets ?? (await ask(api.GET('/api/sheets'))).data;
-		const own = listed?.find((one) => one.key === unit.sheet_key);
+		const own = listed?.find((row) => row.key === unit.sheet_key);
 		if (own && chosen !== unit.sheet_key) await choose(own);
 		draft.unit = unit.name;
 		draft.serial = unit.serial;
@@ -114,7 +114,7 @@
 				problem = answer.problem;
 				if (!answer.data) return;
 				source = answer.data.job;
-				const listed = (await ask(api.GET('/api/sheets'))).data?.find((one) => one.key === source?.sheet_key);
+				const listed = (await ask(api.GET('/api/sheets'))).data?.find((row) => row.key === source?.sheet_key);
 				newest = listed?.version ?? 0;
 				if (listed) await choose(listed);
 				draft.customer = source.customer;
@@ -135,16 +135,16 @@
 		);
 	});
 
-	async function choose(one: SheetNamed) {
-		chosen = one.key;
+	async function choose(named: SheetNamed) {
+		chosen = named.key;
 		const answer = await ask(
-			api.GET('/api/sheets/{key}/{version}', { params: { path: { key: one.key, version: one.version } } })
+			api.GET('/api/sheets/{key}/{version}', { params: { path: { key: named.key, version: named.version } } })
 		);
 		sheet = answer.data as SheetView | null;
 		problem = answer.problem;
 		if (answer.data) {
 			if (!fluids.includes(draft.fluid)) draft.fluid = fluids[0] ?? '';
-			if (one.key !== before.sheet || !draft.pressure) draft.pressure = service.pressure ?? '';
+			if (named.key !== before.sheet || !draft.pressure) draft.pressure = service.pressure ?? '';
 			if (!draft.unit) draft.unit = sheet?.name ?? '';
 			await tick();
 			// The first field that is empty is where the hand goes next.
@@ -221,12 +221,14 @@
 		<fieldset class="panel mb-3">
 			<legend class="font-semibold">The sheet has changed since that job. Which version do you want?</legend>
 			<div class="flex flex-wrap gap-2">
-				{#each versions as one (one)}
+				{#each versions as listed (listed)}
 					<button
 						class="btn aria-pressed:btn-primary"
-						aria-pressed={version === one}
-						onclick={() => (version = one)}
-						>Version {one}{one === source?.sheet_version ? ', used for that job' : ', the newest'}</button
+						aria-pressed={version === listed}
+						onclick={() => (version = listed)}
+						>Version {listed}{listed === source?.sheet_version
+							? ', used for that job'
+							: ', the newest'}</button
 					>
 				{/each}
 			</div>
@@ -249,16 +251,16 @@
 			<p>Loading build sheets …</p>
 		{:else}
 			<ul id="found" class="grid gap-1 sm:grid-cols-2">
-				{#each shown as one (one.key)}
+				{#each shown as row (row.key)}
 					<li>
 						<button
 							class="btn btn-block h-auto min-h-11 justify-start px-3 py-1 text-left"
-							onclick={() => choose(one)}
+							onclick={() => choose(row)}
 						>
 							<span class="min-w-0"
-								><strong class="block truncate">{one.name}</strong><span
+								><strong class="block truncate">{row.name}</strong><span
 									class="block truncate text-sm font-normal"
-									>{one.family} · version {one.version}{'by' in one && one.by ? ` · by ${one.by}` : ''}</span
+									>{row.family} · version {row.version}{'by' in row && row.by ? ` · by ${row.by}` : ''}</span
 								></span
 							>
 						</button>

@@ -56,8 +56,8 @@
 
 	const same = (a: Row, b: Row) => a.series === b.series && a.designation === b.designation;
 	function pick(row: Row) {
-		picked = picked.some((one) => same(one, row))
-			? picked.filter((one) => !same(one, row))
+		picked = picked.some((pick) => same(pick, row))
+			? picked.filter((pick) => !same(pick, row))
 			: [...picked, row].slice(-2);
 	}
 </script>
@@ -71,7 +71,7 @@
 			<span class="mb-1 block font-semibold">Series</span>
 			<select class="entry select w-40" bind:value={series}>
 				<option value="">all</option>
-				{#each SERIES as one (one)}<option value={one}>{one === 'metric' ? 'metric stock' : one}</option
+				{#each SERIES as line (line)}<option value={line}>{line === 'metric' ? 'metric stock' : line}</option
 					>{/each}
 			</select>
 		</label>
@@ -92,7 +92,8 @@
 			<span class="mb-1 block font-semibold">Section</span>
 			<select class="entry select w-36" bind:value={section}>
 				<option value="">all</option>
-				{#each chart?.sections_mm ?? [] as one (one)}<option value={String(one)}>{shown(one)} mm</option
+				{#each chart?.sections_mm ?? [] as section (section)}<option value={String(section)}
+						>{shown(section)} mm</option
 					>{/each}
 			</select>
 		</label>

@@ -12,7 +12,7 @@
 	let { rows, picked, onPick }: Props = $props();
 
 	const isPicked = (row: Row) =>
-		picked.some((one) => one.series === row.series && one.designation === row.designation);
+		picked.some((pick) => pick.series === row.series && pick.designation === row.designation);
 </script>
 
 <div class="max-sm:overflow-x-auto">

@@ -7,7 +7,9 @@
 
 	let compared = $state.raw<Schemas['CompareOut'] | null>(null);
 	const apart = $derived(
-		compared?.differences.filter((one) => one.distinguishes).map((one) => one.what) ?? []
+		compared?.differences
+			.filter((difference) => difference.distinguishes)
+			.map((difference) => difference.what) ?? []
 	);
 
 	$effect(() => {
@@ -38,17 +40,17 @@
 				</tr>
 			</thead>
 			<tbody>
-				{#each compared.differences as one (one.what)}
+				{#each compared.differences as difference (difference.what)}
 					<tr>
-						<th class="pr-6 text-left">{one.what}</th>
-						<td class="pr-6 text-right">{shown(one.first_mm)}</td>
-						<td class="pr-6 text-right">{shown(one.second_mm)}</td>
-						<td class="pr-6 text-right">{shown(Math.abs(one.second_mm - one.first_mm))}</td>
-						<td class={one.distinguishes ? 'text-success' : 'text-warning'}
-							>{one.distinguishes ? 'distinguishes them' : 'does not distinguish them'}, wrong in {one.mistaken <
+						<th class="pr-6 text-left">{difference.what}</th>
+						<td class="pr-6 text-right">{shown(difference.first_mm)}</td>
+						<td class="pr-6 text-right">{shown(difference.second_mm)}</td>
+						<td class="pr-6 text-right">{shown(Math.abs(difference.second_mm - difference.first_mm))}</td>
+						<td class={difference.distinguishes ? 'text-success' : 'text-warning'}
+							>{difference.distinguishes ? 'distinguishes them' : 'does not distinguish them'}, wrong in {difference.mistaken <
 							0.0005
 								? 'under 0.1'
-								: shown(one.mistaken * 100, 1)} % of new rings</td
+								: shown(difference.mistaken * 100, 1)} % of new rings</td
 						>
 					</tr>
 				{/each}

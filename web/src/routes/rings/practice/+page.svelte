@@ -12,8 +12,8 @@
 	let picked = $state<string | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	const current = $derived(
-		puzzles.find((one) => one.key === picked) ??
-			puzzles.find((one) => one.first_guess_right === null) ??
+		puzzles.find((puzzle) => puzzle.key === picked) ??
+			puzzles.find((puzzle) => puzzle.first_guess_right === null) ??
 			puzzles[0]
 	);
 	const place = $derived(current ? puzzles.indexOf(current) : -1);
@@ -62,25 +62,25 @@
 		<nav class="panel" aria-label="Puzzles">
 			<h2 class="mb-1 text-xl font-bold">Puzzles</h2>
 			<ol class="grid grid-cols-5 gap-1">
-				{#each puzzles as one, index (one.key)}
+				{#each puzzles as puzzle, index (puzzle.key)}
 					<li>
 						<button
 							class="btn btn-square w-full aria-[current]:btn-primary"
-							aria-current={one.key === current?.key ? 'true' : undefined}
-							aria-label="{index + 1}. {one.title}{one.first_guess_right === null
+							aria-current={puzzle.key === current?.key ? 'true' : undefined}
+							aria-label="{index + 1}. {puzzle.title}{puzzle.first_guess_right === null
 								? ''
-								: one.first_guess_right
+								: puzzle.first_guess_right
 									? ', right'
 									: ', wrong'}"
-							title={one.title}
-							onclick={() => (picked = one.key)}
+							title={puzzle.title}
+							onclick={() => (picked = puzzle.key)}
 						>
-							{#if one.first_guess_right === null}{index + 1}
-							{:else if one.first_guess_right}<CircleCheck
+							{#if puzzle.first_guess_right === null}{index + 1}
+							{:else if puzzle.first_guess_right}<CircleCheck
 									size={20}
-									class={one.key === current?.key ? '' : 'text-success'}
+									class={puzzle.key === current?.key ? '' : 'text-success'}
 								/>
-							{:else}<CircleX size={20} class={one.key === current?.key ? '' : 'text-error'} />{/if}
+							{:else}<CircleX size={20} class={puzzle.key === current?.key ? '' : 'text-error'} />{/if}
 						</button>
 					</li>
 				{/each}

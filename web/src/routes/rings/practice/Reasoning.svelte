@@ -17,11 +17,15 @@
 			<div>
 				<h3 class="text-xl font-bold">What the readings say{groove ? ', in this groove' : ''}</h3>
 				<ol>
-					{#each seen.match.candidates as one (one.series + one.designation)}
-						{#if one.probability >= 0.005}
+					{#each seen.match.candidates as candidate (candidate.series + candidate.designation)}
+						{#if candidate.probability >= 0.005}
 							<li class="flex justify-between gap-3 border-t border-base-300">
-								<span>{sizeName(one)}{one.fits_groove === false ? ' (does not fit the groove)' : ''}</span>
-								<strong class="whitespace-nowrap">{shown(one.probability * 100, 0)} %</strong>
+								<span
+									>{sizeName(candidate)}{candidate.fits_groove === false
+										? ' (does not fit the groove)'
+										: ''}</span
+								>
+								<strong class="whitespace-nowrap">{shown(candidate.probability * 100, 0)} %</strong>
 							</li>
 						{/if}
 					{/each}

@@ -19,7 +19,7 @@
 	let found = $state.raw<Schemas['DiagnosisOut'] | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let all = $state(false);
-	const kind = $derived(kinds.find((one) => one.key === element));
+	const kind = $derived(kinds.find((kind) => kind.key === element));
 	const causes = $derived(all ? (found?.causes ?? []) : (found?.causes.slice(0, TOLD) ?? []));
 
 	$effect(() => {
@@ -54,10 +54,10 @@
 
 	function toggle(sign: Schemas['Sign']) {
 		if (sign === 'none') seen = [];
-		else seen = seen.includes(sign) ? seen.filter((one) => one !== sign) : [...seen, sign];
+		else seen = seen.includes(sign) ? seen.filter((other) => other !== sign) : [...seen, sign];
 	}
 	function another() {
-		const can = kinds.find((one) => one.key === element)?.signs.map((one) => one.key) ?? [];
+		const can = kinds.find((kind) => kind.key === element)?.signs.map((sign) => sign.key) ?? [];
 		seen = seen.filter((sign) => can.includes(sign));
 	}
 </script>
@@ -71,14 +71,14 @@
 			<label class="font-semibold"
 				>What came off
 				<select class="entry select mt-1 w-full" bind:value={element} onchange={another}>
-					{#each kinds as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+					{#each kinds as kind (kind.key)}<option value={kind.key}>{kind.name}</option>{/each}
 				</select></label
 			>
 			<label class="font-semibold"
 				>Motion
 				<select class="entry select mt-1 w-full" bind:value={motion}>
 					<option value="">not known</option>
-					{#each MOTIONS as one (one)}<option value={one}>{one}</option>{/each}
+					{#each MOTIONS as motion (motion)}<option value={motion}>{motion}</option>{/each}
 				</select></label
 			>
 		</div>
@@ -104,21 +104,23 @@
 				>Compound
 				<select class="entry select mt-1 w-full" bind:value={known.compound}>
 					<option value="">not known</option>
-					{#each MATERIALS as one (one)}<option value={one}>{one}</option>{/each}
+					{#each MATERIALS as material (material)}<option value={material}>{material}</option>{/each}
 				</select></label
 			>
 			<label class="font-semibold"
 				>Fluid
 				<select class="entry select mt-1 w-full" bind:value={known.fluid}>
 					<option value="">not known</option>
-					{#each media as one (one)}<option value={one}>{one.replaceAll('_', ' ')}</option>{/each}
+					{#each media as medium (medium)}<option value={medium}>{medium.replaceAll('_', ' ')}</option>{/each}
 				</select></label
 			>
 			<label class="font-semibold"
 				>Lubricant on it
 				<select class="entry select mt-1 w-full" bind:value={lubricant}>
 					<option value="">not known</option>
-					{#each lubricants as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+					{#each lubricants as lubricant (lubricant.key)}<option value={lubricant.key}
+							>{lubricant.name}</option
+						>{/each}
 				</select></label
 			>
 			{#each [['temperature', 'Temperature', '95 °C'], ['speed', 'Speed', '0.3 m/s']] as [key, name, hint] (key)}
@@ -152,7 +154,7 @@
 					{#each cause.for as text (text)}<p class="text-success">for: {text}</p>{/each}
 					{#each cause.against as text (text)}<p class="text-warning">against: {text}</p>{/each}
 					<ul class="faint ml-4 list-disc">
-						{#each cause.corrections as one (one.key)}<li>{one.text}</li>{/each}
+						{#each cause.corrections as correction (correction.key)}<li>{correction.text}</li>{/each}
 					</ul>
 				</li>
 			{/each}

@@ -15,7 +15,7 @@
 	let typed = $state<Record<string, string>>({});
 	const open = $derived(view?.jobs.filter((job) => !job.released && !job.quick_service) ?? []);
 	/** The quick service that comes first: the one thing a scanned label is for. */
-	const first = $derived(view?.due.find((one) => one.quick_service)?.interval ?? null);
+	const first = $derived(view?.due.find((visit) => visit.quick_service)?.interval ?? null);
 
 	$effect(() => {
 		void ask(api.GET('/api/units/{label}', { params: { path: { label } } })).then((answer) => {
@@ -71,17 +71,17 @@
 		<section aria-labelledby="due">
 			<h2 id="due" class="sr-only">Due</h2>
 			<ul class="space-y-2">
-				{#each view.due as one (one.interval)}
-					<DueCard due={one}>
-						{#if one.quick_service && session.may('start_quick_service')}
+				{#each view.due as visit (visit.interval)}
+					<DueCard due={visit}>
+						{#if visit.quick_service && session.may('start_quick_service')}
 							<button
-								class={['btn min-h-14 text-lg', one.interval === first && 'btn-primary']}
+								class={['btn min-h-14 text-lg', visit.interval === first && 'btn-primary']}
 								aria-busy={busy}
-								onclick={() => void begin(one.interval)}
-								{@attach focusFirst(one.interval)}
-								>{one.begun ? `Continue job ${one.begun}` : `Start: ${one.title.toLowerCase()}`}</button
+								onclick={() => void begin(visit.interval)}
+								{@attach focusFirst(visit.interval)}
+								>{visit.begun ? `Continue job ${visit.begun}` : `Start: ${visit.title.toLowerCase()}`}</button
 							>
-						{:else if !one.quick_service && session.may('open_jobs')}
+						{:else if !visit.quick_service && session.may('open_jobs')}
 							<a class="btn" href="/jobs/new?unit={view.unit.label}">Take it in</a>
 						{/if}
 					</DueCard>
@@ -106,9 +106,9 @@
 							>Readings so far: {view.readings.length}</summary
 						>
 						<ul>
-							{#each view.readings as one (one.id)}
+							{#each view.readings as reading (reading.id)}
 								<li class="border-t border-base-300 py-1">
-									{one.words}
+									{reading.words}
 								</li>
 							{/each}
 						</ul>

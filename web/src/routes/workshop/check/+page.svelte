@@ -46,8 +46,8 @@
 		answers = {};
 		view = selected = null;
 	}
-	const station = $derived(drawn?.picture?.stations.find((one) => one.key === selected) ?? null);
-	const elements = $derived(drawn?.picture?.elements.filter((one) => one.station === selected) ?? []);
+	const station = $derived(drawn?.picture?.stations.find((station) => station.key === selected) ?? null);
+	const elements = $derived(drawn?.picture?.elements.filter((element) => element.station === selected) ?? []);
 </script>
 
 <svelte:head><title>Check a sheet · Iron Kettle</title></svelte:head>
@@ -77,14 +77,14 @@
 			{#if drawn?.picture}
 				<section class="panel" aria-label="Drawing">
 					<div class="mb-2 flex flex-wrap items-center gap-2">
-						{#each drawn.views as one (one.key)}
+						{#each drawn.views as drawing (drawing.key)}
 							<button
 								class="btn aria-pressed:btn-primary"
-								aria-pressed={drawn.picture.view === one.key}
+								aria-pressed={drawn.picture.view === drawing.key}
 								onclick={() => {
-									view = one.key;
+									view = drawing.key;
 									selected = null;
-								}}>{one.name}</button
+								}}>{drawing.name}</button
 							>
 						{/each}
 						{#each drawn.questions as question (question.key)}

@@ -18,7 +18,7 @@
 	});
 
 	async function add(v: Record<string, string>) {
-		const role = register?.roles.find((one) => one.word === v.role)?.key ?? 'technician';
+		const role = register?.roles.find((role) => role.word === v.role)?.key ?? 'technician';
 		const answer = await ask(
 			api.POST('/api/people', {
 				body: { name: v.name ?? '', role: role as Schemas['Role'], pin: v.pin ?? '' }

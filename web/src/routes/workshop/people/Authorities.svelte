@@ -59,7 +59,7 @@
 			<div>
 				<label class="block text-sm font-semibold" for="{id}-which">Kind of work</label>
 				<select id="{id}-which" class="entry select w-48" bind:value={authority}>
-					{#each known as one (one.key)}<option value={one.key}>{one.word}</option>{/each}
+					{#each known as listed (listed.key)}<option value={listed.key}>{listed.word}</option>{/each}
 				</select>
 			</div>
 			<div>

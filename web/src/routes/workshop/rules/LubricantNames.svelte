@@ -11,7 +11,7 @@
 	let lubricant = $state<Schemas['Lubricant'] | ''>('');
 	let problem = $state.raw<Problem | null>(null);
 	const fault = $derived(faultAt(problem, 'name') ?? faultAt(problem, 'lubricant'));
-	const wordsOf = (key: string) => listed.find((one) => one.key === key)?.name ?? key;
+	const wordsOf = (key: string) => listed.find((row) => row.key === key)?.name ?? key;
 
 	$effect(() => {
 		void ask(api.GET('/api/lubricant-names')).then((found) => (names = found.data ?? names));
@@ -42,11 +42,11 @@
 		lubricant is asked for; the record has the lubricant itself.
 	</p>
 	<ul>
-		{#each names as one (one.name)}
+		{#each names as name (name.name)}
 			<li class="flex items-center gap-2 border-t border-base-300 py-1">
-				<span class="flex-1"><b>{one.name}</b> is {wordsOf(one.lubricant)}</span>
+				<span class="flex-1"><b>{name.name}</b> is {wordsOf(name.lubricant)}</span>
 				{#if mayChange}
-					<button type="button" class="btn" onclick={() => drop(one.name)} aria-label="Drop {one.name}">
+					<button type="button" class="btn" onclick={() => drop(name.name)} aria-label="Drop {name.name}">
 						Drop
 					</button>
 				{/if}
@@ -63,7 +63,7 @@
 				<span class="block font-semibold">It is</span>
 				<select id="{id}-is" class="entry select w-full" bind:value={lubricant}>
 					<option value="">Choose</option>
-					{#each listed as one (one.key)}<option value={one.key}>{one.name}</option>{/each}
+					{#each listed as row (row.key)}<option value={row.key}>{row.name}</option>{/each}
 				</select>
 			</label>
 			<button class="btn btn-primary" disabled={!name.trim() || !lubricant}>Add</button>

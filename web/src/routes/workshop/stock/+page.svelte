@@ -14,7 +14,7 @@
 	let adding = $state(false);
 	let words = $state(page.url.searchParams.get('q') ?? '');
 	let problem = $state.raw<Problem | null>(null);
-	const kind = $derived(kinds.find((one) => one.key === chosen) ?? kinds[0]);
+	const kind = $derived(kinds.find((kind) => kind.key === chosen) ?? kinds[0]);
 	let chip = $state('all');
 	const chips = $derived([
 		{ key: 'all', name: 'All', count: items.length },

@@ -18,7 +18,7 @@
 	});
 
 	async function add(v: Record<string, string>) {
-		const person = names.find((one) => one.name === v.person)?.key ?? '';
+		const person = names.find((name) => name.name === v.person)?.key ?? '';
 		const answer = await ask(api.POST('/api/tokens', { body: { name: v.name ?? '', person } }));
 		made = answer.data ?? made;
 		await load();
@@ -46,7 +46,7 @@
 		what="token"
 		fields={[
 			{ key: 'name', name: 'Purpose', hint: 'stores system' },
-			{ key: 'person', name: 'Acts as', choices: names.map((one) => one.name) }
+			{ key: 'person', name: 'Acts as', choices: names.map((name) => name.name) }
 		]}
 		{add}
 	/>

@@ -35,19 +35,19 @@
 			)}`
 		}))
 	]);
-	const isIn = (one: (typeof tools)[number], key: typeof chip) =>
-		key === 'all' || (key === 'ended' ? one.tool.calibration_ended : one.kind === key);
+	const isIn = (row: (typeof tools)[number], key: typeof chip) =>
+		key === 'all' || (key === 'ended' ? row.tool.calibration_ended : row.kind === key);
 	const NAMES = { all: 'All', wrenches: 'Torque wrenches', gauges: 'Gauges', ended: 'Calibration ended' };
 	const chips = $derived(
 		(['all', 'wrenches', 'gauges', 'ended'] as const).map((key) => ({
 			key,
 			name: NAMES[key],
-			count: tools.filter((one) => isIn(one, key)).length
+			count: tools.filter((tool) => isIn(tool, key)).length
 		}))
 	);
 	const shown = $derived(
 		tools.filter(
-			(one) => isIn(one, chip) && holds(`${one.tool.name} ${one.what} ${one.tool.calibration}`, words)
+			(tool) => isIn(tool, chip) && holds(`${tool.tool.name} ${tool.what} ${tool.tool.calibration}`, words)
 		)
 	);
 
@@ -57,7 +57,7 @@
 	}
 	type Typed = Record<string, string>;
 	/** What every tool is told by. */
-	const told = (v: Typed) => ({
+	const bodyOf = (v: Typed) => ({
 		key: keyOf(v.name ?? ''),
 		name: v.name ?? '',
 		accuracy_pct: Number(v.accuracy_pct),
@@ -69,12 +69,12 @@
 		{ key: 'calibrated_until', name: 'Calibrated until', date: true }
 	];
 	async function addWrench(v: Typed) {
-		const body = { ...told(v), low: v.low ?? '', high: v.high ?? '', clicks: v.clicks === 'it clicks' };
+		const body = { ...bodyOf(v), low: v.low ?? '', high: v.high ?? '', clicks: v.clicks === 'it clicks' };
 		return added(await ask(api.POST('/api/wrenches', { body })));
 	}
 	async function addGauge(v: Typed) {
 		const stability_pct = v.stability_pct ? Number(v.stability_pct) : null;
-		const body = { ...told(v), range: v.range ?? '', resolution: v.resolution ?? '', stability_pct };
+		const body = { ...bodyOf(v), range: v.range ?? '', resolution: v.resolution ?? '', stability_pct };
 		return added(await ask(api.POST('/api/gauges', { body })));
 	}
 </script>
@@ -127,9 +127,9 @@
 		columns={TOOL_COLUMNS}
 		names={['Tool', 'Range and accuracy', 'Calibration', '']}
 		items={shown}
-		keyOf={(one) => one.kind + one.tool.key}
+		keyOf={(row) => row.kind + row.tool.key}
 		empty={words || chip !== 'all' ? 'No tool matches.' : 'None yet.'}
 	>
-		{#snippet line(one)}<ToolLine {...one} onDone={load} />{/snippet}
+		{#snippet line(row)}<ToolLine {...row} onDone={load} />{/snippet}
 	</List>
 </main>

@@ -39,7 +39,7 @@
 		wanted ?? picked?.stage ?? (view?.job.released ? 'release' : (next?.stage ?? 'release'))
 	);
 	const own = $derived(view?.tasks.filter((task) => task.stage === stage) ?? []);
-	const here = $derived(view?.stages.find((one) => one.key === stage) ?? null);
+	const here = $derived(view?.stages.find((listed) => listed.key === stage) ?? null);
 	/** What is worked here: what was picked, else what the job says; of a stage that waits for others only where it was asked for. */
 	const current = $derived(own.find((task) => task.key === here?.current && !over(task)) ?? null);
 	const hand = $derived(
@@ -113,9 +113,9 @@
 				</p>{/if}
 			<Held job={view.job.id} />
 			<div aria-live="polite">
-				{#each store.meanwhile as told (told.who + told.words)}
+				{#each store.meanwhile as entry (entry.who + entry.words)}
 					<p class="panel mb-2 border-l-4 border-l-accent py-1">
-						Meanwhile {told.who}: {told.words}
+						Meanwhile {entry.who}: {entry.words}
 						<button class="btn btn-ghost" onclick={() => (store.meanwhile = [])}>Seen</button>
 					</p>
 				{/each}
@@ -181,9 +181,10 @@
 						<section class="panel" aria-label="Places to look at for the leak">
 							<h2 class="text-xl font-bold">Suspects, nearest first</h2>
 							<ol class="ml-5 list-decimal">
-								{#each view.suspects as one (one.station)}
+								{#each view.suspects as suspect (suspect.station)}
 									<li>
-										<strong>{one.name}</strong>: {one.look} <span class="faint">(from {one.source})</span>
+										<strong>{suspect.name}</strong>: {suspect.look}
+										<span class="faint">(from {suspect.source})</span>
 									</li>
 								{/each}
 							</ol>

@@ -16,7 +16,7 @@
 	const recording = $derived(live.now?.recording?.goes_on ? live.now.recording : null);
 	const simulated = $derived(reading?.simulated ?? false);
 	const recent = $derived(
-		live.recent.map((one) => ({ ...one, t_s: one.t_s - (live.recent.at(-1)?.t_s ?? 0) }))
+		live.recent.map((sample) => ({ ...sample, t_s: sample.t_s - (live.recent.at(-1)?.t_s ?? 0) }))
 	);
 
 	$effect(() => (session.person ? live.follow() : undefined));
@@ -92,9 +92,6 @@
 				{#if recent.length > 2}<Trace points={recent} count={recent.length} settledFrom={null} />{/if}
 				<ChannelsNow channels={reading.channels} />
 			{/if}
-			<a class="link inline-flex min-h-11 items-center" href="/calculators/stand/map"
-				>Registers of the stand</a
-			>
 		{/if}
 	</section>
 	{#if panel && simulated}<StandPanel {panel} />{/if}

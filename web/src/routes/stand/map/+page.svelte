@@ -5,14 +5,14 @@
 	import { channelOf, numberedOf, numberedRow, rowOf, type MapRow } from '$lib/stand';
 
 	type Figure = 'register_at' | 'scale' | 'offset' | 'low' | 'high';
-	let told = $state.raw<Schemas['StandMapOut'] | null>(null);
+	let map = $state.raw<Schemas['StandMapOut'] | null>(null);
 	let rows = $state<MapRow[]>([]);
 	let rate = $state('5');
 	let unitId = $state('1');
 	let numbered = $state(numberedRow(null));
 	let problem = $state.raw<Problem | null>(null);
 	let done = $state('');
-	const tellsNumber = $derived(rows.some((one) => one.reads === 'reading'));
+	const tellsNumber = $derived(rows.some((row) => row.reads === 'reading'));
 	const mayChange = $derived(session.may('change_stand'));
 
 	$effect(() => {
@@ -22,14 +22,14 @@
 		const answer = await ask(api.GET('/api/stand/map'));
 		problem = answer.problem;
 		if (!answer.data) return;
-		told = answer.data;
+		map = answer.data;
 		rows = answer.data.map.channels.map(rowOf);
 		rate = String(answer.data.map.rate_hz ?? 5);
 		unitId = String(answer.data.map.unit_id ?? 1);
 		numbered = numberedRow(answer.data.map.numbered);
 	}
 	function unitsOf(reads: string) {
-		return told?.reads.find((one) => one.key === reads)?.units ?? [''];
+		return map?.reads.find((read) => read.key === reads)?.units ?? [''];
 	}
 	function add() {
 		const last = rows.at(-1);
@@ -71,17 +71,16 @@
 
 <svelte:head><title>Registers of the stand · Iron Kettle</title></svelte:head>
 <main class="mx-auto w-full max-w-7xl space-y-3 p-4">
-	<a class="link inline-flex min-h-11 items-center" href="/calculators/stand">Back to the test stand</a>
 	<section class="panel space-y-3">
 		<h1 class="text-2xl font-extrabold">Registers of the stand</h1>
 		<p class="faint max-w-4xl">
 			Where the stand keeps what it reads (Modbus TCP, holding registers). What is shown is the number in the
 			register · scale + offset, in the unit. The first pressure is the one a hold is judged by. A reading
 			outside the range of the channel is ignored.
-			{told?.shipped ? 'This is the shipped map.' : told ? 'This is the shop’s own map.' : ''}
+			{map?.shipped ? 'This is the shipped map.' : map ? 'This is the shop’s own map.' : ''}
 			{mayChange ? '' : 'Only the lead can change it.'}
 		</p>
-		{#if told}
+		{#if map}
 			<form
 				class="space-y-3"
 				onsubmit={(event) => {
@@ -149,13 +148,14 @@
 												bind:value={row.reads}
 												onchange={() => (row.unit = unitsOf(row.reads)[0] ?? '')}
 											>
-												{#each told.reads as one (one.key)}<option value={one.key}>{one.says}</option>{/each}
+												{#each map.reads as read (read.key)}<option value={read.key}>{read.says}</option
+													>{/each}
 											</select>
 										</td>
 										{@render figure(row, 'Register', 'register_at')}
 										<td>
 											<select class="entry select w-26 pl-2" aria-label="Format" bind:value={row.format}>
-												{#each told.formats as one (one)}<option>{one}</option>{/each}
+												{#each map.formats as format (format)}<option>{format}</option>{/each}
 											</select>
 										</td>
 										<td class="text-center"
@@ -170,7 +170,7 @@
 										{@render figure(row, 'Offset', 'offset')}
 										<td>
 											<select class="entry select w-24 pl-2" aria-label="Unit" bind:value={row.unit}>
-												{#each unitsOf(row.reads) as one (one)}<option value={one}>{one || 'none'}</option
+												{#each unitsOf(row.reads) as unit (unit)}<option value={unit}>{unit || 'none'}</option
 													>{/each}
 											</select>
 										</td>
