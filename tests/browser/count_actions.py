@@ -160,7 +160,7 @@ def sign(page: Page) -> None:
     if not job_in(page)["signing"]["may_release"]:
         who = "tamsin"
         steps.change_person(page, "Tamsin Orrell", who)
-    hand(page).get_by_label("PIN or password").fill(PINS[who])
+    hand(page).get_by_label("PIN or password", exact=True).fill(PINS[who])
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name=re.compile("^Released by "))).to_be_visible()
 

@@ -55,7 +55,7 @@ def change_person(page: Page, name: str, person: str) -> None:
     """Another person at the bench: two taps and the PIN."""
     page.get_by_role("banner").get_by_role("button", name="Signed in").click()
     page.get_by_role("dialog").get_by_role("button", name=name).first.click()
-    page.get_by_label("PIN or password").fill(PINS[person])
+    page.get_by_role("dialog").get_by_label("PIN or password").fill(PINS[person])
     page.keyboard.press("Enter")
     expect(page.get_by_role("banner").get_by_role("button", name=name)).to_be_visible()
 

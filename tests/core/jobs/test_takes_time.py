@@ -67,6 +67,33 @@ def refused_word(job: Job, payload: dict[str, Any], says: str) -> None:
     assert caught.value.faults[0].field == "cut_short"
 
 
+def test_what_is_read_after_a_time_that_only_the_procedure_says_takes_that_time() -> None:
+    """*Outlet into the glass for five minutes*: what is read after one is another figure."""
+    job = Job(sheet_of(unit("ballast-globe-valve")))
+    key = "test:seat-leak:as_left"
+    job.walk(until=lambda task: task.key == key)
+    assert job.task(key).lasts == 300
+    refused(job, filled(job.task(key)), "too-early", "begin it first")
+
+
+def test_what_carries_its_own_times_waits_for_no_word_of_its_procedure() -> None:
+    strokes = {
+        "key": "s",
+        "kind": "count",
+        "name": "Strokes",
+        "place": "bench",
+        "zone": "oil",
+        "what": "strokes",
+        "limit": "30 to 36 /min",
+    }
+    with_words = [{**strokes, "how": "Let it run in for 20 min, then count minute by minute."}]
+    job = Job(sheet_of(plug(tests=with_words)))
+    assert (
+        job.resolved.figure_tests["s"].bound.lasts
+        == Job(sheet_of(plug(tests=[strokes]))).resolved.figure_tests["s"].bound.lasts
+    )
+
+
 def looked(**changes: Any) -> Job:
     job = Job(sheet_of(plug(tests=[{**LOOK, **changes}])))
     job.walk(until=lambda task: task.key == "test:look:as_left")

@@ -36,6 +36,8 @@ def test_the_longest_time_that_is_stated(text: str, seconds: float) -> None:
         "fills up to in 40 mm",
         "10 ml/min",
         "in a bath",
+        "pin, seat and spring in as they lay",
+        "for as long as it takes",
         "over ten strokes",
         "at 20 bar",
         "for 2 min/m",

@@ -37,6 +37,14 @@ def faults(key: str, was: str, now: str) -> list[tuple[str, str]]:
             "net-pen-compressor", "size: 50 × 56 × 1, lubricant: silicone_grease,", "size: 50 × 56 × 1, lubricant: dry,",
             "the step says silicone, and nothing it closes is fitted with it",
         ),
+        (
+            "swing-bridge-ram", "Let the body cool until it can be held", "Let the body cool for half an hour",
+            "the text says 30 min: give the step a timer of 30 min, or the test it runs",
+        ),
+        (
+            "fuel-injector", "Carbon soaked off in the bath, wiped", "Carbon soaked off for two hours, wiped",
+            "the text says 2 h: give the step a timer of 120 min, or the test it runs",
+        ),
     ],
 )  # fmt: skip
 def test_what_is_said_in_two_ways_is_a_fault_at_its_place(key: str, was: str, now: str, says: str) -> None:

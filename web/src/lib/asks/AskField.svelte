@@ -12,6 +12,8 @@
 		value: unknown;
 		fault?: string | null;
 		focused?: boolean;
+		/** One of many alike: without its unit's button, which is said once for all of them. */
+		slim?: boolean;
 		/** In one line: the words at the left, a short field at the right. */
 		inLine?: boolean;
 		/** How many choices stand first, the others a tap away. */
@@ -32,6 +34,7 @@
 		value = $bindable(),
 		fault = null,
 		focused = false,
+		slim = false,
 		inLine = false,
 		first,
 		drawn,
@@ -159,6 +162,7 @@
 		bind:unit
 		{fault}
 		{focused}
+		{slim}
 		hint={ask.hint ?? ''}
 		onEnter={(from) => from.form?.requestSubmit()}
 	/>

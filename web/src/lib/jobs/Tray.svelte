@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { JobView } from '$lib/api';
 	import { PartPicture } from '$lib/drawing';
 	import type { JobStore } from './job.svelte';
@@ -8,6 +9,13 @@
 		view: JobView;
 	}
 	let { store, view }: Props = $props();
+	/** Parts may lie in another view than the one that is shown. */
+	const elsewhere = $derived(
+		store.picture !== null && view.tray.some((item) => !item.gone && !store.drawingWith(item.part))
+	);
+	$effect(() => {
+		if (elsewhere) void untrack(() => store.drawAll());
+	});
 	const lying = $derived(view.tray.filter((item) => !item.gone).length);
 </script>
 
@@ -20,6 +28,7 @@
 	<!-- One row on a phone, so that the question stays in view. -->
 	<ol class="flex gap-2 overflow-x-auto sm:grid sm:grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))]">
 		{#each view.tray as item (item.part)}
+			{@const drawing = store.drawingWith(item.part)}
 			<li
 				class={[
 					'w-28 shrink-0 rounded border p-1 sm:w-auto',
@@ -31,7 +40,7 @@
 					{#if item.scrap}<span class="font-semibold text-warning">scrap</span>{/if}
 				</p>
 				<div class="h-8 sm:h-14">
-					{#if store.picture && !item.gone}<PartPicture picture={store.picture} part={item.part} />{/if}
+					{#if drawing && !item.gone}<PartPicture picture={drawing} part={item.part} />{/if}
 				</div>
 				<p class={['truncate text-sm leading-tight sm:whitespace-normal', item.gone && 'faint']}>
 					{item.name}{item.gone ? ', back on' : ''}

@@ -11,6 +11,8 @@ const POLL_MS = 4000;
 export class JobStore {
 	view = $state.raw<JobView | null>(null);
 	picture = $state.raw<Picture | null>(null);
+	/** The drawings that came, by their view. */
+	private drawings = $state.raw<Record<string, Picture>>({});
 	problem = $state.raw<Problem | null>(null);
 	/** What others recorded while this one worked. */
 	meanwhile = $state.raw<Schemas['MeanwhileOut'][]>([]);
@@ -60,17 +62,37 @@ export class JobStore {
 		const wanted = `${view.job.id} ${answers}`;
 		if (wanted === this.drawnFor) return;
 		this.drawnFor = wanted;
-		const path = { job_id: view.job.id };
-		const { data } = await ask(api.GET('/api/jobs/{job_id}/picture', { params: { path } }));
-		if (data) this.picture = data as Picture;
+		this.drawings = {};
+		const picture = await this.draw();
+		if (picture) this.picture = picture;
 		else this.drawnFor = '';
+	}
+
+	private async draw(view?: string): Promise<Picture | null> {
+		const params = { path: { job_id: this.id }, query: { view } };
+		const { data } = await ask(api.GET('/api/jobs/{job_id}/picture', { params }));
+		if (!data) return null;
+		const picture = data as Picture;
+		this.drawings = { ...this.drawings, [picture.view ?? '']: picture };
+		return picture;
 	}
 
 	/** Another view of the same unit, where its sheet has several. */
 	async look(view: string) {
-		const params = { path: { job_id: this.id }, query: { view } };
-		const { data } = await ask(api.GET('/api/jobs/{job_id}/picture', { params }));
-		if (data) this.picture = data as Picture;
+		const picture = this.drawings[view] ?? (await this.draw(view));
+		if (picture) this.picture = picture;
+	}
+
+	/** The drawing that a part is in; null where it is in none, or in one that has not come. */
+	drawingWith(part: string): Picture | null {
+		const known = this.picture ? [this.picture, ...Object.values(this.drawings)] : [];
+		return known.find((picture) => picture.parts.some((drawn) => drawn.key === part)) ?? null;
+	}
+
+	/** Fetches the views that have not come yet. */
+	async drawAll() {
+		const missing = (this.view?.views ?? []).filter((view) => !(view.key in this.drawings));
+		for (const view of missing) await this.draw(view.key);
 	}
 
 	/** Follows the job while its screen is open: others may work on it too. Returns the clean-up. */

@@ -14,6 +14,8 @@
 		fault?: string | null;
 		hint?: string;
 		focused?: boolean;
+		/** One of many alike: no button for its unit, and no room for its echo. */
+		slim?: boolean;
 		/** Whether a tolerance may follow the value. */
 		toleranced?: boolean;
 		/** Enter in the last field of a form. */
@@ -27,6 +29,7 @@
 		fault = null,
 		hint = '',
 		focused = false,
+		slim = false,
 		toleranced = false,
 		onEnter = () => {}
 	}: Props = $props();
@@ -96,7 +99,7 @@
 			// What is typed next takes the place of what stands here.
 			event.currentTarget.select();
 			if (!focusNext(event.currentTarget)) onEnter(event.currentTarget);
-		} else if (event.key === 'ArrowDown') {
+		} else if (event.key === 'ArrowDown' && !slim) {
 			event.preventDefault();
 			unit = nextUnit(dimension, unit);
 		}
@@ -107,8 +110,8 @@
 	}
 </script>
 
-<div class="min-w-36 flex-1">
-	<label class="mb-1 block font-semibold" for={id}>{label}</label>
+<div class={slim ? 'min-w-18 flex-1' : 'min-w-36 flex-1'}>
+	<label class={['block font-semibold', !slim && 'mb-1']} for={id}>{label}</label>
 	<div class="join w-full">
 		<input
 			{id}
@@ -123,15 +126,20 @@
 			aria-describedby="{id}-echo"
 			{@attach focusWhenWanted}
 		/>
-		<button
-			type="button"
-			class={['btn join-item min-w-16', !isBare(draft) && 'opacity-40']}
-			title="Unit of a number without one; press arrow down to change it"
-			aria-label="Unit of {label}: {unit}. Change"
-			onclick={() => (unit = nextUnit(dimension, unit))}>{unit}</button
-		>
+		{#if !slim}<button
+				type="button"
+				class={['btn join-item min-w-16', !isBare(draft) && 'opacity-40']}
+				title="Unit of a number without one; press arrow down to change it"
+				aria-label="Unit of {label}: {unit}. Change"
+				onclick={() => (unit = nextUnit(dimension, unit))}>{unit}</button
+			>{/if}
 	</div>
-	<p id="{id}-echo" class={['mt-1 min-h-6 text-sm', message ? 'text-error' : 'faint']} aria-live="polite">
-		{message ?? (half ? 'finish the unit, or press Enter if it is complete' : echo ? `= ${echo}` : hint)}
+	<p
+		id="{id}-echo"
+		class={['mt-1 text-sm', !slim && 'min-h-6', message ? 'text-error' : 'faint']}
+		aria-live="polite"
+	>
+		{message ??
+			(slim ? '' : half ? 'finish the unit, or press Enter if it is complete' : echo ? `= ${echo}` : hint)}
 	</p>
 </div>

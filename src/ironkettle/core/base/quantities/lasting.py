@@ -9,12 +9,15 @@ _COUNTS = {
     "eight": 8.0, "nine": 9.0, "ten": 10.0, "twelve": 12.0, "fifteen": 15.0, "twenty": 20.0, "thirty": 30.0, "half an": 0.5,
 }  # fmt: skip
 _SECONDS = {"s": 1.0, "sec": 1.0, "second": 1.0, "min": 60.0, "minute": 60.0, "h": 3600.0, "hour": 3600.0}
-_COUNT = rf"(?P<count>\d+(?:[.,]\d+)?|{'|'.join(sorted(_COUNTS, key=len, reverse=True))})"
+_WORDS = "|".join(sorted(_COUNTS, key=len, reverse=True))
+# A figure may touch its unit, a word may not: *in as they lay* states no second.
+_COUNT = rf"(?:(?P<count>\d+(?:[.,]\d+)?)[\s\u00a0]*|(?P<word>{_WORDS})[\s\u00a0]+)"
+_COUNT_JOINED = rf"(?P<joined>\d+(?:[.,]\d+)?|{_WORDS})"
 _UNIT = r"(?P<unit>seconds?|sec|s|minutes?|min|hours?|h)"
 # *within 2 min* is the most it may take, and no time to wait out; so is *by* and *before*.
 _STATED = re.compile(
-    rf"(?:(?<!up to )\b(?:in|for|over|after|during|throughout)\s+(?:the\s+first\s+|at\s+least\s+|another\s+)?{_COUNT}[\s\u00a0]*{_UNIT}\b(?!\s*/)"
-    rf"|\b{_COUNT.replace('count', 'count2')}-{_UNIT.replace('unit', 'unit2')}\b)",
+    rf"(?:(?<!up to )\b(?:in|for|over|after|during|throughout)\s+(?:the\s+first\s+|at\s+least\s+|another\s+)?{_COUNT}{_UNIT}\b(?!\s*/)"
+    rf"|\b{_COUNT_JOINED}-{_UNIT.replace('unit', 'unit2')}\b)",
     re.IGNORECASE,
 )
 
@@ -28,7 +31,7 @@ def stated_seconds(text: str) -> float | None:
 
 
 def _seconds_of(match: re.Match[str]) -> float:
-    count, unit = match["count"] or match["count2"], (match["unit"] or match["unit2"]).lower()
+    count, unit = match["count"] or match["word"] or match["joined"], (match["unit"] or match["unit2"]).lower()
     number = _COUNTS.get(count.lower()) or float(count.replace(",", "."))
     return number * _SECONDS[unit if unit in _SECONDS else unit.removesuffix("s")]
 

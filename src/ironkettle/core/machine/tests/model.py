@@ -10,7 +10,7 @@ from pydantic import AliasChoices, BaseModel, ConfigDict, Field, StringConstrain
 
 from ironkettle.core.base.findings import Finding
 from ironkettle.core.base.json import Json
-from ironkettle.core.base.quantities import Dimension, Unit
+from ironkettle.core.base.quantities import Dimension, Unit, stated_seconds
 from ironkettle.core.base.text import Figure, Plain
 
 Verdict = Literal["pass", "fail", "undecided", "invalid"]
@@ -190,9 +190,15 @@ class Trial(Generic[C, R]):
             lambda instrument: self.plan(criteria, instrument),
             analyse,
             self.blank(criteria),
-            criteria.lasts,
+            self._lasts(criteria, str(figures.get("how") or "")),
             lasted,
         )
+
+    def _lasts(self, criteria: C, how: str) -> float | None:
+        """How long a run takes at least; what is not read with its own times takes what its procedure says as well. [s]"""
+        timed = self.record.lasted is not Record.lasted
+        stated = (criteria.lasts, None if timed else stated_seconds(how))
+        return max((seconds for seconds in stated if seconds is not None), default=None)
 
 
 @dataclass(frozen=True, slots=True)

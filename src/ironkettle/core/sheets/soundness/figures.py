@@ -64,6 +64,7 @@ def figure_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
         yield from _cleaning_faults(f"steps.{index}", step, sheet, tables.cleaning)
     for index, group in enumerate(sheet.fasteners):
         yield from group_faults(f"fasteners.{index}", group, tables.fasteners)
+    yield from _untimed_faults(sheet)
     yield from _test_faults(sheet, tables)
     for index, interval in enumerate(sheet.intervals):
         for place, text in enumerate(interval.every):
@@ -107,6 +108,8 @@ def _seat_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:
                     )
 
 
+# A shorter one is over before anybody could wait.
+_WAITED_FROM_S = 60.0
 _THREE = re.compile(r"\d[\d.,]* × \d[\d.,]* × \d[\d.,]*")
 
 
@@ -183,6 +186,19 @@ def _cleaning_faults(path: str, step: StepSpec, sheet: Sheet, rows: tuple[Cleani
         elif row.soak and step.timer is None and (step.cleaner or row.cleaner) == row.cleaner:
             text = f"{row.soil} on {row.material} soaks {row.soak:g} min: give the step a timer"
             yield FieldFault(f"{path}.timer", text)
+
+
+def _untimed_faults(sheet: Sheet) -> Iterator[FieldFault]:
+    """Steps whose text states a time that nothing waits out, or not all of it."""
+    for index, step in enumerate(sheet.steps):
+        stated = stated_seconds(step.text) or 0
+        waited = 60 * step.timer.minutes if step.timer is not None else 0
+        if stated < _WAITED_FROM_S or stated <= waited or step.runs:
+            continue
+        text = (
+            f"the text says {seconds_words(stated)}: give the step a timer of {stated / 60:g} min, or the test it runs"
+        )
+        yield FieldFault(f"steps.{index}.timer", text, (f"{{key, minutes: {stated / 60:g}, for}}",))
 
 
 def _test_faults(sheet: Sheet, tables: SheetTables) -> Iterator[FieldFault]:

@@ -20,9 +20,19 @@
 	$effect(() => form.save());
 	const sign = (pin: string) => store.sign(filled(task.entry, task.asks, $state.snapshot(form.values)), pin);
 	const signature = untrack(() => new Signature(sign, onDone));
+	/** Nobody signs with what another has typed: it is typed anew for each attempt. */
+	function signed() {
+		if (!pin) {
+			signing = true;
+			return;
+		}
+		const given = pin;
+		pin = '';
+		void signature.give(given);
+	}
 	$effect(() => {
-		// A refused one is typed anew.
-		if (signature.fault) pin = '';
+		void session.key;
+		pin = '';
 	});
 	const focusWhenWanted = (node: HTMLElement) => {
 		if (focused) node.focus();
@@ -57,8 +67,7 @@
 	data-form
 	onsubmit={(event) => {
 		event.preventDefault();
-		if (pin) void signature.give(pin);
-		else signing = true;
+		signed();
 	}}
 >
 	<ProblemNote problem={signature.refused} />

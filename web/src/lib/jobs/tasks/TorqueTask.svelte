@@ -24,6 +24,8 @@
 
 	/** The wrenches that can hold the pass stand first; the others are folded. */
 	const LIKELY = 2;
+	/** More fasteners than this have small fields, so that all of them are in view. */
+	const MANY = 4;
 	/** The shop's; null until they came. */
 	let listed = $state.raw<Schemas['WrenchToolOut'][] | null>(null);
 	const wrenches = $derived(listed ?? []);
@@ -207,14 +209,17 @@
 				>
 			{/if}
 		</p>
-	{:else if answered && (wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length)}<div
-			class="flex flex-wrap gap-x-3"
-			data-readings
-		>
+	{:else if answered && (wrench || form.values.wrench !== undefined || !wrenchAsk?.choices.length)}{@const many =
+			readings.length > MANY}
+		{#if many}<p class="faint">
+				Each as the wrench shows it, in {readings[0]?.unit}; another unit is typed behind its figure.
+			</p>{/if}
+		<div class="flex flex-wrap gap-x-3" data-readings>
 			{#each readings as ask, index (ask.field)}
 				<AskField
 					{ask}
 					bind:value={form.values[ask.field]}
+					slim={many}
 					fault={form.fault(ask.field)}
 					focused={focused && index === 0 && form.values.wrench !== undefined}
 				/>
