@@ -175,7 +175,7 @@ def test_torque_without_a_job(bench: Page) -> None:
 
 def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
     page = bench
-    desk(page, "Calculators", "Test stand")
+    desk(page, "Test stand")
     shown = page.get_by_label("What the channels show")
     field(page, "Raise to and hold").fill("100 bar")
     page.get_by_role("button", name="Pump up and shut the valve").click()
@@ -207,8 +207,7 @@ def test_the_stand_holds_and_its_panel_opens_a_leak(bench: Page) -> None:
 
 def test_the_lead_sets_the_registers_of_the_stand(bench: Page, server: Server) -> None:
     page = bench
-    desk(page, "Calculators", "Test stand")
-    page.get_by_role("link", name="Registers of the stand").click()
+    desk(page, "Test stand", "Register map")
     expect(page.get_by_text("Only the lead can change it.")).to_be_visible()
     expect(page.get_by_label("Scale").first).to_be_disabled()
     sign_in_quietly(page, server, "tamsin")
@@ -223,9 +222,9 @@ def test_the_lead_sets_the_registers_of_the_stand(bench: Page, server: Server) -
     page.get_by_label("Name").first.fill("Cap side")
     page.get_by_role("button", name="Save map").click()
     expect(page.get_by_text("This is the shop’s own map.")).to_be_visible()
-    page.get_by_role("link", name="Back to the test stand").click()
+    page.get_by_role("link", name="Gauge", exact=True).click()
     expect(page.get_by_text("Cap side")).to_be_visible()
     expect(page.get_by_text(re.compile(r"psi$")).first).to_be_visible()
-    page.get_by_role("link", name="Registers of the stand").click()
+    page.get_by_role("link", name="Register map").click()
     page.get_by_role("button", name="Back to the shipped map").click()
     expect(page.get_by_text("This is the shipped map.")).to_be_visible()

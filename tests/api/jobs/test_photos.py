@@ -226,4 +226,5 @@ def test_a_test_that_wants_a_sheet_attached_passes_with_its_photo(client: BenchC
     view = client.get(f"/api/jobs/{job}").json()
     task = walk.task_of(view, "test:air:as_left")
     assert "note" not in [ask["field"] for ask in task["asks"]]
+    walk.wait_out(client, job, task)
     assert walk.send(client, job, walk.payload_of(task)).status_code == 200

@@ -111,6 +111,22 @@ def test_a_last_pass_read_low_on_the_scale_needs_a_reason_and_stands_on_the_cert
     assert any("0.9 N·m is below the 1.2 N·m" in line for line in compose_statement(job.case(), job.tasks()))
 
 
+def test_a_wrench_that_is_not_on_the_list_needs_a_reason_and_stands_on_the_certificate() -> None:
+    job = Job(sheet_of(unit("escape-set-regulator")))
+    job.walk(until=lambda task: task.key == "tighten:cover-group:0:1")
+    job.wrenches = {"small": SMALL}
+    task = job.task("tighten:cover-group:0:1")
+    readings = [{**read, "reading": "0.9 N·m"} for read in task.entry["readings"]]
+    told = {**task.entry, "wrench": "small click wrench", "readings": readings}
+    with pytest.raises(RuleError, match="small click wrench is not on the shop's list, so its calibration") as refused:
+        job.do(told)
+    assert refused.value.faults[0].field == "overdue"
+    job.do({**told, "overdue": "lent by the docks over the weekend"})
+    assert any(
+        "small click wrench is not on the shop's list" in line for line in compose_statement(job.case(), job.tasks())
+    )
+
+
 def test_a_pass_before_the_last_may_be_read_low_on_the_scale(job: Job) -> None:
     """12.6 N·m on a scale to 100 N·m, trusted from 20: the pass is checked again by the next."""
     job.wrenches = {"long": WrenchUsed(name="Long", low="5 N·m", high="100 N·m", accuracy_pct=4, clicks=True)}

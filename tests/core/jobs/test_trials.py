@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 import pytest
 
 from ironkettle.core.base.errors import RuleError
 from ironkettle.core.jobs import compose_statement
+from ironkettle.core.jobs.kinds.begin import begin_entry
 from ironkettle.core.jobs.kinds.release import RELEASED
 from ironkettle.core.jobs.registry import payload_words, read_payload
 from ironkettle.core.jobs.runs import GaugeUsed, WrenchUsed
@@ -239,6 +240,9 @@ def test_what_a_laboratory_writes_is_attached_or_it_is_said_why_not() -> None:
     with pytest.raises(RuleError) as caught:
         job.do(entry)
     assert fields(caught) == ["note"]
+    # It is sampled after an hour's running.
+    job.do(begin_entry(task.key))
+    job.now += timedelta(hours=1)
     job.do(entry | {"note": "the laboratory sends it on Friday"})
     told = compose_statement(job.case(), job.tasks())
     assert "Air analysis: nothing is attached; the laboratory sends it on Friday." in told

@@ -23,17 +23,21 @@ def check_wrench(
 ) -> None:
     """Whether a wrench may have read these torques, which are right between two figures [N·m].
 
-    Raises RuleError where none is named, where one that is out of calibration, too coarse for the range or, in the ``last`` pass, read
+    Raises RuleError where none is named, where one that is not on the shop's list, out of calibration, too coarse for the range or, in the ``last`` pass, read
     low on its scale has no reason (``overdue``), or a reading is outside its range.
     """
     if wrench is None:
         raise fault("wrench", "which wrench was it?", *(listed.name for listed in case.wrenches.values()))
     used = listed_wrench(case, wrench)
     if used is None:
-        return
-    why = _why_not(case, used, right) or (read_low(used, readings) if last else None)
+        # A shop without a list of its wrenches knows none of them.
+        why = not_listed(wrench) if case.wrenches else None
+    else:
+        why = _why_not(case, used, right) or (read_low(used, readings) if last else None)
     if why is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
         raise fault("overdue", f"{why}: use another, or give the reason for this one")
+    if used is None:
+        return
     low, high = read_torque(used.low, "low"), read_torque(used.high, "high")
     for reading in readings:
         if not low <= read_torque(reading, "reading") <= high:
@@ -46,6 +50,11 @@ def _why_not(case: Case, used: WrenchUsed, right: TorqueRange) -> str | None:
     if (ended := _ended(case, used)) is not None:
         return f"the calibration of {used.name} ended on {shown_day(ended)}"
     return too_coarse(used, right)
+
+
+def not_listed(wrench: str) -> str:
+    """What speaks against a wrench that the shop's list does not have, in words."""
+    return f"{wrench} is not on the shop's list, so its calibration is not known"
 
 
 def too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
