@@ -40,7 +40,7 @@ class Bins:
         self.stated[low] = self.stated.get(low, 0.0) + stated
 
     def take(self, other: Bins) -> None:
-        """Add another count to this honesty."""
+        """Add another count to this."""
         for mine, theirs in ((self.count, other.count), (self.right, other.right)):
             for low, number in theirs.items():
                 mine[low] = mine.get(low, 0) + number

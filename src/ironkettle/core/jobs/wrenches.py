@@ -29,11 +29,8 @@ def check_wrench(
     if wrench is None:
         raise fault("wrench", "which wrench was it?", *(listed.name for listed in case.wrenches.values()))
     used = listed_wrench(case, wrench)
-    if used is None:
-        # A shop without a list of its wrenches knows none of them.
-        why = not_listed(wrench) if case.wrenches else None
-    else:
-        why = _why_not(case, used, right) or (read_low(used, readings) if last else None)
+    ended = None if used is None else _past_calibration(case, used)
+    why = ended or doubt(case, wrench, used, right, readings if last else ())
     if why is not None and len((overdue or "").strip()) < _SHORTEST_REASON:
         raise fault("overdue", f"{why}: use another, or give the reason for this one")
     if used is None:
@@ -47,24 +44,32 @@ def check_wrench(
 
 def _why_not(case: Case, used: WrenchUsed, right: TorqueRange) -> str | None:
     """What speaks against a wrench, in words; None where nothing does."""
-    if (ended := _ended(case, used)) is not None:
-        return f"the calibration of {used.name} ended on {shown_day(ended)}"
-    return too_coarse(used, right)
+    return _past_calibration(case, used) or _too_coarse(used, right)
 
 
-def not_listed(wrench: str) -> str:
-    """What speaks against a wrench that the shop's list does not have, in words."""
-    return f"{wrench} is not on the shop's list, so its calibration is not known"
+def _past_calibration(case: Case, used: WrenchUsed) -> str | None:
+    ended = _ended(case, used)
+    return None if ended is None else f"the calibration of {used.name} ended on {shown_day(ended)}"
 
 
-def too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
+def doubt(case: Case, wrench: str, used: WrenchUsed | None, right: TorqueRange, readings: Sequence[str]) -> str | None:
+    """Why what a wrench showed is in doubt, in words; None where it is not. [N·m]
+
+    ``used``: as the shop's list has it. A shop without a list knows none of its wrenches, and that is not held against one.
+    """
+    if used is None:
+        return f"{wrench} is not on the shop's list, so its calibration is not known" if case.wrenches else None
+    return _too_coarse(used, right) or _read_low(used, readings)
+
+
+def _too_coarse(used: WrenchUsed, right: TorqueRange) -> str | None:
     """Why a wrench cannot hold a range, whatever it is set to, in words; None where it can. [N·m]"""
     if setting_within(right, used.accuracy_pct) is not None:
         return None
     return f"{used.name}, ±{used.accuracy_pct:g} %, cannot hold {right.words}"
 
 
-def read_low(used: WrenchUsed, readings: Sequence[str]) -> str | None:
+def _read_low(used: WrenchUsed, readings: Sequence[str]) -> str | None:
     """Why a wrench is not trusted with what was read on it, in words; None where its scale is. [N·m]
 
     Source: ISO 6789: a torque tool is calibrated from 20 to 100 % of its scale.

@@ -16,7 +16,7 @@ export function faultAt(
 	return sentences?.length ? sentences.join('. ') : null;
 }
 
-/** Fields in a folded section are passed over. Without a layout, as in a unit test, every field counts. */
+/** Fields in a folded section are left out. Without a layout, as in a unit test, every field counts. */
 const inView = (node: HTMLElement) => node.checkVisibility?.() ?? true;
 
 /** Moves to the next entry field of the form that is in view, as a caliper that sends Enter expects; false at the end. */

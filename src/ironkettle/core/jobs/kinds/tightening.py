@@ -39,7 +39,7 @@ from ironkettle.core.jobs.screen import Dial, Pattern, Screen
 from ironkettle.core.jobs.state import Book, Mark, Payload, State
 from ironkettle.core.jobs.task import Draft, Stage, Task, TaskKind
 from ironkettle.core.jobs.torque_plan import DoneWith, layout_of, torque_plan
-from ironkettle.core.jobs.wrenches import check_wrench, listed_wrench, not_listed, read_low, too_coarse, wrench_asks
+from ironkettle.core.jobs.wrenches import check_wrench, doubt, listed_wrench, wrench_asks
 from ironkettle.core.machine.tightening import Adapter, TorqueRange, torque_words
 from ironkettle.core.sheets.document.fastening import (
     FastenerGroup,
@@ -376,16 +376,12 @@ def _doubtful(case: Case) -> Iterator[str]:
             if not isinstance(phase, TorquePhase):
                 continue
             done = case.state.get(TIGHTENED, (group.key, index, len(passes(group, phase))))
-            why = None if done is None else _doubt(case, done, range_of(phase))
-            if done is not None and why is not None:
+            if done is None or done.wrench is None:
+                continue
+            read_off = [entered.reading for entered in done.readings]
+            why = doubt(case, done.wrench, done.wrench_used, range_of(phase), read_off)
+            if why is not None:
                 yield f"{group.name}: {why}; {done.overdue or 'no reason given'}."
-
-
-def _doubt(case: Case, done: GroupTightened, right: TorqueRange) -> str | None:
-    used, read_off = done.wrench_used, [entered.reading for entered in done.readings]
-    if used is None:
-        return not_listed(done.wrench) if done.wrench and case.wrenches else None
-    return too_coarse(used, right) or read_low(used, read_off)
 
 
 KIND = EntryKind(

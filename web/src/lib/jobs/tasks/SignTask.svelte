@@ -20,7 +20,7 @@
 	$effect(() => form.save());
 	const sign = (pin: string) => store.sign(filled(task.entry, task.asks, $state.snapshot(form.values)), pin);
 	const signature = untrack(() => new Signature(sign, onDone));
-	/** Nobody signs with what another has typed: it is typed anew for each attempt. */
+	/** Emptied with each attempt, so that nobody signs with what another typed. */
 	function signed() {
 		if (!pin) {
 			signing = true;
