@@ -134,3 +134,27 @@ def test_a_pass_before_the_last_may_be_read_low_on_the_scale(job: Job) -> None:
     task = job.task("tighten:port-flange:0:2")
     readings = [{**read, "reading": "21 N·m"} for read in task.entry["readings"]]
     job.do({**task.entry, "wrench": "long", "readings": readings})
+
+
+def test_the_lowest_of_several_readings_counts_and_a_wrench_is_named() -> None:
+    """A scale to 4.5 N·m is trusted from 0.9; three readings are, the last is not."""
+    job = Job(sheet_of(unit("escape-set-regulator")))
+    job.walk(until=lambda task: task.key == "tighten:cover-group:0:1")
+    job.wrenches = {"w": WrenchUsed(name="To 4.5", low="0.4 N·m", high="4.5 N·m", accuracy_pct=4)}
+    entered = dict(job.task("tighten:cover-group:0:1").entry)
+    values = ["0.95 N·m", "0.95 N·m", "0.95 N·m", "0.85 N·m"]
+    readings = [{**read, "reading": value} for read, value in zip(entered["readings"], values, strict=True)]
+    with pytest.raises(RuleError, match=r"0\.85 N·m is below the 0\.9 N·m"):
+        job.do({**entered, "wrench": "w", "readings": readings})
+    with pytest.raises(RuleError, match="which wrench was it") as refused:
+        job.do({**entered, "wrench": None, "readings": readings})
+    assert refused.value.faults[0].field == "wrench"
+    job.do({**entered, "wrench": "w", "readings": [{**read, "reading": "0.95 N·m"} for read in readings]})
+
+
+def test_a_wrench_that_need_not_be_changed_stands_before_a_smaller_one(job: Job) -> None:
+    # The passes go from 12.6 to 21 N·m.
+    short = SMALL.model_copy(update={"name": "Short", "high": "15 N·m"})
+    job.wrenches = {"short": short, "middle": MIDDLE}
+    asked = next(ask for ask in job.task(PASS).asks if ask.field == "wrench")
+    assert [choice.key for choice in asked.choices] == ["middle", "short"]

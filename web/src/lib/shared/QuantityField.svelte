@@ -110,8 +110,8 @@
 	}
 </script>
 
-<div class={slim ? 'min-w-18 flex-1' : 'min-w-36 flex-1'}>
-	<label class={['block font-semibold', !slim && 'mb-1']} for={id}>{label}</label>
+<div class={slim ? 'min-w-22 flex-1' : 'min-w-36 flex-1'}>
+	<label class={['block font-semibold', slim ? 'whitespace-nowrap' : 'mb-1']} for={id}>{label}</label>
 	<div class="join w-full">
 		<input
 			{id}
